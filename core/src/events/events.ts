@@ -1,0 +1,76 @@
+/** The instants of a strike, in the order in which a sound strike passes them. */
+import type { Source } from '../reading/reading';
+import { frameSpacing } from '../track/track';
+
+export const EVENTS = [
+  'ready',
+  'load',
+  'hips',
+  'trunk',
+  'arm',
+  'contact',
+  'end',
+  'home',
+] as const;
+
+export type EventName = (typeof EVENTS)[number];
+
+export interface EventMark {
+  readonly frame: number;
+  /** Real time, seconds. */
+  readonly time: number;
+  /** Standard deviation of `time`, seconds. */
+  readonly sigma: number;
+  readonly source: Source;
+}
+
+export type Events = Partial<Record<EventName, EventMark>>;
+
+/** What the coach looks for when setting the mark. */
+export const EVENT_MEANING: Record<EventName, string> = {
+  ready: 'in guard, nothing has moved',
+  load: 'the body begins to sink or coil',
+  hips: 'the pelvis begins to turn to the target',
+  trunk: 'the trunk begins to turn',
+  arm: 'the striking arm leaves the trunk',
+  contact: 'the strike meets the target',
+  end: 'the strike stops travelling into the target',
+  home: 'the striking hand is back in guard',
+};
+
+/**
+ * An event seen on one frame. The true instant lies anywhere within the frames it may be on, each
+ * equally likely, so σ = width · Δt / √12 (the standard deviation of a uniform distribution).
+ *
+ * @param width over how many frames the coach is unsure; 1 = this very frame
+ */
+export function markOnFrame(frameTimes: readonly number[], frame: number, width = 1): EventMark {
+  const time = frameTimes[frame];
+  if (time === undefined) {
+    throw new RangeError(`frame ${frame} is not in a clip of ${frameTimes.length} frames`);
+  }
+  const sigma = (width * frameSpacing(frameTimes, frame)) / Math.sqrt(12);
+  return { frame, time, sigma, source: 'eye' };
+}
+
+/** Pairs that can only happen in this order. The starts of hips, trunk and arm may come in any. */
+const FIXED_ORDER: readonly (readonly [EventName, EventName])[] = [
+  ['ready', 'contact'],
+  ['load', 'contact'],
+  ['hips', 'contact'],
+  ['trunk', 'contact'],
+  ['arm', 'contact'],
+  ['contact', 'end'],
+  ['contact', 'home'],
+  ['end', 'home'],
+];
+
+/** Marks that contradict each other, as sentences; empty when the marks make sense. */
+export function orderProblems(events: Events): string[] {
+  return FIXED_ORDER.flatMap(([first, second]) => {
+    const a = events[first];
+    const b = events[second];
+    if (!a || !b || a.time <= b.time) return [];
+    return [`“${first}” is marked after “${second}”; one of the two is on the wrong frame.`];
+  });
+}

@@ -1,0 +1,34 @@
+/** Small vectors of any dimension as plain arrays; pure functions, nothing is changed in place. */
+export type Vector = readonly number[];
+
+export function minus(a: Vector, b: Vector): number[] {
+  return a.map((value, i) => value - b[i]!);
+}
+
+export function dot(a: Vector, b: Vector): number {
+  return a.reduce((sum, value, i) => sum + value * b[i]!, 0);
+}
+
+export function length(a: Vector): number {
+  return Math.hypot(...a);
+}
+
+export function distance(a: Vector, b: Vector): number {
+  return length(minus(a, b));
+}
+
+export function midpoint(a: Vector, b: Vector): number[] {
+  return a.map((value, i) => (value + b[i]!) / 2);
+}
+
+/**
+ * Angle at `vertex` between the directions to `a` and to `b`.
+ *
+ * @returns radians, 0 to π; NaN when `a` or `b` coincides with `vertex`
+ */
+export function angleAt(a: Vector, vertex: Vector, b: Vector): number {
+  const u = minus(a, vertex);
+  const v = minus(b, vertex);
+  const cosine = dot(u, v) / (length(u) * length(v));
+  return Math.acos(Math.min(1, Math.max(-1, cosine)));
+}

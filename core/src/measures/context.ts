@@ -1,0 +1,52 @@
+import type { Events, EventName, EventMark } from '../events/events';
+import type { Axis, Motion } from '../motion/motion';
+import { absent, type Absent } from '../reading/reading';
+import type { Strike } from '../technique/strike';
+
+/** All a measure may look at. `motion` is null when no landmark has been placed yet. */
+export interface MeasureContext {
+  readonly strike: Strike;
+  readonly events: Events;
+  readonly motion: Motion | null;
+}
+
+const EVENT_WORDS: Record<EventName, string> = {
+  ready: 'the ready frame',
+  load: 'the start of the load',
+  hips: 'the start of the hips',
+  trunk: 'the start of the trunk',
+  arm: 'the start of the arm',
+  contact: 'contact',
+  end: 'the end of the strike',
+  home: 'the hand back home',
+};
+
+/** The marked event, or the request to mark it. */
+export function eventOf(context: MeasureContext, name: EventName): EventMark | Absent {
+  return context.events[name] ?? absent(`Mark ${EVENT_WORDS[name]}.`);
+}
+
+/** The motion when its view shows what is asked, else the reason it cannot be read. */
+export function motionShowing(
+  context: MeasureContext,
+  what: { readonly needs: 'toward' | 'right' | 'up' | 'ground'; readonly name: string },
+): Motion | Absent {
+  const { motion } = context;
+  if (!motion) return absent('Place the landmarks of the striking arm.');
+  const has = (axis: Axis) => motion.axes.includes(axis);
+  const [view, advice] = {
+    toward: [has('toward'), 'film from the side'],
+    right: [has('right'), 'film from the front or from behind'],
+    up: [has('up'), 'film from the side'],
+    ground: [has('toward') && has('right'), 'film from above'],
+  }[what.needs] as [boolean, string];
+  if (view) return motion;
+  if (motion.axes.length === 0) return absent('Draw the line to the target in the picture.');
+  return absent(`A view from ${viewWords(motion.view)} cannot show ${what.name}; ${advice}.`);
+}
+
+export function viewWords(view: Motion['view']): string {
+  return { side: 'the side', front: 'the front', behind: 'behind', above: 'above', '3d': 'two cameras' }[
+    view
+  ];
+}

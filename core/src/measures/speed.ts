@@ -1,0 +1,71 @@
+/** How fast the striking end travels to the target. */
+import { landmarkName } from '../body/landmarks';
+import { fistPath, missing, ownName, striking } from '../motion/where';
+import { absent, isAbsent, reading, type Measured } from '../reading/reading';
+import { localFit } from '../signal/localFit';
+import { eventOf, motionShowing, type MeasureContext } from './context';
+
+/** Seconds before contact whose points make the contact speed. */
+const WINDOW = 0.04;
+
+/**
+ * Speed of the fist at contact: for straights its component along the target line, for hooks and
+ * uppercuts, which arrive across it, the length of the velocity the view shows. From the points of
+ * the last 40 ms up to and including contact, never beyond: the target stops the fist, and that
+ * must not leak back. A parabola through four or more points, a straight line through two or three.
+ *
+ * σ joins the placing noise, scale and projection, and the change of speed within contact's own
+ * uncertainty.
+ */
+export function contactSpeed(context: MeasureContext): Measured {
+  const isStraight = context.strike.technique.family === 'straight';
+  const motion = motionShowing(context, {
+    needs: NEEDED[context.strike.technique.family],
+    name: isStraight ? 'speed to the target' : 'the path of this strike',
+  });
+  if (isAbsent(motion)) return motion;
+  const contact = eventOf(context, 'contact');
+  if (isAbsent(contact)) return contact;
+  if (!motion.metric) return absent('Set the scale from a known length.');
+  const path = fistPath(motion);
+  const knuckle = striking(motion, 'IndexKnuckle');
+  if (!path) return missing(motion, knuckle, contact.time);
+  const inside = path.times.flatMap((time, i) =>
+    time >= contact.time - WINDOW - 1e-9 && time <= contact.time + 1e-9 ? [i] : [],
+  );
+  if (inside.length < 2) {
+    const earlier = Math.max(0, contact.frame - 1 - inside.length);
+    return absent(
+      `Place the ${landmarkName(ownName(motion, knuckle))} on two or more frames in the ` +
+        `${WINDOW * 1000} ms before contact.`,
+      { landmarks: [ownName(motion, knuckle)], frame: inside.length === 0 ? contact.frame : earlier },
+    );
+  }
+  const pick = (values: readonly number[]) => inside.map((i) => values[i]!);
+  const degree = inside.length >= 4 ? 2 : 1;
+  const times = pick(path.times);
+  const along = isStraight ? [path.along[motion.axes.indexOf('toward')]!] : path.along;
+  const fits = along.map((values) =>
+    localFit(times, pick(values), pick(path.sigma), contact.time, degree),
+  );
+  const speed = isStraight ? fits[0]!.slope : Math.hypot(...fits.map((fit) => fit.slope));
+  const change = Math.hypot(...fits.map((fit) => fit.curvature));
+  // A straight line gives the mean speed of its span, not the speed at its end; a strike that takes
+  // TYPICAL_RISE to reach its speed changes by speed ÷ TYPICAL_RISE × half the span in between.
+  const span = contact.time - times[0]!;
+  const unseen = degree === 2 ? 0 : (Math.abs(speed) / TYPICAL_RISE) * (span / 2);
+  const sigma = Math.hypot(
+    fits[0]!.slopeSigma,
+    motion.scaleSigma * speed,
+    motion.planeSigma * speed,
+    change * contact.sigma,
+    unseen,
+  );
+  return reading(speed, 'm/s', sigma, motion.source, pick(path.frames));
+}
+
+/** Seconds; time from rest to full speed of a full-speed punch (common practice, no source). */
+const TYPICAL_RISE = 0.15;
+
+/** The axis without which a family's path cannot be seen. */
+const NEEDED = { straight: 'toward', hook: 'right', uppercut: 'up' } as const;

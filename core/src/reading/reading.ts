@@ -1,0 +1,76 @@
+/**
+ * What a measure returns: a number that knows its unit, its uncertainty and where it came from,
+ * or the reason why there is none. There is no third way: no null, no NaN.
+ */
+import type { Landmark } from '../body/landmarks';
+
+/** How a number was come by, from the strongest to the weakest. */
+export type Source = 'measured-3d' | 'measured-2d' | 'estimated-3d' | 'eye';
+
+/** SI units; an angle is in radians, a share or a quotient is a `ratio`. */
+export type Unit = 's' | 'm' | 'm/s' | 'rad' | 'ratio';
+
+export interface Reading {
+  readonly value: number;
+  readonly unit: Unit;
+  /** One standard deviation, in `unit`. */
+  readonly sigma: number;
+  readonly source: Source;
+  /** Frames the number rests on, ascending. */
+  readonly frames: readonly number[];
+}
+
+/** Points that would have to be placed for a reading to exist. */
+export interface Missing {
+  readonly landmarks: readonly Landmark[];
+  readonly frame: number;
+}
+
+export interface Absent {
+  /** Why there is no reading, as a sentence to the coach. */
+  readonly absent: string;
+  /** The first thing that could be placed to get one. */
+  readonly missing?: Missing;
+}
+
+export type Measured = Reading | Absent;
+
+/** True for the reason why something is not there, whatever it would have been. */
+export function isAbsent(value: object): value is Absent {
+  return 'absent' in value;
+}
+
+/** The opposite, for filtering a list down to what is there. */
+export function isPresent<T extends object>(value: T | Absent): value is Exclude<T, Absent> {
+  return !isAbsent(value);
+}
+
+export function absent(why: string, missing?: Missing): Absent {
+  return missing === undefined ? { absent: why } : { absent: why, missing };
+}
+
+/**
+ * Half-width of the interval that holds the true value in 95 of 100 cases, for an error close to
+ * normal. Every "±" on a screen and every judgement uses this one number.
+ */
+export function halfWidth(reading: { readonly sigma: number }): number {
+  return 1.96 * reading.sigma;
+}
+
+/**
+ * Make a reading; a value that is not a finite number becomes absent instead of travelling on.
+ *
+ * @param frames any order, repeats allowed
+ */
+export function reading(
+  value: number,
+  unit: Unit,
+  sigma: number,
+  source: Source,
+  frames: readonly number[],
+): Measured {
+  if (!Number.isFinite(value) || !Number.isFinite(sigma)) {
+    return absent('The points placed here do not give a number; check that they do not coincide.');
+  }
+  return { value, unit, sigma, source, frames: [...new Set(frames)].sort((a, b) => a - b) };
+}

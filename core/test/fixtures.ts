@@ -1,0 +1,36 @@
+/** Known-answer strikes for the tests: a made-up fighter, marked where its maker knows the truth. */
+import { analyze, type Analysis } from '../src/analyze';
+import { EVENTS, markOnFrame, type Events } from '../src/events/events';
+import { techniqueById } from '../src/technique/catalogue';
+import { strikingSide } from '../src/technique/strike';
+import { knownTimes } from '../../demo/src/fighter/pose';
+import type { Recipe } from '../../demo/src/fighter/recipe';
+import { knownTrack } from '../../demo/src/fighter/track';
+import { nearestFrame } from '../src/motion/where';
+
+/** Marks on the frames nearest to the true instants: what a flawless coach would set. */
+export function trueMarks(recipe: Recipe, frameTimes: readonly number[]): Events {
+  const times = knownTimes(recipe);
+  return Object.fromEntries(
+    EVENTS.map((name) => [name, markOnFrame(frameTimes, nearestFrame(frameTimes, times[name]))]),
+  );
+}
+
+export function analyzeKnown(
+  recipe: Recipe,
+  sampling: { rate: number; noise?: number; seed?: number },
+): Analysis {
+  const track = knownTrack(recipe, { noise: 0, seed: 1, ...sampling });
+  const technique = techniqueById(recipe.technique);
+  return analyze({
+    strike: { technique, side: strikingSide(technique, recipe.stance) },
+    track,
+    marks: trueMarks(recipe, track.frameTimes),
+  });
+}
+
+export const found = (analysis: Analysis) =>
+  analysis.findings.filter((f) => f.status === 'found').map((f) => f.fault);
+
+export const undecided = (analysis: Analysis) =>
+  analysis.findings.filter((f) => f.status === 'cant-tell').map((f) => f.fault);

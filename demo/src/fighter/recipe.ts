@@ -1,0 +1,122 @@
+/**
+ * What a made-up fighter does, as numbers: the known answers. A clean recipe is the base; a fault
+ * is put in by changing exactly the numbers that make it.
+ */
+import type { Stance } from '@sinew/core/body/landmarks';
+
+export interface Recipe {
+  readonly technique: 'jab' | 'cross' | 'lead-hook';
+  readonly stance: Stance;
+  /** Standing height, metres. */
+  readonly height: number;
+  /** Seconds from the start of the motion. */
+  readonly contact: number;
+  /** Seconds from the visible start of the arm to contact. */
+  readonly out: number;
+  /** Seconds by which one visible start precedes the next. */
+  readonly hipsToTrunk: number;
+  readonly trunkToArm: number;
+  /** Seconds from the start of the load to the start of the hips. */
+  readonly load: number;
+  /** Where in its own time to contact each link is fastest, 0 to 1. */
+  readonly pelvisPeak: number;
+  readonly trunkPeak: number;
+  /** Radians turned toward the target. */
+  readonly pelvisTurn: number;
+  readonly trunkTurn: number;
+  /** Radians the trunk counter-turns in the load. */
+  readonly coil: number;
+  /** Metres the pelvis sinks in the load. */
+  readonly sink: number;
+  /** Share of the arm's own length used at contact (straights). */
+  readonly reach: number;
+  /** Radians by which the elbow is swung out around the shoulder–fist line on the way (straights). */
+  readonly flare: number;
+  /** Radians the elbow opens in the last 80 ms (hooks). */
+  readonly drift: number;
+  /** Metres the other hand drops. */
+  readonly guardDrop: number;
+  /** Metres the striking hand draws back first. */
+  readonly telegraph: number;
+  /** Metres the pelvis dips onto the lead knee after the hips have started. */
+  readonly kneeGives: number;
+  /** Seconds from contact to the end of the strike: snap or dig. */
+  readonly finish: number;
+  /** Time home ÷ time out. */
+  readonly recoil: number;
+}
+
+const degrees = (value: number) => (value * Math.PI) / 180;
+
+const CLEAN: Recipe = {
+  technique: 'cross',
+  stance: 'orthodox',
+  height: 1.76,
+  contact: 0.7,
+  out: 0.17,
+  hipsToTrunk: 0.045,
+  trunkToArm: 0.04,
+  load: 0.2,
+  pelvisPeak: 0.42,
+  trunkPeak: 0.75,
+  pelvisTurn: degrees(57),
+  trunkTurn: degrees(68),
+  coil: degrees(8),
+  sink: 0.035,
+  reach: 0.95,
+  flare: 0,
+  drift: 0,
+  guardDrop: 0,
+  telegraph: 0,
+  kneeGives: 0,
+  finish: 0.012,
+  recoil: 1,
+};
+
+const CLEAN_BY_TECHNIQUE: Record<Recipe['technique'], Recipe> = {
+  cross: CLEAN,
+  jab: {
+    ...CLEAN,
+    technique: 'jab',
+    pelvisTurn: degrees(12),
+    trunkTurn: degrees(28),
+    coil: 0,
+    sink: 0.015,
+  },
+  'lead-hook': {
+    ...CLEAN,
+    technique: 'lead-hook',
+    out: 0.19,
+    pelvisPeak: 0.42,
+    trunkPeak: 1,
+    pelvisTurn: degrees(54),
+    trunkTurn: degrees(62),
+    coil: degrees(14),
+    finish: 0.03,
+  },
+};
+
+export function clean(technique: Recipe['technique'], change: Partial<Recipe> = {}): Recipe {
+  return { ...CLEAN_BY_TECHNIQUE[technique], ...change };
+}
+
+/** The change that puts a fault into a clean recipe, by the fault's id. */
+export const FAULT_CHANGES = {
+  'all-at-once': {
+    hipsToTrunk: 0,
+    trunkToArm: 0,
+    out: 0.22,
+    pelvisPeak: 0.7,
+    trunkPeak: 0.7,
+    pelvisTurn: degrees(55),
+    trunkTurn: degrees(58),
+    coil: 0,
+  },
+  'arm-first': { hipsToTrunk: 0.045, trunkToArm: -0.085, out: 0.25 },
+  jammed: { reach: 0.66 },
+  'elbow-flare': { flare: degrees(80) },
+  slap: { drift: degrees(28) },
+  'slow-home': { recoil: 1.7 },
+} satisfies Record<string, Partial<Recipe>>;
+
+export type KnownFault = keyof typeof FAULT_CHANGES;

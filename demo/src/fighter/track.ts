@@ -1,0 +1,54 @@
+/** Known-answer tracks: a fighter's landmarks sampled at a frame rate, with noise if wanted. */
+import { LANDMARKS, type Landmark } from '@sinew/core/body/landmarks';
+import type { Points, SpaceTrack } from '@sinew/core/track/track';
+import { mover, durationOf } from './pose';
+import type { Recipe } from './recipe';
+
+/** Numbers in [0, 1) from a seed (mulberry32). */
+export function seeded(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = state;
+    t = Math.imul(t ^ (t >>> 15), t | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+/** Normal deviates by Box–Muller. */
+export function normal(random: () => number): number {
+  return Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+}
+
+export interface Sampling {
+  /** Frames a second. */
+  readonly rate: number;
+  /** Standard deviation of every coordinate, metres. */
+  readonly noise: number;
+  readonly seed: number;
+}
+
+export function frameTimesOf(recipe: Recipe, rate: number): number[] {
+  return Array.from({ length: Math.ceil(durationOf(recipe) * rate) }, (_, i) => i / rate);
+}
+
+export function knownTrack(recipe: Recipe, { rate, noise, seed }: Sampling): SpaceTrack {
+  const frameTimes = frameTimesOf(recipe, rate);
+  const pose = mover(recipe);
+  const poses = frameTimes.map(pose);
+  const random = seeded(seed);
+  const frames = frameTimes.map((_, i) => i);
+  const points: Partial<Record<Landmark, Points>> = {};
+  for (const landmark of LANDMARKS) {
+    const axis = (k: 0 | 1 | 2) => poses.map((p) => p[landmark][k] + noise * normal(random));
+    points[landmark] = {
+      frames,
+      x: axis(0),
+      y: axis(1),
+      z: axis(2),
+      sigma: frames.map(() => Math.max(noise, 1e-6)),
+    };
+  }
+  return { space: '3d', source: 'measured-3d', frameTimes, points };
+}

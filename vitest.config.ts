@@ -1,0 +1,7 @@
+import { defineConfig } from 'vitest/config';
+import { fileURLToPath } from 'node:url';
+
+export default defineConfig({
+  resolve: { alias: { '@': fileURLToPath(new URL('./web/src', import.meta.url)) } },
+  test: { include: ['{core,cli,demo,web}/{src,test}/**/*.test.ts'], testTimeout: 30_000 },
+});
