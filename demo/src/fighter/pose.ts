@@ -76,7 +76,7 @@ function profiles(recipe: Recipe): Profiles {
 
 /** Radians; negative = the rear side is back. */
 const READY_YAW = (-45 * Math.PI) / 180;
-const HOOK_READY_YAW = (-38 * Math.PI) / 180;
+const HOOK_READY_YAW = (-22 * Math.PI) / 180;
 
 export type Mover = (time: number) => Pose;
 
@@ -174,8 +174,8 @@ function orthodoxMover(recipe: Recipe): Mover {
     const offset = subtract(guardOf(ready), shoulder(ready, strikingRight));
     return toTrunk(offset, ready.yaw);
   })();
-  const hookSet: Point = unit([0.86, 0.1, -0.3]);
-  const hookLast: Point = unit([0.93, 0.1, 0.12]);
+  const hookSet: Point = unit([0.42, 0.1, -0.9]);
+  const hookLast: Point = unit([0.62, 0.1, -0.78]);
   const sweep: Profile = { start: t.arm, rise: recipe.out, fall: recipe.finish };
   const drift: Profile = spanning(t.contact - 0.075, t.contact + 0.025);
   const guardAngle = elbowAngle(size(guardArm), upper, fore + hand);

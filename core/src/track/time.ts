@@ -1,0 +1,24 @@
+/** The true times of a film's frames, which are not always the times at which it plays. */
+
+/** Mean frames a second over the whole film. */
+export function meanRate(frameTimes: readonly number[]): number {
+  const span = frameTimes[frameTimes.length - 1]! - frameTimes[0]!;
+  return span > 0 ? (frameTimes.length - 1) / span : 0;
+}
+
+/**
+ * Real time of each frame, from 0. A slow-motion file plays slower than it was shot: its times are
+ * shrunk by playback rate ÷ capture rate, which keeps uneven spacing uneven.
+ *
+ * @param fileTimes the file's presentation times, seconds, ascending; the first need not be 0
+ * @param captureRate frames a second at which it was shot; null when it plays at true speed
+ */
+export function realFrameTimes(
+  fileTimes: readonly number[],
+  captureRate: number | null,
+): number[] {
+  const first = fileTimes[0] ?? 0;
+  const playback = meanRate(fileTimes);
+  const factor = captureRate === null || playback === 0 ? 1 : playback / captureRate;
+  return fileTimes.map((time) => (time - first) * factor);
+}

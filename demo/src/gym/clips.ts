@@ -1,0 +1,66 @@
+/** The films of the demo gym: who does what, seen from where. */
+import type { View } from '@sinew/core/technique/catalogue';
+import { clean, FAULT_CHANGES, type Recipe } from '../fighter/recipe';
+
+export interface Look {
+  readonly skin: string;
+  readonly hair: string;
+  readonly shirt: string;
+  readonly shorts: string;
+  readonly belt: string;
+}
+
+export interface DemoClip {
+  readonly file: string;
+  readonly student: string;
+  readonly view: View;
+  /** Frames a second, true rate. */
+  readonly rate: number;
+  readonly recipe: Recipe;
+  readonly look: Look;
+}
+
+export const DEMO_CLIPS: readonly DemoClip[] = [
+  {
+    file: 'cross-all-at-once.mp4',
+    student: 'Maren Voss',
+    view: 'side',
+    rate: 240,
+    recipe: clean('cross', { ...FAULT_CHANGES['all-at-once'], height: 1.72 }),
+    look: {
+      skin: '#c98e68',
+      hair: '#2b1d16',
+      shirt: '#2f5d7c',
+      shorts: '#474b54',
+      belt: '#e9e2d0',
+    },
+  },
+  {
+    file: 'cross-clean.mp4',
+    student: 'Perrin Oake',
+    view: 'side',
+    rate: 240,
+    recipe: clean('cross', { height: 1.81 }),
+    look: {
+      skin: '#8a5a3c',
+      hair: '#15110f',
+      shirt: '#b9b4a6',
+      shorts: '#566a4f',
+      belt: '#f0ead9',
+    },
+  },
+  {
+    file: 'lead-hook-slap.mp4',
+    student: 'Tobiah Renn',
+    view: 'above',
+    rate: 240,
+    recipe: clean('lead-hook', { ...FAULT_CHANGES.slap, height: 1.78 }),
+    look: {
+      skin: '#e0b08e',
+      hair: '#7a4a22',
+      shirt: '#7c3f35',
+      shorts: '#4a5468',
+      belt: '#efe8d6',
+    },
+  },
+];

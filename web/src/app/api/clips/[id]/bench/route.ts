@@ -1,0 +1,32 @@
+import { refuseForeign } from '@/app/api/local';
+import { saveRequestSchema } from '@/data/benchDocument';
+import { saveBench } from '@/data/clips';
+import { database } from '@/data/database';
+
+/** Save what the coach has set on the bench. */
+export async function PUT(
+  request: Request,
+  context: { params: Promise<{ id: string }> },
+): Promise<Response> {
+  const refusal = refuseForeign(request);
+  if (refusal) return refusal;
+  const body = saveRequestSchema.safeParse(await request.json().catch(() => null));
+  if (!body.success) {
+    return Response.json(
+      { message: 'The marks could not be read, so they were not saved.' },
+      { status: 400 },
+    );
+  }
+  const outcome = await saveBench(await database(), (await context.params).id, body.data);
+  if (outcome.kind === 'saved') return Response.json({ revision: outcome.revision });
+  return outcome.kind === 'conflict'
+    ? Response.json(
+        {
+          message:
+            'This clip was changed in another tab. Your last change here was not saved; ' +
+            'reload to see the other tab’s work.',
+        },
+        { status: 409 },
+      )
+    : Response.json({ message: 'This clip has been deleted.' }, { status: 404 });
+}

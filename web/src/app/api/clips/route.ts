@@ -1,0 +1,52 @@
+import { z } from 'zod';
+import { VIEWS } from '@sinew/core/technique/catalogue';
+import { captureRateSchema } from '@/data/benchDocument';
+import { ClipFileError } from '@/data/clipFiles';
+import { clipFiles } from '@/data/clipFilesHere';
+import { addClip } from '@/data/clips';
+import { database } from '@/data/database';
+import { refuseForeign } from '@/app/api/local';
+
+const query = z.object({
+  student: z.string().min(1),
+  name: z.string().min(1).max(255),
+  view: z.enum(VIEWS),
+  rate: z.preprocess((value) => (value === null ? null : Number(value)), captureRateSchema),
+});
+
+/** Take in a clip: the body is the file itself, what is known about it stands in the query. */
+export async function POST(request: Request): Promise<Response> {
+  const refusal = refuseForeign(request);
+  if (refusal) return refusal;
+  const params = new URL(request.url).searchParams;
+  const asked = query.safeParse({
+    student: params.get('student'),
+    name: params.get('name'),
+    view: params.get('view'),
+    rate: params.get('rate'),
+  });
+  if (!asked.success || !request.body) {
+    return Response.json({ message: 'Student, file name, view or file is missing.' }, { status: 400 });
+  }
+  const length = request.headers.get('content-length');
+  try {
+    const clip = await addClip(await database(), clipFiles(), {
+      studentId: asked.data.student,
+      fileName: asked.data.name,
+      view: asked.data.view,
+      captureRate: asked.data.rate,
+      stream: request.body,
+      announced: length === null ? null : Number(length),
+    });
+    return Response.json(clip, { status: clip.isKnown ? 200 : 201 });
+  } catch (error) {
+    if (error instanceof ClipFileError) {
+      return Response.json({ message: error.message }, { status: error.status });
+    }
+    console.error(error);
+    return Response.json(
+      { message: 'The clip could not be stored. Nothing was kept; add it again.' },
+      { status: 500 },
+    );
+  }
+}

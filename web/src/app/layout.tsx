@@ -1,0 +1,33 @@
+import type { Metadata, Viewport } from 'next';
+import type { ReactNode } from 'react';
+import { Toaster } from 'sonner';
+import './globals.css';
+
+export const metadata: Metadata = {
+  title: { default: 'Sinew', template: '%s · Sinew' },
+  description: 'Where a student’s power goes, frame by frame, and the one sentence that fixes it.',
+};
+
+export const viewport: Viewport = { themeColor: '#f7f2e9' };
+
+export default function RootLayout({ children }: { children: ReactNode }) {
+  return (
+    <html lang="en">
+      <body>
+        {children}
+        <Toaster
+          position="bottom-right"
+          toastOptions={{
+            unstyled: true,
+            classNames: {
+              toast: 'w-full border border-ink bg-paper px-4 py-3 text-ink flex items-center gap-4',
+              title: 'font-semibold',
+              description: 'text-soft',
+              actionButton: 'ml-auto underline underline-offset-4 font-semibold',
+            },
+          }}
+        />
+      </body>
+    </html>
+  );
+}

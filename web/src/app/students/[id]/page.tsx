@@ -1,0 +1,18 @@
+import { notFound } from 'next/navigation';
+import { clipSummaries } from '@/data/clips';
+import { database } from '@/data/database';
+import { activeCues } from '@/data/findings';
+import { studentById } from '@/data/students';
+import { StudentPage } from '@/screens/student/StudentPage';
+
+export const dynamic = 'force-dynamic';
+export const metadata = { title: 'Student' };
+
+export default async function Page({ params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  const db = await database();
+  const student = await studentById(db, id);
+  if (!student) notFound();
+  const [clips, cues] = await Promise.all([clipSummaries(db, id), activeCues(db, id)]);
+  return <StudentPage student={student} clips={clips} cues={cues} today={new Date()} />;
+}

@@ -1,0 +1,133 @@
+/**
+ * The clips' files, stored by what is in them: `clips/ab/abcdef….bin`, named by SHA-256. A file
+ * appears whole or not at all: it is written under a temporary name, flushed to disk, renamed.
+ */
+import { createHash } from 'node:crypto';
+import { createReadStream } from 'node:fs';
+import { mkdir, open, rename, rm, stat, statfs, type FileHandle } from 'node:fs/promises';
+import { join } from 'node:path';
+import { nanoid } from 'nanoid';
+
+/** What went wrong with a file, in words for the coach, and the HTTP status that fits. */
+export class ClipFileError extends Error {
+  constructor(
+    message: string,
+    readonly status: 400 | 413 | 415 | 422 | 499 | 507,
+  ) {
+    super(message);
+  }
+}
+
+export interface Incoming {
+  /** Temporary path; the caller keeps it with `keep` or removes it with `discard`. */
+  readonly path: string;
+  readonly sha256: string;
+  readonly bytes: number;
+}
+
+/** Space that must stay free on the disk for the rest of the machine, bytes. */
+function reserve(): number {
+  return Number(process.env.SINEW_KEEP_FREE_MB ?? 200) * 1024 * 1024;
+}
+
+const DISK_FULL =
+  'The disk is full: the clip was not added, and nothing else has changed. ' +
+  'Free some space and add it again.';
+
+export class ClipFiles {
+  private readonly incoming: string;
+  private readonly kept: string;
+
+  /** @param openFile how a file is opened for writing; tests hand in a disk that runs full */
+  constructor(
+    folder: string,
+    private readonly openFile: (path: string) => Promise<Pick<FileHandle, 'write' | 'sync' | 'close'>> = (
+      path,
+    ) => open(path, 'wx', 0o600),
+  ) {
+    this.incoming = join(folder, 'incoming');
+    this.kept = join(folder, 'clips');
+  }
+
+  /**
+   * Write a stream to a temporary file and hash it on the way.
+   *
+   * @param announced the size the sender claims, bytes, or null
+   * @throws ClipFileError when the disk is or runs full, or the stream breaks off or is empty;
+   *   the temporary file is gone then
+   */
+  async receive(stream: ReadableStream<Uint8Array>, announced: number | null): Promise<Incoming> {
+    await mkdir(this.incoming, { recursive: true, mode: 0o700 });
+    if (announced !== null) {
+      const { bavail, bsize } = await statfs(this.incoming);
+      if (bavail * bsize - announced < reserve()) throw new ClipFileError(DISK_FULL, 507);
+    }
+    const path = join(this.incoming, nanoid());
+    const hash = createHash('sha256');
+    let bytes = 0;
+    try {
+      const file = await this.openFile(path);
+      try {
+        for await (const chunk of stream) {
+          hash.update(chunk);
+          bytes += chunk.byteLength;
+          let written = 0;
+          while (written < chunk.byteLength) {
+            written += (await file.write(chunk, written)).bytesWritten;
+          }
+        }
+        await file.sync();
+      } finally {
+        await file.close();
+      }
+    } catch (error) {
+      await rm(path, { force: true });
+      if ((error as NodeJS.ErrnoException).code === 'ENOSPC') {
+        throw new ClipFileError(DISK_FULL, 507);
+      }
+      throw new ClipFileError('The transfer broke off. Nothing was kept; add the clip again.', 499);
+    }
+    if (bytes === 0 || (announced !== null && bytes !== announced)) {
+      await rm(path, { force: true });
+      throw bytes === 0
+        ? new ClipFileError('This file is empty: there is no film in it.', 400)
+        : new ClipFileError('The transfer broke off. Nothing was kept; add the clip again.', 400);
+    }
+    return { path, sha256: hash.digest('hex'), bytes };
+  }
+
+  /** Move a received file to its place. The same contents twice are one file. */
+  async keep({ path, sha256 }: Incoming): Promise<void> {
+    const place = this.pathOf(sha256);
+    await mkdir(join(place, '..'), { recursive: true, mode: 0o700 });
+    await rename(path, place);
+    const folder = await open(join(place, '..'));
+    await folder.sync().finally(() => folder.close());
+  }
+
+  async discard({ path }: Incoming): Promise<void> {
+    await rm(path, { force: true });
+  }
+
+  /** Remove a kept file; the caller has made sure that no clip uses it. */
+  async remove(sha256: string): Promise<void> {
+    await rm(this.pathOf(sha256), { force: true });
+  }
+
+  async size(sha256: string): Promise<number | null> {
+    return stat(this.pathOf(sha256)).then(
+      (found) => found.size,
+      () => null,
+    );
+  }
+
+  /** Bytes `from` to `to`, both included. */
+  read(sha256: string, from: number, to: number): NodeJS.ReadableStream {
+    return createReadStream(this.pathOf(sha256), { start: from, end: to });
+  }
+
+  pathOf(sha256: string): string {
+    if (!/^[0-9a-f]{64}$/.test(sha256)) throw new Error('not a SHA-256');
+    return join(this.kept, sha256.slice(0, 2), `${sha256}.bin`);
+  }
+}

@@ -1,0 +1,348 @@
+/** Clips, and what the coach has set on them on the bench. */
+import { FilePathSource } from 'mediabunny';
+import { nanoid } from 'nanoid';
+import type { Selectable } from 'kysely';
+import type { View } from '@sinew/core/technique/catalogue';
+import { realFrameTimes } from '@sinew/core/track/time';
+import { inspectFilm, UnusableFilm, type Film } from '@/video/inspect';
+import { lineSchema, scaleSchema, type BenchDocument, type StrikeDocument } from './benchDocument';
+import { marksOf } from './benchAnalysis';
+import { ClipFileError, type ClipFiles } from './clipFiles';
+import { now, stamps, type Db } from './database';
+import { decodePlaced, decodeTimes, encodePlaced, encodeTimes } from './placedBlob';
+import type { ClipTable } from './schema';
+import { studentById } from './students';
+
+export interface Clip {
+  readonly id: string;
+  readonly studentId: string;
+  readonly fileName: string;
+  readonly sha256: string;
+  readonly mimeType: string;
+  readonly bytes: number;
+  readonly view: View;
+  readonly captureRate: number | null;
+  readonly width: number;
+  readonly height: number;
+  readonly frameTimes: readonly number[];
+  readonly createdAt: string;
+}
+
+export interface NewClip {
+  readonly studentId: string;
+  readonly fileName: string;
+  readonly view: View;
+  readonly captureRate: number | null;
+  readonly stream: ReadableStream<Uint8Array>;
+  /** The size the sender claims, bytes. */
+  readonly announced: number | null;
+}
+
+/**
+ * Take in a file for a student: receive, look inside, keep the file, then write the row. Whatever
+ * fails, neither a file without a row that names it nor a row without its file is left.
+ *
+ * @returns the clip, and whether this student had this very file already
+ * @throws ClipFileError with a message for the coach
+ */
+export async function addClip(
+  db: Db,
+  files: ClipFiles,
+  clip: NewClip,
+): Promise<{ id: string; isKnown: boolean }> {
+  await requireConsent(db, clip.studentId);
+  const incoming = await files.receive(clip.stream, clip.announced);
+  try {
+    const known = await db
+      .selectFrom('clip')
+      .select('id')
+      .where('student_id', '=', clip.studentId)
+      .where('sha256', '=', incoming.sha256)
+      .executeTakeFirst();
+    if (known) return { id: known.id, isKnown: true };
+    const film = await inspect(incoming.path);
+    // Consent may have been withdrawn while the file was on its way.
+    await requireConsent(db, clip.studentId);
+    await files.keep(incoming);
+    const id = await insertClip(db, clip, incoming, film).catch(async (error: unknown) => {
+      await removeUnused(db, files, incoming.sha256);
+      throw error;
+    });
+    return { id, isKnown: false };
+  } finally {
+    await files.discard(incoming);
+  }
+}
+
+async function requireConsent(db: Db, studentId: string): Promise<void> {
+  const student = await studentById(db, studentId);
+  if (!student) throw new ClipFileError('This student is not in the gym’s list any more.', 400);
+  if (!student.consent) {
+    throw new ClipFileError(
+      student.isMinor
+        ? `${student.name} is under 18: record a guardian’s consent before adding a clip.`
+        : `Record ${student.name}’s consent to be filmed before adding a clip.`,
+      422,
+    );
+  }
+}
+
+async function inspect(path: string): Promise<Film> {
+  try {
+    return await inspectFilm(new FilePathSource(path));
+  } catch (error) {
+    if (error instanceof UnusableFilm) {
+      throw new ClipFileError(`${error.message} Nothing was kept.`, 415);
+    }
+    throw error;
+  }
+}
+
+async function insertClip(
+  db: Db,
+  clip: NewClip,
+  incoming: { sha256: string; bytes: number },
+  film: Film,
+): Promise<string> {
+  const id = nanoid();
+  await db
+    .insertInto('clip')
+    .values({
+      id,
+      student_id: clip.studentId,
+      sha256: incoming.sha256,
+      bytes: incoming.bytes,
+      file_name: clip.fileName,
+      mime_type: film.mimeType,
+      view: clip.view,
+      capture_rate: clip.captureRate,
+      width: film.width,
+      height: film.height,
+      codec: film.codec,
+      frame_times: encodeTimes(film.frameTimes),
+      scale: null,
+      target: null,
+      revision: 0,
+      ...stamps(),
+    })
+    .execute();
+  return id;
+}
+
+async function removeUnused(db: Db, files: ClipFiles, sha256: string): Promise<void> {
+  const user = await db.selectFrom('clip').select('id').where('sha256', '=', sha256).executeTakeFirst();
+  if (!user) await files.remove(sha256);
+}
+
+/** Remove a clip with its marks, and its file when no other student's clip is the same film. */
+export async function deleteClip(db: Db, files: ClipFiles, id: string): Promise<void> {
+  const row = await db.selectFrom('clip').select('sha256').where('id', '=', id).executeTakeFirst();
+  if (!row) return;
+  await db.deleteFrom('clip').where('id', '=', id).execute();
+  await removeUnused(db, files, row.sha256);
+}
+
+function fromRow(row: Selectable<ClipTable>): Clip {
+  return {
+    id: row.id,
+    studentId: row.student_id,
+    fileName: row.file_name,
+    sha256: row.sha256,
+    mimeType: row.mime_type,
+    bytes: row.bytes,
+    view: row.view,
+    captureRate: row.capture_rate,
+    width: row.width,
+    height: row.height,
+    frameTimes: decodeTimes(row.frame_times),
+    createdAt: row.created_at,
+  };
+}
+
+export async function clipById(db: Db, id: string): Promise<Clip | null> {
+  const row = await db.selectFrom('clip').selectAll().where('id', '=', id).executeTakeFirst();
+  return row ? fromRow(row) : null;
+}
+
+export interface ClipSummary {
+  readonly id: string;
+  readonly studentId: string;
+  readonly fileName: string;
+  readonly view: View;
+  readonly createdAt: string;
+  readonly strikes: readonly { readonly technique: string; readonly marks: number }[];
+}
+
+/** All clips, newest first, with how far each has been worked; one student's or everybody's. */
+export async function clipSummaries(db: Db, studentId?: string): Promise<ClipSummary[]> {
+  const clips = await db
+    .selectFrom('clip')
+    .select(['id', 'student_id', 'file_name', 'view', 'created_at'])
+    .$if(studentId !== undefined, (query) => query.where('student_id', '=', studentId!))
+    .orderBy('created_at', 'desc')
+    .orderBy('id')
+    .execute();
+  const strikes = await db
+    .selectFrom('strike')
+    .innerJoin('clip', 'clip.id', 'strike.clip_id')
+    .leftJoin('mark', 'mark.strike_id', 'strike.id')
+    .where('strike.removed_at', 'is', null)
+    .$if(studentId !== undefined, (query) => query.where('clip.student_id', '=', studentId!))
+    .select(({ fn }) => [
+      'strike.clip_id',
+      'strike.technique',
+      fn.count<number>('mark.event').as('marks'),
+    ])
+    .groupBy('strike.id')
+    .orderBy('strike.position')
+    .execute();
+  return clips.map((clip) => ({
+    id: clip.id,
+    studentId: clip.student_id,
+    fileName: clip.file_name,
+    view: clip.view,
+    createdAt: clip.created_at,
+    strikes: strikes
+      .filter((strike) => strike.clip_id === clip.id)
+      .map(({ technique, marks }) => ({ technique, marks })),
+  }));
+}
+
+export interface SavedBench {
+  readonly revision: number;
+  readonly document: BenchDocument;
+}
+
+export async function loadBench(db: Db, clipId: string): Promise<SavedBench | null> {
+  const clip = await db.selectFrom('clip').selectAll().where('id', '=', clipId).executeTakeFirst();
+  if (!clip) return null;
+  const track = await db
+    .selectFrom('track')
+    .select('points')
+    .where('clip_id', '=', clipId)
+    .where('source', '=', 'hand')
+    .executeTakeFirst();
+  const strikes = await db
+    .selectFrom('strike')
+    .select(['id', 'technique', 'side'])
+    .where('clip_id', '=', clipId)
+    .where('removed_at', 'is', null)
+    .orderBy('position')
+    .execute();
+  const marks = await db
+    .selectFrom('mark')
+    .innerJoin('strike', 'strike.id', 'mark.strike_id')
+    .select(['mark.strike_id', 'mark.event', 'mark.frame', 'mark.width'])
+    .where('strike.clip_id', '=', clipId)
+    .execute();
+  return {
+    revision: clip.revision,
+    document: {
+      view: clip.view,
+      captureRate: clip.capture_rate,
+      scale: clip.scale === null ? null : scaleSchema.parse(JSON.parse(clip.scale)),
+      target: clip.target === null ? null : lineSchema.parse(JSON.parse(clip.target)),
+      placed: track ? decodePlaced(track.points) : [],
+      strikes: strikes.map((strike) => ({
+        id: strike.id,
+        technique: strike.technique as StrikeDocument['technique'],
+        side: strike.side,
+        marks: Object.fromEntries(
+          marks
+            .filter((mark) => mark.strike_id === strike.id)
+            .map(({ event, frame, width }) => [event, { frame, width }]),
+        ),
+      })),
+    },
+  };
+}
+
+export type SaveOutcome =
+  | { readonly kind: 'saved'; readonly revision: number }
+  | { readonly kind: 'conflict' }
+  | { readonly kind: 'gone' };
+
+/**
+ * Save the bench's document whole, in one transaction, if nobody has saved since `revision`.
+ */
+export async function saveBench(
+  db: Db,
+  clipId: string,
+  { revision, document }: SavedBench,
+): Promise<SaveOutcome> {
+  return db.transaction().execute(async (trx): Promise<SaveOutcome> => {
+    const clip = await trx
+      .selectFrom('clip')
+      .select(['revision', 'frame_times'])
+      .where('id', '=', clipId)
+      .executeTakeFirst();
+    if (!clip) return { kind: 'gone' };
+    if (clip.revision !== revision) return { kind: 'conflict' };
+    const realTimes = realFrameTimes(decodeTimes(clip.frame_times), document.captureRate);
+    await trx
+      .updateTable('clip')
+      .set({
+        view: document.view,
+        capture_rate: document.captureRate,
+        scale: document.scale && JSON.stringify(document.scale),
+        target: document.target && JSON.stringify(document.target),
+        revision: revision + 1,
+        updated_at: now(),
+      })
+      .where('id', '=', clipId)
+      .execute();
+    const points = encodePlaced(document.placed);
+    await trx
+      .insertInto('track')
+      .values({ id: nanoid(), clip_id: clipId, source: 'hand', points, ...stamps() })
+      .onConflict((conflict) =>
+        conflict.columns(['clip_id', 'source']).doUpdateSet({ points, updated_at: now() }),
+      )
+      .execute();
+    await saveStrikes(trx, clipId, document.strikes, realTimes);
+    return { kind: 'saved', revision: revision + 1 };
+  });
+}
+
+async function saveStrikes(
+  trx: Db,
+  clipId: string,
+  strikes: readonly StrikeDocument[],
+  realTimes: readonly number[],
+): Promise<void> {
+  const ids = strikes.map((strike) => strike.id);
+  const foreign = await trx
+    .selectFrom('strike')
+    .select('id')
+    .where('id', 'in', ids)
+    .where('clip_id', '!=', clipId)
+    .executeTakeFirst();
+  if (foreign) throw new Error(`strike ${foreign.id} belongs to another clip`);
+  await trx
+    .updateTable('strike')
+    .set({ removed_at: now() })
+    .where('clip_id', '=', clipId)
+    .where('removed_at', 'is', null)
+    .$if(ids.length > 0, (query) => query.where('id', 'not in', ids))
+    .execute();
+  for (const [position, { id, technique, side, ...strike }] of strikes.entries()) {
+    const values = { technique, side, position, removed_at: null };
+    await trx
+      .insertInto('strike')
+      .values({ id, clip_id: clipId, ...values, ...stamps() })
+      .onConflict((conflict) =>
+        conflict.column('id').doUpdateSet({ ...values, updated_at: now() }),
+      )
+      .execute();
+    await trx.deleteFrom('mark').where('strike_id', '=', id).execute();
+    const marks = marksOf({ id, technique, side, ...strike }, realTimes);
+    const rows = Object.entries(marks).map(([event, mark]) => ({
+      strike_id: id,
+      event: event as keyof typeof marks,
+      width: strike.marks[event as keyof typeof marks]!.width,
+      ...mark,
+      ...stamps(),
+    }));
+    if (rows.length > 0) await trx.insertInto('mark').values(rows).execute();
+  }
+}

@@ -1,0 +1,213 @@
+/** The coach's word on a finding, and the one cue that follows from it. */
+import { nanoid } from 'nanoid';
+import { z } from 'zod';
+import type { Finding } from '@sinew/core/fault/judge';
+import { faultById } from '@sinew/core/fault/catalogue';
+import { analyzeOnBench } from './benchAnalysis';
+import { clipById, loadBench } from './clips';
+import { now, stamps, type Db } from './database';
+
+export const cueTextSchema = z.string().trim().min(1, 'A cue needs words.').max(200);
+
+export interface Cue {
+  readonly id: string;
+  readonly studentId: string;
+  readonly technique: string;
+  readonly text: string;
+  readonly drill: string;
+  readonly fault: string;
+  readonly evidence: string;
+  readonly strikeId: string;
+  readonly clipId: string;
+  readonly updatedAt: string;
+}
+
+export interface Decision {
+  readonly fault: string;
+  readonly status: 'accepted' | 'dismissed';
+  readonly reason: string;
+}
+
+/** Judge a saved strike again, on the server, so that what is kept is what was measured. */
+async function judged(
+  db: Db,
+  strikeId: string,
+  fault: string,
+): Promise<{ finding: Finding; technique: string; studentId: string } | null> {
+  const strike = await db
+    .selectFrom('strike')
+    .select(['clip_id'])
+    .where('id', '=', strikeId)
+    .executeTakeFirst();
+  if (!strike) return null;
+  const [clip, bench] = await Promise.all([
+    clipById(db, strike.clip_id),
+    loadBench(db, strike.clip_id),
+  ]);
+  const document = bench?.document.strikes.find((one) => one.id === strikeId);
+  if (!clip || !bench || !document) return null;
+  const analysis = analyzeOnBench(bench.document, document, clip);
+  const finding = analysis.findings.find((one) => one.fault === fault);
+  return finding ? { finding, technique: document.technique, studentId: clip.studentId } : null;
+}
+
+async function decide(
+  db: Db,
+  strikeId: string,
+  finding: Finding,
+  status: Decision['status'],
+  reason: string,
+): Promise<string> {
+  const values = {
+    status,
+    reason,
+    evidence: finding.evidence,
+    judged_by: JSON.stringify(finding.judgedBy),
+  };
+  const row = await db
+    .insertInto('finding')
+    .values({ id: nanoid(), strike_id: strikeId, fault: finding.fault, ...values, ...stamps() })
+    .onConflict((conflict) =>
+      conflict.columns(['strike_id', 'fault']).doUpdateSet({ ...values, updated_at: now() }),
+    )
+    .returning('id')
+    .executeTakeFirstOrThrow();
+  return row.id;
+}
+
+export type AcceptOutcome =
+  | { readonly kind: 'accepted' }
+  /** The student works on another cue for this technique already: which one stays? */
+  | { readonly kind: 'other-cue'; readonly text: string }
+  | { readonly kind: 'not-found' };
+
+/**
+ * Accept a finding: its cue becomes the student's one active cue for the technique.
+ *
+ * @param isReplacing the coach has said that this cue takes the place of the present one
+ */
+export async function acceptFinding(
+  db: Db,
+  strikeId: string,
+  fault: string,
+  isReplacing: boolean,
+): Promise<AcceptOutcome> {
+  return db.transaction().execute(async (trx): Promise<AcceptOutcome> => {
+    const found = await judged(trx, strikeId, fault);
+    const catalogued = faultById(fault);
+    if (!found || !catalogued || found.finding.status !== 'found') return { kind: 'not-found' };
+    const { studentId, technique } = found;
+    const present = await trx
+      .selectFrom('cue')
+      .innerJoin('finding', 'finding.id', 'cue.finding_id')
+      .select(['cue.id', 'cue.text', 'finding.fault'])
+      .where('cue.student_id', '=', studentId)
+      .where('cue.technique', '=', technique)
+      .where('cue.status', '=', 'active')
+      .executeTakeFirst();
+    const isSameLeak = present?.fault === fault;
+    if (present && !isSameLeak && !isReplacing) return { kind: 'other-cue', text: present.text };
+    const findingId = await decide(trx, strikeId, found.finding, 'accepted', '');
+    if (present && isSameLeak) {
+      // The same leak seen again: the coach's own wording of the cue stays.
+      await trx
+        .updateTable('cue')
+        .set({ finding_id: findingId, updated_at: now() })
+        .where('id', '=', present.id)
+        .execute();
+      return { kind: 'accepted' };
+    }
+    if (present) {
+      await trx
+        .updateTable('cue')
+        .set({ status: 'closed', updated_at: now() })
+        .where('id', '=', present.id)
+        .execute();
+    }
+    await trx
+      .insertInto('cue')
+      .values({
+        id: nanoid(),
+        student_id: studentId,
+        finding_id: findingId,
+        technique,
+        text: catalogued.cue,
+        drill: catalogued.drill,
+        status: 'active',
+        ...stamps(),
+      })
+      .execute();
+    return { kind: 'accepted' };
+  });
+}
+
+/** Dismiss a finding with a reason. A cue that came from it is closed. */
+export async function dismissFinding(
+  db: Db,
+  strikeId: string,
+  fault: string,
+  reason: string,
+): Promise<boolean> {
+  return db.transaction().execute(async (trx) => {
+    const found = await judged(trx, strikeId, fault);
+    if (!found) return false;
+    const findingId = await decide(trx, strikeId, found.finding, 'dismissed', reason);
+    await trx
+      .updateTable('cue')
+      .set({ status: 'closed', updated_at: now() })
+      .where('finding_id', '=', findingId)
+      .where('status', '=', 'active')
+      .execute();
+    return true;
+  });
+}
+
+/** Take the coach's word back: the finding is open again and a cue from it is closed. */
+export async function reopenFinding(db: Db, strikeId: string, fault: string): Promise<void> {
+  await db
+    .deleteFrom('finding')
+    .where('strike_id', '=', strikeId)
+    .where('fault', '=', fault)
+    .execute();
+}
+
+export async function decisionsOf(db: Db, clipId: string): Promise<Record<string, Decision[]>> {
+  const rows = await db
+    .selectFrom('finding')
+    .innerJoin('strike', 'strike.id', 'finding.strike_id')
+    .select(['finding.strike_id', 'finding.fault', 'finding.status', 'finding.reason'])
+    .where('strike.clip_id', '=', clipId)
+    .execute();
+  const byStrike: Record<string, Decision[]> = {};
+  for (const { strike_id, ...decision } of rows) (byStrike[strike_id] ??= []).push(decision);
+  return byStrike;
+}
+
+/** Active cues, newest first; one student's or everybody's. */
+export async function activeCues(db: Db, studentId?: string): Promise<Cue[]> {
+  const rows = await db
+    .selectFrom('cue')
+    .innerJoin('finding', 'finding.id', 'cue.finding_id')
+    .innerJoin('strike', 'strike.id', 'finding.strike_id')
+    .select([
+      'cue.id',
+      'cue.student_id as studentId',
+      'cue.technique',
+      'cue.text',
+      'cue.drill',
+      'cue.updated_at as updatedAt',
+      'finding.fault',
+      'finding.evidence',
+      'finding.strike_id as strikeId',
+      'strike.clip_id as clipId',
+    ])
+    .where('cue.status', '=', 'active')
+    .$if(studentId !== undefined, (query) => query.where('cue.student_id', '=', studentId!))
+    .orderBy('cue.updated_at', 'desc')
+    .execute();
+  return rows;
+}
+
+export async function editCue(db: Db, id: string, text: string): Promise<void> {
+  await db.updateTable('cue').set({ text, updated_at: now() }).where('id', '=', id).execute();
+}

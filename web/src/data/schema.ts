@@ -1,0 +1,130 @@
+/** The tables, as Kysely sees them. Times are ISO 8601 in UTC, flags 0 or 1, lengths SI. */
+import type { Stance, Side } from '@sinew/core/body/landmarks';
+import type { EventName } from '@sinew/core/events/events';
+import type { View } from '@sinew/core/technique/catalogue';
+import type { Source } from '@sinew/core/reading/reading';
+
+interface Stamped {
+  created_at: string;
+  updated_at: string;
+}
+
+interface GymTable extends Stamped {
+  id: string;
+  name: string;
+  class_name: string;
+}
+
+export interface StudentTable extends Stamped {
+  id: string;
+  gym_id: string;
+  name: string;
+  stance: Stance;
+  grade: string;
+  /** Date the training began, YYYY-MM-DD. */
+  started_on: string | null;
+  height_m: number | null;
+  mass_kg: number | null;
+  injuries: string;
+  is_minor: 0 | 1;
+  archived_at: string | null;
+}
+
+export interface ConsentTable extends Stamped {
+  id: string;
+  student_id: string;
+  given_by: 'student' | 'guardian';
+  /** Who gave it. */
+  name: string;
+  /** YYYY-MM-DD */
+  given_on: string;
+  withdrawn_at: string | null;
+}
+
+export interface ClipTable extends Stamped {
+  id: string;
+  student_id: string;
+  sha256: string;
+  file_name: string;
+  mime_type: string;
+  bytes: number;
+  view: View;
+  /** Frames a second at which it was shot; null when it plays at true speed. */
+  capture_rate: number | null;
+  width: number;
+  height: number;
+  codec: string;
+  /** Float64 little-endian, one per frame: the file's own presentation times, seconds. */
+  frame_times: Buffer;
+  /** JSON: `{from, to, metres}` in pixels, or null. */
+  scale: string | null;
+  /** JSON: `{from, to}` in pixels, or null. */
+  target: string | null;
+  /** Counts saved changes of the marks, so that two tabs cannot overwrite each other. */
+  revision: number;
+}
+
+interface TrackTable extends Stamped {
+  id: string;
+  clip_id: string;
+  source: 'hand';
+  /** Float32 little-endian behind a header; see `placedBlob.ts`. */
+  points: Buffer;
+}
+
+interface StrikeTable extends Stamped {
+  id: string;
+  clip_id: string;
+  technique: string;
+  side: Side;
+  /** Order within the clip, from 0. */
+  position: number;
+  /** Taken off the bench; kept so that undo brings its findings back. */
+  removed_at: string | null;
+}
+
+interface MarkTable extends Stamped {
+  strike_id: string;
+  event: EventName;
+  frame: number;
+  /** Over how many frames the coach is unsure. */
+  width: number;
+  /** Real seconds from the clip's first frame, and one standard deviation. */
+  time: number;
+  sigma: number;
+  source: Source;
+}
+
+export interface FindingTable extends Stamped {
+  id: string;
+  strike_id: string;
+  fault: string;
+  status: 'accepted' | 'dismissed';
+  /** The coach's reason when dismissed. */
+  reason: string;
+  evidence: string;
+  /** JSON: the limits and readings that judged it. */
+  judged_by: string;
+}
+
+export interface CueTable extends Stamped {
+  id: string;
+  student_id: string;
+  finding_id: string;
+  technique: string;
+  text: string;
+  drill: string;
+  status: 'active' | 'closed';
+}
+
+export interface Schema {
+  gym: GymTable;
+  student: StudentTable;
+  consent: ConsentTable;
+  clip: ClipTable;
+  track: TrackTable;
+  strike: StrikeTable;
+  mark: MarkTable;
+  finding: FindingTable;
+  cue: CueTable;
+}

@@ -1,0 +1,126 @@
+/** The state of one bench: the document with its undo, where the coach is, and what is in hand. */
+import { createStore, useStore } from 'zustand';
+import { createContext, useContext } from 'react';
+import type { Landmark } from '@sinew/core/body/landmarks';
+import type { EventName } from '@sinew/core/events/events';
+import type { BenchDocument, StrikeDocument } from '@/data/benchDocument';
+import type { Clip } from '@/data/clips';
+import { Autosave, type SaveState } from './autosave';
+import * as history from './history';
+
+/** What a click on the picture does. */
+export type Tool =
+  | { readonly kind: 'look' }
+  | { readonly kind: 'place'; readonly landmark: Landmark }
+  | { readonly kind: 'scale' }
+  | { readonly kind: 'target' };
+
+export interface BenchClip extends Omit<Clip, 'createdAt' | 'bytes' | 'sha256'> {
+  readonly stance: 'orthodox' | 'southpaw';
+  readonly studentName: string;
+}
+
+export interface BenchState {
+  readonly clip: BenchClip;
+  readonly history: history.History<BenchDocument>;
+  readonly strikeId: string | null;
+  /** The frame asked for, and the frame the picture shows. */
+  readonly frame: number;
+  readonly shownFrame: number | null;
+  readonly tool: Tool;
+  readonly selectedPoint: { readonly landmark: Landmark; readonly frame: number } | null;
+  readonly selectedMark: EventName | null;
+  readonly isPlaying: boolean;
+  readonly save: SaveState;
+  readonly error: string | null;
+
+  edit(next: BenchDocument, gesture?: string): void;
+  undo(): void;
+  redo(): void;
+  goTo(frame: number): void;
+  shown(frame: number): void;
+  setTool(tool: Tool): void;
+  selectPoint(point: { landmark: Landmark; frame: number } | null): void;
+  selectMark(event: EventName | null): void;
+  selectStrike(id: string): void;
+  setPlaying(isPlaying: boolean): void;
+  fail(message: string): void;
+  /** Make sure that everything is on disk. */
+  flush(): Promise<void>;
+  hasUnsaved(): boolean;
+}
+
+export type BenchStore = ReturnType<typeof createBenchStore>;
+
+export function createBenchStore(
+  clip: BenchClip,
+  saved: { revision: number; document: BenchDocument },
+  start: { strikeId: string | null; frame: number },
+) {
+  return createStore<BenchState>()((set, get) => {
+    const autosave = new Autosave(`/api/clips/${clip.id}/bench`, saved.revision, (save) =>
+      set({ save }),
+    );
+    const become = (next: history.History<BenchDocument>) => {
+      if (next === get().history) return;
+      autosave.change(next.present);
+      const strikes = next.present.strikes;
+      const isKept = strikes.some((strike) => strike.id === get().strikeId);
+      set({
+        history: next,
+        ...(!isKept && { strikeId: strikes[strikes.length - 1]?.id ?? null }),
+      });
+    };
+    return {
+      clip,
+      history: history.begin(saved.document),
+      strikeId: start.strikeId ?? saved.document.strikes[0]?.id ?? null,
+      frame: start.frame,
+      shownFrame: null,
+      tool: { kind: 'look' },
+      selectedPoint: null,
+      selectedMark: null,
+      isPlaying: false,
+      save: { kind: 'saved' },
+      error: null,
+
+      edit: (next, gesture) => become(history.change(get().history, next, gesture ?? null)),
+      undo: () => become(history.undo(get().history)),
+      redo: () => become(history.redo(get().history)),
+      goTo: (frame) => {
+        const last = clip.frameTimes.length - 1;
+        set({ frame: Math.min(last, Math.max(0, Math.round(frame))) });
+      },
+      shown: (shownFrame) => set({ shownFrame }),
+      setTool: (tool) => set({ tool }),
+      selectPoint: (selectedPoint) => set({ selectedPoint, selectedMark: null }),
+      selectMark: (selectedMark) => set({ selectedMark, selectedPoint: null }),
+      selectStrike: (strikeId) => set({ strikeId, selectedMark: null }),
+      setPlaying: (isPlaying) => set({ isPlaying }),
+      fail: (error) => set({ error, isPlaying: false }),
+      flush: () => autosave.flush(),
+      hasUnsaved: () => !autosave.isClean,
+    };
+  });
+}
+
+export const BenchContext = createContext<BenchStore | null>(null);
+
+export function useBenchStore(): BenchStore {
+  const store = useContext(BenchContext);
+  if (!store) throw new Error('a part of the bench stands outside its bench');
+  return store;
+}
+
+export function useBench<T>(select: (state: BenchState) => T): T {
+  return useStore(useBenchStore(), select);
+}
+
+export function documentOf(state: BenchState): BenchDocument {
+  return state.history.present;
+}
+
+export function strikeOf(state: BenchState): StrikeDocument | null {
+  return documentOf(state).strikes.find((strike) => strike.id === state.strikeId) ?? null;
+}
+

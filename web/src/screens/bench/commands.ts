@@ -1,0 +1,133 @@
+/** What the coach can do to a bench document: pure functions from one document to the next. */
+import type { Landmark, Side } from '@sinew/core/body/landmarks';
+import { EVENTS, type EventName } from '@sinew/core/events/events';
+import type { PixelPoint } from '@sinew/core/motion/motion';
+import { toEighth, type BenchDocument, type StrikeDocument } from '@/data/benchDocument';
+
+function changeStrike(
+  document: BenchDocument,
+  strikeId: string,
+  change: (strike: StrikeDocument) => StrikeDocument,
+): BenchDocument {
+  return {
+    ...document,
+    strikes: document.strikes.map((strike) => (strike.id === strikeId ? change(strike) : strike)),
+  };
+}
+
+export function addStrike(
+  document: BenchDocument,
+  strike: { id: string; technique: StrikeDocument['technique']; side: Side },
+): BenchDocument {
+  return { ...document, strikes: [...document.strikes, { ...strike, marks: {} }] };
+}
+
+export function removeStrike(document: BenchDocument, strikeId: string): BenchDocument {
+  return { ...document, strikes: document.strikes.filter((strike) => strike.id !== strikeId) };
+}
+
+export function renameStrike(
+  document: BenchDocument,
+  strikeId: string,
+  named: { technique: StrikeDocument['technique']; side: Side },
+): BenchDocument {
+  return changeStrike(document, strikeId, (strike) => ({ ...strike, ...named }));
+}
+
+/** Mark an event on a frame; it keeps how unsure the coach was about it. */
+export function setMark(
+  document: BenchDocument,
+  strikeId: string,
+  event: EventName,
+  frame: number,
+): BenchDocument {
+  return changeStrike(document, strikeId, (strike) => ({
+    ...strike,
+    marks: { ...strike.marks, [event]: { frame, width: strike.marks[event]?.width ?? 1 } },
+  }));
+}
+
+export function clearMark(
+  document: BenchDocument,
+  strikeId: string,
+  event: EventName,
+): BenchDocument {
+  return changeStrike(document, strikeId, (strike) => {
+    const { [event]: _, ...marks } = strike.marks;
+    return { ...strike, marks };
+  });
+}
+
+/** Widen or narrow the frames a mark may be on by two, so that it stays in their middle. */
+export function widenMark(
+  document: BenchDocument,
+  strikeId: string,
+  event: EventName,
+  by: 2 | -2,
+): BenchDocument {
+  return changeStrike(document, strikeId, (strike) => {
+    const mark = strike.marks[event];
+    if (!mark) return strike;
+    const width = Math.min(31, Math.max(1, mark.width + by));
+    return { ...strike, marks: { ...strike.marks, [event]: { ...mark, width } } };
+  });
+}
+
+export function placePoint(
+  document: BenchDocument,
+  landmark: Landmark,
+  frame: number,
+  at: PixelPoint,
+): BenchDocument {
+  const others = document.placed.filter((p) => p.landmark !== landmark || p.frame !== frame);
+  return {
+    ...document,
+    placed: [...others, { landmark, frame, x: toEighth(at.x), y: toEighth(at.y) }],
+  };
+}
+
+export function removePoint(
+  document: BenchDocument,
+  landmark: Landmark,
+  frame: number,
+): BenchDocument {
+  const placed = document.placed.filter((p) => p.landmark !== landmark || p.frame !== frame);
+  return { ...document, placed };
+}
+
+const roundedLine = ({ from, to }: { from: PixelPoint; to: PixelPoint }) => ({
+  from: { x: toEighth(from.x), y: toEighth(from.y) },
+  to: { x: toEighth(to.x), y: toEighth(to.y) },
+});
+
+export function setTarget(
+  document: BenchDocument,
+  line: { from: PixelPoint; to: PixelPoint } | null,
+): BenchDocument {
+  return { ...document, target: line && roundedLine(line) };
+}
+
+export function setScale(
+  document: BenchDocument,
+  scale: { from: PixelPoint; to: PixelPoint; metres: number } | null,
+): BenchDocument {
+  return { ...document, scale: scale && { ...roundedLine(scale), metres: scale.metres } };
+}
+
+/** The first event, in order, that the strike has no mark for. */
+export function nextUnmarked(strike: StrikeDocument): EventName | null {
+  return EVENTS.find((event) => !strike.marks[event]) ?? null;
+}
+
+/** The nearest mark before (−1) or after (+1) a frame, or null. */
+export function neighbourMark(
+  strike: StrikeDocument,
+  frame: number,
+  direction: 1 | -1,
+): number | null {
+  const frames = Object.values(strike.marks)
+    .map((mark) => mark.frame)
+    .filter((marked) => (marked - frame) * direction > 0);
+  if (frames.length === 0) return null;
+  return direction > 0 ? Math.min(...frames) : Math.max(...frames);
+}

@@ -1,0 +1,105 @@
+/** What stands on the Floor: one row a student, with the one thing to do next. */
+import { TECHNIQUES } from '@sinew/core/technique/catalogue';
+import type { ClipSummary } from '@/data/clips';
+import type { Cue } from '@/data/findings';
+import type { Student } from '@/data/students';
+
+export interface FloorRow {
+  readonly id: string;
+  readonly name: string;
+  readonly about: string;
+  readonly workingOn: string;
+  readonly cues: readonly { readonly technique: string; readonly text: string }[];
+  readonly next: { readonly text: string; readonly note: string; readonly href: string };
+  /** The bench B opens: the clip to mark, else the newest; null without clips. */
+  readonly benchHref: string | null;
+}
+
+export const techniqueName = (id: string) =>
+  TECHNIQUES.find((technique) => technique.id === id)?.name ?? id;
+
+const DAY = 86_400_000;
+
+/** "4 months", "2 years", "new". */
+export function trainingTime(startedOn: string | null, today: Date): string | null {
+  if (startedOn === null) return null;
+  const days = (today.getTime() - Date.parse(startedOn)) / DAY;
+  if (days < 14) return 'new';
+  if (days < 60) return `${Math.round(days / 7)} weeks`;
+  if (days < 700) return `${Math.round(days / 30.4)} months`;
+  return `${Math.floor(days / 365.25)} years`;
+}
+
+/** A clip is open work until one of its strikes has been marked from ready to home. */
+const EVENTS_OF_A_STRIKE = 8;
+const isUnmarked = (clip: ClipSummary) =>
+  !clip.strikes.some((strike) => strike.marks >= EVENTS_OF_A_STRIKE);
+
+export function floorRows(
+  students: readonly Student[],
+  clips: readonly ClipSummary[],
+  cues: readonly Cue[],
+  today: Date,
+): FloorRow[] {
+  return students
+    .filter((student) => !student.isArchived)
+    .map((student) => {
+      const own = clips.filter((clip) => clip.studentId === student.id);
+      const ownCues = cues.filter((cue) => cue.studentId === student.id);
+      const unmarked = own.filter(isUnmarked);
+      const bench = unmarked[0] ?? own[0];
+      const worked = own.flatMap((clip) => clip.strikes)[0]?.technique;
+      return {
+        id: student.id,
+        name: student.name,
+        about: [student.stance, trainingTime(student.startedOn, today)].filter(Boolean).join(', '),
+        workingOn: techniqueName(ownCues[0]?.technique ?? worked ?? ''),
+        cues: ownCues.map((cue) => ({ technique: techniqueName(cue.technique), text: cue.text })),
+        next: nextStep(student, own.length, unmarked, ownCues.length),
+        benchHref: bench ? `/bench/${bench.id}` : null,
+      };
+    });
+}
+
+function nextStep(
+  student: Student,
+  clipCount: number,
+  unmarked: readonly ClipSummary[],
+  cueCount: number,
+): FloorRow['next'] {
+  const page = `/students/${student.id}`;
+  if (!student.consent) {
+    return {
+      text: 'Ask for consent',
+      note: student.isMinor ? 'a guardian’s, before filming' : 'before filming',
+      href: page,
+    };
+  }
+  if (unmarked.length > 0) {
+    return {
+      text: unmarked.length === 1 ? 'Mark the clip' : `Mark ${unmarked.length} clips`,
+      note: unmarked[0]!.view === 'above' ? 'filmed from above' : `filmed from ${viewName(unmarked[0]!.view)}`,
+      href: `/bench/${unmarked[0]!.id}`,
+    };
+  }
+  if (clipCount === 0) return { text: 'First film', note: 'stance first', href: page };
+  if (cueCount === 0) return { text: 'Film again', note: 'no leak open', href: page };
+  return { text: 'Film again', note: 'does it show?', href: page };
+}
+
+function viewName(view: ClipSummary['view']): string {
+  return view === 'behind' ? 'behind' : `the ${view}`;
+}
+
+/** "Six students, two clips to mark." */
+export function floorHeadline(rows: readonly FloorRow[], clips: readonly ClipSummary[]): string {
+  const ids = new Set(rows.map((row) => row.id));
+  const open = clips.filter((clip) => ids.has(clip.studentId) && isUnmarked(clip)).length;
+  const students = `${inWords(rows.length)} ${rows.length === 1 ? 'student' : 'students'}`;
+  const work = open === 0 ? 'no clip waiting' : `${inWords(open)} ${open === 1 ? 'clip' : 'clips'} to mark`;
+  const sentence = `${students}, ${work}.`;
+  return sentence[0]!.toUpperCase() + sentence.slice(1);
+}
+
+const WORDS = 'no one two three four five six seven eight nine ten eleven twelve'.split(' ');
+const inWords = (count: number) => WORDS[count] ?? String(count);

@@ -1,0 +1,111 @@
+import Link from 'next/link';
+import type { ClipSummary } from '@/data/clips';
+import type { Cue } from '@/data/findings';
+import type { Student } from '@/data/students';
+import { techniqueName, trainingTime } from '@/screens/floor/rows';
+import { LinkButton } from '@/ui/button';
+import { TopBar } from '@/ui/topBar';
+import { AddClips } from './AddClips';
+import { Archive } from './Archive';
+import { ClipRow } from './ClipRow';
+import { Consent } from './Consent';
+
+/** One student: what is known, the cue in work, the clips, and the way to add one. */
+export function StudentPage({
+  student,
+  clips,
+  cues,
+  today,
+}: {
+  student: Student;
+  clips: readonly ClipSummary[];
+  cues: readonly Cue[];
+  today: Date;
+}) {
+  const facts = [
+    student.stance,
+    student.grade,
+    trainingTime(student.startedOn, today),
+    student.heightM && `${Math.round(student.heightM * 100)} cm`,
+    student.massKg && `${student.massKg} kg`,
+    student.isMinor && 'under 18',
+  ].filter(Boolean);
+  return (
+    <>
+      <TopBar>
+        <Link href="/" className="text-soft hover:underline">
+          Floor
+        </Link>
+        <span className="font-semibold" aria-current="page">
+          {student.name}
+        </span>
+      </TopBar>
+      <main className="mx-auto max-w-[1280px] space-y-9 px-8 pt-7 pb-16">
+        <div>
+          <div className="flex flex-wrap items-end justify-between gap-4">
+            <h1 className="font-serif text-[2.6rem] leading-none">{student.name}</h1>
+            <div className="flex items-center gap-4">
+              {cues.length > 0 && (
+                <LinkButton href={`/students/${student.id}/card`}>Card to print</LinkButton>
+              )}
+              <LinkButton href={`/students/${student.id}/edit`}>Edit</LinkButton>
+              <Archive studentId={student.id} isArchived={student.isArchived} />
+            </div>
+          </div>
+          <p className="mt-2 text-base text-soft">{facts.join(', ')}</p>
+          {student.injuries && (
+            <p className="mt-2 max-w-2xl border-l-4 border-now pl-3 text-base">{student.injuries}</p>
+          )}
+          {student.isArchived && (
+            <p className="mt-2 font-semibold">Archived: not on the Floor, nothing is deleted.</p>
+          )}
+        </div>
+
+        {cues.length > 0 && (
+          <section aria-label="Cues">
+            {cues.map((cue) => (
+              <div key={cue.id} className="border-t border-rule py-3 first:border-t-2 first:border-ink">
+                <div className="text-sm text-soft">{techniqueName(cue.technique)}</div>
+                <p className="font-serif text-2xl leading-snug">{cue.text}</p>
+                <p className="mt-1">
+                  {cue.evidence}{' '}
+                  <Link
+                    href={`/bench/${cue.clipId}?strike=${cue.strikeId}`}
+                    className="underline underline-offset-4"
+                  >
+                    See the strike
+                  </Link>
+                </p>
+              </div>
+            ))}
+          </section>
+        )}
+
+        <section>
+          <h2 className="mb-3 border-b-2 border-ink pb-1 text-base font-semibold">Consent</h2>
+          <Consent student={student} today={today.toISOString().slice(0, 10)} />
+        </section>
+
+        <section>
+          <h2 className="mb-3 border-b-2 border-ink pb-1 text-base font-semibold">Clips</h2>
+          {student.consent ? (
+            <AddClips studentId={student.id} />
+          ) : (
+            <p className="text-soft">Clips can be added once consent is recorded.</p>
+          )}
+          <ul className="mt-4">
+            {clips.map((clip) => (
+              <ClipRow key={clip.id} clip={clip} />
+            ))}
+          </ul>
+          {clips.length === 0 && student.consent && (
+            <p className="mt-4 text-soft">
+              No clip yet. Film from the side or from above, belt line and knees in sight, as many
+              frames a second as the camera gives.
+            </p>
+          )}
+        </section>
+      </main>
+    </>
+  );
+}

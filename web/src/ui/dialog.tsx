@@ -1,0 +1,32 @@
+'use client';
+
+import { Dialog as Radix } from 'radix-ui';
+import type { ReactNode } from 'react';
+
+/** A question or a short text over the page; Escape closes it. */
+export function Dialog({
+  isOpen,
+  onClose,
+  title,
+  children,
+}: {
+  readonly isOpen: boolean;
+  readonly onClose: () => void;
+  readonly title: string;
+  readonly children: ReactNode;
+}) {
+  return (
+    <Radix.Root open={isOpen} onOpenChange={(open) => !open && onClose()}>
+      <Radix.Portal>
+        <Radix.Overlay className="fixed inset-0 z-40 bg-ink/40" />
+        <Radix.Content
+          aria-describedby={undefined}
+          className="fixed top-1/2 left-1/2 z-50 max-h-[90dvh] w-[min(34rem,92vw)] -translate-x-1/2 -translate-y-1/2 overflow-auto border border-ink bg-paper p-6"
+        >
+          <Radix.Title className="mb-4 font-serif text-2xl leading-tight">{title}</Radix.Title>
+          {children}
+        </Radix.Content>
+      </Radix.Portal>
+    </Radix.Root>
+  );
+}

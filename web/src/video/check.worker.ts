@@ -1,0 +1,34 @@
+/** Looks inside a file the coach has chosen, before it is transferred. */
+import { expose } from 'comlink';
+import { BlobSource } from 'mediabunny';
+import { FrameSource } from './frameSource';
+import { inspectFilm } from './inspect';
+
+export type FileCheck =
+  | {
+      readonly ok: true;
+      readonly width: number;
+      readonly height: number;
+      readonly codec: string;
+      readonly frameTimes: readonly number[];
+    }
+  | { readonly ok: false; readonly message: string };
+
+const api = {
+  /** Tables read, first and last frame decoded. Never throws: the reason is in the answer. */
+  async check(file: File): Promise<FileCheck> {
+    try {
+      if (file.size === 0) return { ok: false, message: 'This file is empty: there is no film in it.' };
+      const { width, height, codec, frameTimes } = await inspectFilm(new BlobSource(file));
+      const frames = await FrameSource.open(new BlobSource(file));
+      for (const index of [0, frameTimes.length - 1]) (await frames.frame(index)).close();
+      return { ok: true, width, height, codec, frameTimes };
+    } catch (error) {
+      return { ok: false, message: error instanceof Error ? error.message : String(error) };
+    }
+  },
+};
+
+export type CheckWorker = typeof api;
+
+expose(api);

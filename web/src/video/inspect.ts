@@ -1,0 +1,112 @@
+/**
+ * What a video file holds: read from its tables, without decoding. Runs in the browser before a
+ * transfer and on the server after it, so that both say the same.
+ */
+import {
+  ALL_FORMATS,
+  EncodedPacketSink,
+  Input,
+  UnsupportedInputFormatError,
+  type InputVideoTrack,
+  type Source,
+} from 'mediabunny';
+
+export interface Film {
+  readonly width: number;
+  readonly height: number;
+  readonly codec: string;
+  readonly mimeType: string;
+  /** The file's own presentation times, seconds, ascending. */
+  readonly frameTimes: readonly number[];
+}
+
+/** A file that cannot be used, with a message for the coach. */
+export class UnusableFilm extends Error {}
+
+const HOW_TO_CONVERT =
+  'Export it as MP4 with H.264 from the phone or camera software, and add that file.';
+
+/** @throws UnusableFilm */
+export async function inspectFilm(source: Source): Promise<Film> {
+  const input = new Input({ source, formats: ALL_FORMATS });
+  try {
+    const track = await videoTrack(input);
+    const codec = await track.getCodec();
+    if (codec === null) {
+      const name = String((await track.getInternalCodecId()) ?? 'unknown');
+      throw new UnusableFilm(`This film is coded as “${name}”, which no browser plays. ${HOW_TO_CONVERT}`);
+    }
+    const { times, soundFrames } = await frames(track);
+    if (times.length === 0) throw new UnusableFilm('There is no picture in this file.');
+    if (soundFrames < times.length) {
+      throw new UnusableFilm(
+        `This file is cut short: it lists ${times.length} frames, but only the first ` +
+          `${soundFrames} are there. Copy it from the camera again.`,
+      );
+    }
+    return {
+      width: await track.getDisplayWidth(),
+      height: await track.getDisplayHeight(),
+      codec,
+      mimeType: await input.getMimeType(),
+      frameTimes: times,
+    };
+  } catch (error) {
+    if (error instanceof UnusableFilm) throw error;
+    if (error instanceof UnsupportedInputFormatError) {
+      throw new UnusableFilm(
+        `This is not a video file Sinew can read (MP4, MOV, WebM or MKV). ${HOW_TO_CONVERT}`,
+      );
+    }
+    throw new UnusableFilm(
+      'This file is damaged: its tables cannot be read. Copy it from the camera again.',
+      { cause: error },
+    );
+  } finally {
+    input.dispose();
+  }
+}
+
+async function videoTrack(input: Input): Promise<InputVideoTrack> {
+  const track = await input.getPrimaryVideoTrack();
+  if (track) return track;
+  const sound = await input.getPrimaryAudioTrack();
+  throw new UnusableFilm(
+    sound
+      ? 'There is only sound in this file, no picture.'
+      : 'This file is cut short or has no picture: its list of frames is missing. Copy it from the camera again.',
+  );
+}
+
+/**
+ * Presentation times of all frames, and how many of them (in file order) have their data.
+ */
+async function frames(track: InputVideoTrack): Promise<{ times: number[]; soundFrames: number }> {
+  const sink = new EncodedPacketSink(track);
+  const times: number[] = [];
+  for await (const packet of sink.packets(undefined, undefined, { metadataOnly: true })) {
+    times.push(packet.timestamp);
+  }
+  times.sort((a, b) => a - b);
+  return { times, soundFrames: await countSound(sink, times) };
+}
+
+/** A file cut in half still lists all its frames; look for the last one whose data is there. */
+async function countSound(sink: EncodedPacketSink, times: readonly number[]): Promise<number> {
+  const isThere = async (index: number) => {
+    try {
+      const packet = await sink.getPacket(times[index]!);
+      return packet !== null && packet.data.byteLength > 0 && packet.data.byteLength === packet.byteLength;
+    } catch {
+      return false;
+    }
+  };
+  if (times.length === 0 || (await isThere(times.length - 1))) return times.length;
+  let [sound, missing] = [0, times.length - 1];
+  while (sound < missing) {
+    const middle = (sound + missing) >> 1;
+    if (await isThere(middle)) sound = middle + 1;
+    else missing = middle;
+  }
+  return sound;
+}
