@@ -4,7 +4,7 @@ import { nanoid } from 'nanoid';
 import type { Selectable } from 'kysely';
 import type { View } from '@sinew/core/technique/catalogue';
 import { realFrameTimes } from '@sinew/core/track/time';
-import { inspectFilm, UnusableFilm, type Film } from '@/video/inspect';
+import { inspectFilm, UnusableFilm, type Film } from '../video/inspect';
 import { lineSchema, scaleSchema, type BenchDocument, type StrikeDocument } from './benchDocument';
 import { marksOf } from './benchAnalysis';
 import { ClipFileError, type ClipFiles } from './clipFiles';

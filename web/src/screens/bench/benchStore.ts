@@ -6,6 +6,7 @@ import type { EventName } from '@sinew/core/events/events';
 import type { BenchDocument, StrikeDocument } from '@/data/benchDocument';
 import type { Clip } from '@/data/clips';
 import { Autosave, type SaveState } from './autosave';
+import { toggleMark } from './commands';
 import * as history from './history';
 
 /** What a click on the picture does. */
@@ -43,6 +44,8 @@ export interface BenchState {
   selectPoint(point: { landmark: Landmark; frame: number } | null): void;
   selectMark(event: EventName | null): void;
   selectStrike(id: string): void;
+  /** Mark an event of the strike in hand on the frame in hand, or clear it there. */
+  mark(event: EventName): void;
   setPlaying(isPlaying: boolean): void;
   fail(message: string): void;
   /** Make sure that everything is on disk. */
@@ -96,6 +99,15 @@ export function createBenchStore(
       selectPoint: (selectedPoint) => set({ selectedPoint, selectedMark: null }),
       selectMark: (selectedMark) => set({ selectedMark, selectedPoint: null }),
       selectStrike: (strikeId) => set({ strikeId, selectedMark: null }),
+      mark: (event) => {
+        const state = get();
+        const strike = strikeOf(state);
+        if (!strike) return;
+        const next = toggleMark(documentOf(state), strike, event, state.frame);
+        state.edit(next);
+        const isSet = strikeOf(get())?.marks[event] !== undefined;
+        state.selectMark(isSet ? event : null);
+      },
       setPlaying: (isPlaying) => set({ isPlaying }),
       fail: (error) => set({ error, isPlaying: false }),
       flush: () => autosave.flush(),

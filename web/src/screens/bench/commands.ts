@@ -47,6 +47,18 @@ export function setMark(
   }));
 }
 
+/** Mark an event on a frame, or take the mark away when it is on that very frame already. */
+export function toggleMark(
+  document: BenchDocument,
+  strike: StrikeDocument,
+  event: EventName,
+  frame: number,
+): BenchDocument {
+  return strike.marks[event]?.frame === frame
+    ? clearMark(document, strike.id, event)
+    : setMark(document, strike.id, event, frame);
+}
+
 export function clearMark(
   document: BenchDocument,
   strikeId: string,

@@ -1,5 +1,7 @@
 /** What stands on the Floor: one row a student, with the one thing to do next. */
-import { TECHNIQUES } from '@sinew/core/technique/catalogue';
+import { EVENTS } from '@sinew/core/events/events';
+import { techniqueById } from '@sinew/core/technique/catalogue';
+import { VIEW_GUIDE } from '@sinew/core/technique/views';
 import type { ClipSummary } from '@/data/clips';
 import type { Cue } from '@/data/findings';
 import type { Student } from '@/data/students';
@@ -15,9 +17,6 @@ export interface FloorRow {
   readonly benchHref: string | null;
 }
 
-export const techniqueName = (id: string) =>
-  TECHNIQUES.find((technique) => technique.id === id)?.name ?? id;
-
 const DAY = 86_400_000;
 
 /** "4 months", "2 years", "new". */
@@ -31,9 +30,8 @@ export function trainingTime(startedOn: string | null, today: Date): string | nu
 }
 
 /** A clip is open work until one of its strikes has been marked from ready to home. */
-const EVENTS_OF_A_STRIKE = 8;
 const isUnmarked = (clip: ClipSummary) =>
-  !clip.strikes.some((strike) => strike.marks >= EVENTS_OF_A_STRIKE);
+  !clip.strikes.some((strike) => strike.marks >= EVENTS.length);
 
 export function floorRows(
   students: readonly Student[],
@@ -48,13 +46,13 @@ export function floorRows(
       const ownCues = cues.filter((cue) => cue.studentId === student.id);
       const unmarked = own.filter(isUnmarked);
       const bench = unmarked[0] ?? own[0];
-      const worked = own.flatMap((clip) => clip.strikes)[0]?.technique;
+      const inHand = ownCues[0]?.technique ?? own.flatMap((clip) => clip.strikes)[0]?.technique;
       return {
         id: student.id,
         name: student.name,
         about: [student.stance, trainingTime(student.startedOn, today)].filter(Boolean).join(', '),
-        workingOn: techniqueName(ownCues[0]?.technique ?? worked ?? ''),
-        cues: ownCues.map((cue) => ({ technique: techniqueName(cue.technique), text: cue.text })),
+        workingOn: inHand ? techniqueById(inHand).name : '',
+        cues: ownCues.map((cue) => ({ technique: techniqueById(cue.technique).name, text: cue.text })),
         next: nextStep(student, own.length, unmarked, ownCues.length),
         benchHref: bench ? `/bench/${bench.id}` : null,
       };
@@ -78,17 +76,13 @@ function nextStep(
   if (unmarked.length > 0) {
     return {
       text: unmarked.length === 1 ? 'Mark the clip' : `Mark ${unmarked.length} clips`,
-      note: unmarked[0]!.view === 'above' ? 'filmed from above' : `filmed from ${viewName(unmarked[0]!.view)}`,
+      note: `filmed ${VIEW_GUIDE[unmarked[0]!.view].name.toLowerCase()}`,
       href: `/bench/${unmarked[0]!.id}`,
     };
   }
   if (clipCount === 0) return { text: 'First film', note: 'stance first', href: page };
   if (cueCount === 0) return { text: 'Film again', note: 'no leak open', href: page };
   return { text: 'Film again', note: 'does it show?', href: page };
-}
-
-function viewName(view: ClipSummary['view']): string {
-  return view === 'behind' ? 'behind' : `the ${view}`;
 }
 
 /** "Six students, two clips to mark." */

@@ -2,19 +2,18 @@
 
 import Link from 'next/link';
 import { useState } from 'react';
+import { EVENTS } from '@sinew/core/events/events';
+import { techniqueById } from '@sinew/core/technique/catalogue';
+import { VIEW_GUIDE } from '@sinew/core/technique/views';
 import type { ClipSummary } from '@/data/clips';
-import { techniqueName } from '@/screens/floor/rows';
 import { Button } from '@/ui/button';
 import { Dialog } from '@/ui/dialog';
 import { removeClip } from './actions';
-import { VIEW_GUIDE } from './NewClip';
-
-const EVENTS_OF_A_STRIKE = 8;
 
 export function ClipRow({ clip }: { clip: ClipSummary }) {
   const [isAsking, setAsking] = useState(false);
   const strikes = clip.strikes.map(
-    (strike) => `${techniqueName(strike.technique)}, ${strike.marks} of ${EVENTS_OF_A_STRIKE} marks`,
+    (strike) => `${techniqueById(strike.technique).name}, ${strike.marks} of ${EVENTS.length} marks`,
   );
   return (
     <li className="flex flex-wrap items-baseline gap-x-6 gap-y-1 border-b border-rule py-3">

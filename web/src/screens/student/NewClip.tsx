@@ -4,31 +4,12 @@ import { releaseProxy, wrap } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { VIEWS, type View } from '@sinew/core/technique/catalogue';
+import { VIEW_GUIDE } from '@sinew/core/technique/views';
 import { meanRate } from '@sinew/core/track/time';
 import { Button } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';
 import type { CheckWorker, FileCheck } from '@/video/check.worker';
 import { transfer, type Progress, type Transfer } from './transfer';
-
-/** What each view is good for and what it hides, in the coach's words. */
-export const VIEW_GUIDE: Record<View, { name: string; shows: string }> = {
-  side: {
-    name: 'From the side',
-    shows: 'Shows reach, speed to the target, levels. Hides hip turn behind travel, and the flare.',
-  },
-  front: {
-    name: 'From the target',
-    shows: 'Shows the guard and an elbow that leaves the line. Cannot show speed or reach.',
-  },
-  behind: {
-    name: 'From behind',
-    shows: 'Shows hips against shoulders by eye, and the elbow. Cannot show speed or reach.',
-  },
-  above: {
-    name: 'From above',
-    shows: 'Shows hips against shoulders, and the elbow of a hook. Hides levels and knees.',
-  },
-};
 
 type Stage =
   | { readonly kind: 'checking' }

@@ -2,7 +2,8 @@ import Link from 'next/link';
 import type { ClipSummary } from '@/data/clips';
 import type { Cue } from '@/data/findings';
 import type { Student } from '@/data/students';
-import { techniqueName, trainingTime } from '@/screens/floor/rows';
+import { techniqueById } from '@sinew/core/technique/catalogue';
+import { trainingTime } from '@/screens/floor/rows';
 import { LinkButton } from '@/ui/button';
 import { TopBar } from '@/ui/topBar';
 import { AddClips } from './AddClips';
@@ -65,7 +66,7 @@ export function StudentPage({
           <section aria-label="Cues">
             {cues.map((cue) => (
               <div key={cue.id} className="border-t border-rule py-3 first:border-t-2 first:border-ink">
-                <div className="text-sm text-soft">{techniqueName(cue.technique)}</div>
+                <div className="text-sm text-soft">{techniqueById(cue.technique).name}</div>
                 <p className="font-serif text-2xl leading-snug">{cue.text}</p>
                 <p className="mt-1">
                   {cue.evidence}{' '}

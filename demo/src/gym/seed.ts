@@ -1,0 +1,138 @@
+/**
+ * Fills an empty data folder with the made-up gym: the boathouse of a rowing club in the harbour
+ * town of Wrayholm, where a striking class trains between the racks. Run by `npm run demo`.
+ */
+import { createReadStream } from 'node:fs';
+import { stat } from 'node:fs/promises';
+import { Readable } from 'node:stream';
+import { fileURLToPath } from 'node:url';
+import { ClipFiles } from '@sinew/web/data/clipFiles';
+import { addClip, loadBench, saveBench } from '@sinew/web/data/clips';
+import { dataFolder, openDatabase, type Db } from '@sinew/web/data/database';
+import { acceptFinding } from '@sinew/web/data/findings';
+import { createGym } from '@sinew/web/data/gym';
+import { addStudent, recordConsent, type StudentInput } from '@sinew/web/data/students';
+import { DEMO_CLIPS } from './clips';
+import { truthOf } from './truth';
+
+interface DemoStudent extends Pick<StudentInput, 'name' | 'grade'> {
+  readonly stance?: StudentInput['stance'];
+  readonly monthsOfTraining: number;
+  readonly heightCm: number;
+  readonly massKg: number;
+  readonly injuries?: string;
+  /** Who consented to filming; nobody yet when missing. A guardian's makes a minor. */
+  readonly consent?: { readonly guardian: string } | 'own';
+}
+
+const STUDENTS: readonly DemoStudent[] = [
+  { name: 'Maren Voss', grade: 'beginner', monthsOfTraining: 4, heightCm: 172, massKg: 64, consent: 'own' },
+  { name: 'Tobiah Renn', grade: 'second class', monthsOfTraining: 26, heightCm: 178, massKg: 77, consent: 'own' },
+  {
+    name: 'Ilse Kaar',
+    grade: 'beginner',
+    monthsOfTraining: 1.7,
+    heightCm: 161,
+    massKg: 52,
+    consent: { guardian: 'Hedda Kaar' },
+  },
+  {
+    name: 'Dov Hallam',
+    grade: 'first class',
+    monthsOfTraining: 61,
+    heightCm: 184,
+    massKg: 88,
+    injuries: 'Right wrist broken two years ago: no hard bag work without a word first.',
+  },
+  { name: 'Perrin Oake', grade: 'third class', stance: 'orthodox', monthsOfTraining: 13, heightCm: 181, massKg: 74, consent: 'own' },
+  { name: 'Sunniva Lund', grade: 'beginner', stance: 'southpaw', monthsOfTraining: 0.2, heightCm: 169, massKg: 60, consent: 'own' },
+];
+
+/** Films already marked by the made-up coach, and the leak whose cue was given. */
+const WORKED: Readonly<Record<string, string>> = {
+  'cross-all-at-once.mp4': 'all-at-once',
+  'lead-hook-slap.mp4': 'slap',
+};
+
+const day = (monthsAgo: number) =>
+  new Date(Date.now() - monthsAgo * 30.44 * 86_400_000).toISOString().slice(0, 10);
+
+async function seedStudents(db: Db): Promise<Map<string, string>> {
+  const ids = new Map<string, string>();
+  for (const { monthsOfTraining, consent, ...student } of STUDENTS) {
+    const isMinor = typeof consent === 'object';
+    const id = await addStudent(db, {
+      stance: 'orthodox',
+      injuries: '',
+      ...student,
+      startedOn: day(monthsOfTraining),
+      isMinor,
+    });
+    if (consent) {
+      await recordConsent(db, id, {
+        givenBy: isMinor ? 'guardian' : 'student',
+        name: isMinor ? consent.guardian : student.name,
+        givenOn: day(Math.min(monthsOfTraining, 3)),
+      });
+    }
+    ids.set(student.name, id);
+  }
+  return ids;
+}
+
+async function seedClip(
+  db: Db,
+  files: ClipFiles,
+  studentId: string,
+  clip: (typeof DEMO_CLIPS)[number],
+): Promise<void> {
+  const path = fileURLToPath(new URL(`../../clips/${clip.file}`, import.meta.url));
+  const { id } = await addClip(db, files, {
+    studentId,
+    fileName: clip.file,
+    view: clip.view,
+    captureRate: null,
+    stream: Readable.toWeb(createReadStream(path)) as ReadableStream<Uint8Array>,
+    announced: (await stat(path)).size,
+  });
+  const leak = WORKED[clip.file];
+  if (!leak) return;
+  const truth = truthOf(clip);
+  const strikeId = `demo-${clip.file.replace(/\W/g, '-')}`;
+  const saved = await loadBench(db, id);
+  await saveBench(db, id, {
+    revision: saved!.revision,
+    document: {
+      ...saved!.document,
+      scale: truth.calibration.scale,
+      target: truth.calibration.target,
+      placed: truth.placed(4),
+      strikes: [
+        {
+          id: strikeId,
+          technique: truth.strike.technique.id,
+          side: truth.strike.side,
+          marks: Object.fromEntries(
+            Object.entries(truth.frames).map(([event, frame]) => [event, { frame, width: 1 }]),
+          ),
+        },
+      ],
+    },
+  });
+  const outcome = await acceptFinding(db, strikeId, leak, false);
+  if (outcome.kind !== 'accepted') throw new Error(`${leak} does not show in ${clip.file}`);
+}
+
+const folder = dataFolder();
+const db = await openDatabase(folder);
+const present = await db.selectFrom('student').select('id').executeTakeFirst();
+if (present) {
+  console.log(`The gym in ${folder} has students already; nothing was changed.`);
+} else {
+  await createGym(db, 'Wrayholm Boathouse', 'Tuesday class');
+  const files = new ClipFiles(folder);
+  const ids = await seedStudents(db);
+  for (const clip of DEMO_CLIPS) await seedClip(db, files, ids.get(clip.student)!, clip);
+  console.log(`Seeded ${ids.size} students and ${DEMO_CLIPS.length} clips in ${folder}.`);
+}
+await db.destroy();

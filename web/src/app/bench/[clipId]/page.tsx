@@ -1,0 +1,41 @@
+import { notFound } from 'next/navigation';
+import { clipById, loadBench } from '@/data/clips';
+import { database } from '@/data/database';
+import { activeCues, decisionsOf } from '@/data/findings';
+import { studentById } from '@/data/students';
+import { Bench } from '@/screens/bench/Bench';
+
+export const dynamic = 'force-dynamic';
+export const metadata = { title: 'Bench' };
+
+interface Props {
+  params: Promise<{ clipId: string }>;
+  searchParams: Promise<{ frame?: string; strike?: string }>;
+}
+
+export default async function BenchPage({ params, searchParams }: Props) {
+  const { clipId } = await params;
+  const query = await searchParams;
+  const db = await database();
+  const [clip, saved] = await Promise.all([clipById(db, clipId), loadBench(db, clipId)]);
+  const student = clip && (await studentById(db, clip.studentId));
+  if (!clip || !saved || !student) notFound();
+  const [decisions, cues] = await Promise.all([
+    decisionsOf(db, clipId),
+    activeCues(db, clip.studentId),
+  ]);
+  const asked = Number(query.frame ?? 0);
+  const last = clip.frameTimes.length - 1;
+  const frame = Number.isInteger(asked) ? Math.min(last, Math.max(0, asked)) : 0;
+  const strike = saved.document.strikes.find((one) => one.id === query.strike);
+  return (
+    <Bench
+      key={clip.id}
+      clip={{ ...clip, stance: student.stance, studentName: student.name }}
+      saved={saved}
+      start={{ strikeId: strike?.id ?? null, frame }}
+      decisions={decisions}
+      cues={cues}
+    />
+  );
+}

@@ -1,0 +1,68 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import type { Cue, Decision } from '@/data/findings';
+import type { SavedBench } from '@/data/clips';
+import { BenchContext, createBenchStore, useBench, type BenchClip } from './benchStore';
+import { BenchKeys } from './BenchKeys';
+import { BenchTop } from './BenchTop';
+import { ChainStrip } from './ChainStrip';
+import { Picture } from './Picture';
+import { SidePanel } from './SidePanel';
+
+export interface BenchProps {
+  readonly clip: BenchClip;
+  readonly saved: SavedBench;
+  readonly start: { readonly strikeId: string | null; readonly frame: number };
+  readonly decisions: Readonly<Record<string, readonly Decision[]>>;
+  readonly cues: readonly Cue[];
+}
+
+/** Where a clip is worked: picture, chain strip, leaks and cue. */
+export function Bench(props: BenchProps) {
+  const [store] = useState(() => createBenchStore(props.clip, props.saved, props.start));
+
+  useEffect(() => {
+    const warn = (event: BeforeUnloadEvent) => {
+      if (store.getState().hasUnsaved()) event.preventDefault();
+    };
+    const saveNow = () => void store.getState().flush();
+    addEventListener('beforeunload', warn);
+    addEventListener('pagehide', saveNow);
+    return () => {
+      removeEventListener('beforeunload', warn);
+      removeEventListener('pagehide', saveNow);
+      saveNow();
+    };
+  }, [store]);
+
+  return (
+    <BenchContext value={store}>
+      <AddressKeeper />
+      <BenchKeys />
+      <div className="flex h-dvh min-h-[640px] flex-col overflow-hidden">
+        <BenchTop />
+        <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,61fr)_minmax(320px,39fr)] grid-rows-[minmax(0,1fr)_auto]">
+          <Picture />
+          <SidePanel decisions={props.decisions} cues={props.cues} />
+          <ChainStrip />
+        </main>
+      </div>
+    </BenchContext>
+  );
+}
+
+/** Keeps frame and strike in the address, so that a moment of a clip can be linked and reloaded. */
+function AddressKeeper() {
+  const frame = useBench((state) => state.frame);
+  const strikeId = useBench((state) => state.strikeId);
+  useEffect(() => {
+    const timer = setTimeout(() => {
+      const query = new URLSearchParams({ frame: String(frame) });
+      if (strikeId) query.set('strike', strikeId);
+      window.history.replaceState(null, '', `?${query}`);
+    }, 250);
+    return () => clearTimeout(timer);
+  }, [frame, strikeId]);
+  return null;
+}

@@ -1,0 +1,149 @@
+'use client';
+
+import { useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { EVENT_MEANING, EVENTS } from '@sinew/core/events/events';
+import { Dialog } from '@/ui/dialog';
+import { Key } from '@/ui/button';
+import { pointsToPlace } from '@sinew/core/technique/points';
+import { techniqueById } from '@sinew/core/technique/catalogue';
+import { documentOf, strikeOf, useBenchStore, type BenchState } from './benchStore';
+import { clearMark, neighbourMark, removePoint, widenMark } from './commands';
+
+const NOT_WHILE_TYPING = { enableOnFormTags: false, preventDefault: true } as const;
+
+function removeSelected(state: BenchState): void {
+  const strike = strikeOf(state);
+  const { selectedPoint, selectedMark } = state;
+  if (selectedPoint) {
+    state.edit(removePoint(documentOf(state), selectedPoint.landmark, selectedPoint.frame));
+    state.selectPoint(null);
+  } else if (selectedMark && strike) {
+    state.edit(clearMark(documentOf(state), strike.id, selectedMark));
+    state.selectMark(null);
+  }
+}
+
+function widen(state: BenchState, by: 2 | -2): void {
+  const strike = strikeOf(state);
+  if (strike && state.selectedMark) {
+    state.edit(widenMark(documentOf(state), strike.id, state.selectedMark, by));
+  }
+}
+
+function startPlacing(state: BenchState): void {
+  const strike = strikeOf(state);
+  if (!strike) return;
+  const { technique, side } = strike;
+  const points = pointsToPlace(
+    { technique: techniqueById(technique), side },
+    documentOf(state).view,
+  );
+  const landmark = points[0] ?? 'nose';
+  state.setTool(state.tool.kind === 'place' ? { kind: 'look' } : { kind: 'place', landmark });
+}
+
+function toMark(state: BenchState, direction: 1 | -1): void {
+  const strike = strikeOf(state);
+  const frame = strike && neighbourMark(strike, state.frame, direction);
+  if (frame !== null) state.goTo(frame);
+}
+
+/** Every key of the bench that is not a button's own. */
+export function BenchKeys() {
+  const store = useBenchStore();
+  const on = (keys: string, act: (state: BenchState) => void) =>
+    // The list of keys is fixed, so the hooks are always called in the same order.
+    // eslint-disable-next-line react-hooks/rules-of-hooks
+    useHotkeys(keys, () => act(store.getState()), NOT_WHILE_TYPING);
+
+  on('right', (state) => state.goTo(state.frame + 1));
+  on('left', (state) => state.goTo(state.frame - 1));
+  on('shift+right', (state) => state.goTo(state.frame + 10));
+  on('shift+left', (state) => state.goTo(state.frame - 10));
+  on('home', (state) => state.goTo(0));
+  on('end', (state) => state.goTo(Infinity));
+  on('down', (state) => toMark(state, 1));
+  on('up', (state) => toMark(state, -1));
+  useHotkeys(
+    EVENTS.map((_, index) => String(index + 1)),
+    (event) => {
+      const name = EVENTS[Number(event.key) - 1];
+      if (name) store.getState().mark(name);
+    },
+    NOT_WHILE_TYPING,
+  );
+  on('delete, backspace', removeSelected);
+  on('w', (state) => widen(state, 2));
+  on('shift+w', (state) => widen(state, -2));
+  on('p', startPlacing);
+  on('l', (state) => state.setTool({ kind: 'scale' }));
+  on('t', (state) => state.setTool({ kind: 'target' }));
+  on('escape', (state) => state.setTool({ kind: 'look' }));
+  on('mod+z', (state) => state.undo());
+  on('mod+shift+z, mod+y', (state) => state.redo());
+  useHotkeys(
+    'space',
+    () => {
+      const { isPlaying, setPlaying } = store.getState();
+      setPlaying(!isPlaying);
+    },
+    {
+      preventDefault: true,
+      ignoreEventWhen: (event) => (event.target as HTMLElement).closest('button, a, summary') !== null,
+    },
+  );
+  return null;
+}
+
+const HELP: readonly (readonly [string, string])[] = [
+  ['← →', 'one frame back, one on'],
+  ['Shift ← →', 'ten frames'],
+  ['↑ ↓', 'mark before, mark after'],
+  ['Home End', 'first frame, last frame'],
+  ['Space', 'play slowly, stop'],
+  ['P', 'place points; again to stop'],
+  ['L', 'draw a known length'],
+  ['T', 'draw the line to the target'],
+  ['Esc', 'put the tool away'],
+  ['W', 'less sure of the chosen mark; Shift W surer'],
+  ['Delete', 'remove the chosen mark or point'],
+  ['Ctrl Z', 'undo; Ctrl Shift Z redo'],
+  ['Z', 'strip: whole clip or this strike'],
+  ['Enter', 'use the cue of the first leak'],
+  ['N', 'not so: dismiss the first leak'],
+];
+
+export function KeysHelp() {
+  const [isOpen, setOpen] = useState(false);
+  useHotkeys('shift+slash, ?', () => setOpen(true), { ...NOT_WHILE_TYPING, useKey: true });
+  return (
+    <>
+      <button type="button" onClick={() => setOpen(true)} className="flex items-center gap-1.5">
+        Keys <Key>?</Key>
+      </button>
+      <Dialog isOpen={isOpen} onClose={() => setOpen(false)} title="Keys of the bench">
+        <dl className="grid grid-cols-[6.5rem_1fr] gap-x-4 gap-y-1.5">
+          {EVENTS.map((event, index) => (
+            <Entry key={event} name={String(index + 1)} text={`${event}: ${EVENT_MEANING[event]}`} />
+          ))}
+          {HELP.map(([name, text]) => (
+            <Entry key={name} name={name} text={text} />
+          ))}
+        </dl>
+        <p className="mt-4 text-sm text-soft">
+          Pressing an event’s key again on its own frame takes the mark away.
+        </p>
+      </Dialog>
+    </>
+  );
+}
+
+function Entry({ name, text }: { name: string; text: string }) {
+  return (
+    <>
+      <dt className="font-semibold">{name}</dt>
+      <dd>{text}</dd>
+    </>
+  );
+}

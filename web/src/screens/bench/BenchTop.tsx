@@ -1,0 +1,113 @@
+'use client';
+
+import Link from 'next/link';
+import { nanoid } from 'nanoid';
+import { useState } from 'react';
+import { strikingSide } from '@sinew/core/technique/strike';
+import { TECHNIQUES, techniqueById, type Technique } from '@sinew/core/technique/catalogue';
+import { Dialog } from '@/ui/dialog';
+import { Button } from '@/ui/button';
+import { TopBar } from '@/ui/topBar';
+import type { StrikeDocument } from '@/data/benchDocument';
+import { documentOf, strikeOf, useBench, useBenchStore } from './benchStore';
+import { addStrike } from './commands';
+import { KeysHelp } from './BenchKeys';
+
+/** Student, the strikes of this clip, and whether all is saved. */
+export function BenchTop() {
+  const clip = useBench((state) => state.clip);
+  const strikes = useBench((state) => documentOf(state).strikes);
+  const strike = useBench(strikeOf);
+  const store = useBenchStore();
+  const [isAdding, setAdding] = useState(false);
+  return (
+    <TopBar
+      right={
+        <>
+          <SaveMark />
+          <KeysHelp />
+        </>
+      }
+    >
+      <Link href="/" className="text-soft hover:underline">
+        Floor
+      </Link>
+      <Link href={`/students/${clip.studentId}`} className="font-semibold hover:underline">
+        {clip.studentName}
+      </Link>
+      <h1 className="text-base">{strike ? strikeName(strike) : clip.fileName}</h1>
+      <div className="flex items-center gap-1.5">
+        {strikes.map((one, index) => (
+          <button
+            key={one.id}
+            type="button"
+            aria-label={`Strike ${index + 1}: ${strikeName(one)}`}
+            aria-pressed={one.id === strike?.id}
+            onClick={() => store.getState().selectStrike(one.id)}
+            className="size-6 border border-ink text-xs font-semibold aria-pressed:bg-ink aria-pressed:text-paper"
+          >
+            {index + 1}
+          </button>
+        ))}
+        {strikes.length > 0 && (
+          <Button className="ml-1 !min-h-6 !px-2 text-sm" onClick={() => setAdding(true)}>
+            New strike
+          </Button>
+        )}
+      </div>
+      <Dialog isOpen={isAdding} onClose={() => setAdding(false)} title="Which strike is it?">
+        <StrikeChooser onChosen={() => setAdding(false)} />
+      </Dialog>
+    </TopBar>
+  );
+}
+
+export function strikeName(strike: StrikeDocument): string {
+  return `${techniqueById(strike.technique).name}, ${strike.side} hand`;
+}
+
+/** One button a technique; the hand follows from the student's stance and can be changed later. */
+export function StrikeChooser({ onChosen }: { onChosen?: () => void }) {
+  const store = useBenchStore();
+  const stance = useBench((state) => state.clip.stance);
+  const choose = (technique: Technique) => {
+    const id = nanoid();
+    const side = strikingSide(technique, stance);
+    const { edit, selectStrike, history } = store.getState();
+    edit(addStrike(history.present, { id, technique: technique.id, side }));
+    selectStrike(id);
+    onChosen?.();
+  };
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      {TECHNIQUES.map((technique) => (
+        <Button key={technique.id} onClick={() => choose(technique)} className="justify-between">
+          {technique.name}
+          <span className="font-normal text-soft">{strikingSide(technique, stance)} hand</span>
+        </Button>
+      ))}
+    </div>
+  );
+}
+
+function SaveMark() {
+  const save = useBench((state) => state.save);
+  if (save.kind === 'failed') {
+    return (
+      <span role="alert" className="max-w-96 text-sm font-semibold text-now">
+        {save.message}
+        {save.isFinal && (
+          <button type="button" className="ml-2 underline" onClick={() => location.reload()}>
+            Reload
+          </button>
+        )}
+      </span>
+    );
+  }
+  return (
+    <span role="status" className="text-sm text-soft">
+      {save.kind === 'saved' ? 'Saved' : 'Saving…'}
+    </span>
+  );
+}
+

@@ -1,0 +1,343 @@
+'use client';
+
+import { scaleLinear, type ScaleLinear } from 'd3-scale';
+import { useEffect, useMemo, useRef, useState, type PointerEvent, type WheelEvent } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { halfWidth, isAbsent } from '@sinew/core/reading/reading';
+import { say } from '@sinew/core/reading/say';
+import { EVENT_MEANING, type EventMark, type EventName, type Events } from '@sinew/core/events/events';
+import { PHASES } from '@sinew/core/events/phases';
+import { nearestFrame } from '@sinew/core/motion/where';
+import { marksOf } from '@/data/benchAnalysis';
+import { Key } from '@/ui/button';
+import { documentOf, strikeOf, useBench, useBenchStore } from './benchStore';
+import { setMark } from './commands';
+import { AXIS_EVENTS, EVENT_KEY, LANES, laneOf } from './lanes';
+import { useAnalysis, useRealTimes } from './useAnalysis';
+
+const LANE = 24;
+const TOP = 26;
+const AXIS = 34;
+const HEIGHT = TOP + LANES.length * LANE + AXIS;
+const laneY = (index: number) => TOP + (index + 1) * LANE - 5;
+const FLOOR = TOP + LANES.length * LANE;
+
+type Scale = ScaleLinear<number, number>;
+
+/** Time across, links upwards: where each link starts, what phase follows, and where we are. */
+export function ChainStrip() {
+  const times = useRealTimes();
+  const strike = useBench(strikeOf);
+  const [isWhole, setWhole] = useState(false);
+  const [box, width] = useWidth();
+  const marks = useMemo(() => (strike ? marksOf(strike, times) : {}), [strike, times]);
+  const x = useTimeScale(times, marks, width, isWhole);
+  useHotkeys('z', () => setWhole((now) => !now));
+
+  return (
+    <section
+      aria-label="Chain strip"
+      className="col-span-2 grid grid-cols-[172px_minmax(0,1fr)] border-t border-ink"
+    >
+      <LaneNames isWhole={isWhole} onWhole={() => setWhole(!isWhole)} />
+      <div ref={box} className="min-w-0 overflow-hidden">
+        {width > 0 && <Strip x={x} width={width} marks={marks} times={times} />}
+      </div>
+    </section>
+  );
+}
+
+function useWidth() {
+  const box = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(0);
+  useEffect(() => {
+    const observer = new ResizeObserver(([entry]) => setWidth(entry!.contentRect.width));
+    observer.observe(box.current!);
+    return () => observer.disconnect();
+  }, []);
+  return [box, width] as const;
+}
+
+const MARGIN = 0.12;
+const PAD = 14;
+
+/** The marked strike with a breath on both sides, or the whole clip. */
+function useTimeScale(
+  times: readonly number[],
+  marks: Events,
+  width: number,
+  isWhole: boolean,
+): Scale {
+  const last = times[times.length - 1]!;
+  const marked = Object.values(marks).map((mark) => mark.time);
+  const from = Math.max(0, Math.min(...marked) - MARGIN);
+  const to = Math.min(last, Math.max(...marked) + MARGIN);
+  const isZoomed = !isWhole && marked.length >= 3 && to - from > 0.05;
+  const [start, end] = isZoomed ? [from, to] : [0, last];
+  return useMemo(
+    () => scaleLinear([start, end], [PAD, Math.max(PAD + 1, width - PAD)]),
+    [start, end, width],
+  );
+}
+
+function LaneNames({ isWhole, onWhole }: { isWhole: boolean; onWhole: () => void }) {
+  return (
+    <div className="border-r border-rule text-sm" style={{ paddingTop: TOP }}>
+      {LANES.map((lane) => (
+        <div key={lane.link} className="flex items-center pl-4" style={{ height: LANE }}>
+          <span className="w-20 font-semibold">{lane.name}</span>
+          {lane.event && <MarkButton event={lane.event} />}
+        </div>
+      ))}
+      <div className="flex items-center gap-3 pl-4" style={{ height: AXIS }}>
+        <button type="button" onClick={onWhole} className="flex items-center gap-1.5 text-soft">
+          {isWhole ? 'This strike' : 'Whole clip'} <Key>Z</Key>
+        </button>
+      </div>
+    </div>
+  );
+}
+
+/** Marks (or, on its own frame, clears) an event at the frame in hand. */
+function MarkButton({ event }: { event: EventName }) {
+  const store = useBenchStore();
+  const isDisabled = useBench((state) => strikeOf(state) === null);
+  return (
+    <button
+      type="button"
+      disabled={isDisabled}
+      onClick={() => store.getState().mark(event)}
+      title={`${event}: ${EVENT_MEANING[event]}`}
+      className="flex items-center gap-1.5 text-soft hover:text-ink disabled:opacity-50"
+    >
+      <Key>{EVENT_KEY[event]}</Key> {event}
+    </button>
+  );
+}
+
+interface StripProps {
+  readonly x: Scale;
+  readonly width: number;
+  readonly marks: Events;
+  readonly times: readonly number[];
+}
+
+function Strip({ x, width, marks, times }: StripProps) {
+  const store = useBenchStore();
+  const frame = useBench((state) => state.frame);
+  const svg = useRef<SVGSVGElement>(null);
+
+  const frameAt = (event: { clientX: number }) => {
+    const left = svg.current!.getBoundingClientRect().left;
+    return nearestFrame(times, x.invert(event.clientX - left));
+  };
+  const scrub = (event: PointerEvent) => {
+    if (event.buttons !== 1) return;
+    if (event.type === 'pointerdown') event.currentTarget.setPointerCapture(event.pointerId);
+    store.getState().goTo(frameAt(event));
+  };
+  const wheel = (event: WheelEvent) => {
+    const { frame: now, goTo } = store.getState();
+    goTo(now + Math.sign(event.deltaY || event.deltaX) * (event.shiftKey ? 10 : 1));
+  };
+
+  return (
+    <svg
+      ref={svg}
+      width={width}
+      height={HEIGHT}
+      onPointerDown={scrub}
+      onPointerMove={scrub}
+      onWheel={wheel}
+      role="slider"
+      aria-label="Frame"
+      aria-valuemin={0}
+      aria-valuemax={times.length - 1}
+      aria-valuenow={frame}
+      aria-valuetext={`frame ${frame}, ${times[frame]!.toFixed(3)} seconds`}
+      tabIndex={0}
+      className="block touch-none select-none"
+    >
+      <Phases x={x} marks={marks} />
+      <TimeAxis x={x} />
+      <Lanes x={x} width={width} times={times} />
+      {(Object.entries(marks) as [EventName, EventMark][]).map(([event, mark]) => (
+        <Mark key={event} event={event} mark={mark} x={x} frameAt={frameAt} />
+      ))}
+      <Cursor at={x(times[frame]!)} />
+    </svg>
+  );
+}
+
+function Phases({ x, marks }: { x: Scale; marks: Events }) {
+  const analysis = useAnalysis();
+  return PHASES.map((phase, index) => {
+    const [from, to] = [marks[phase.from], marks[phase.to]];
+    const span = analysis?.readings[`phase.${phase.id}`];
+    if (!from || !to || !span || isAbsent(span)) return null;
+    const [left, right] = [x(from.time), x(to.time)];
+    return (
+      <g key={phase.id} pointerEvents="none">
+        <rect
+          x={left}
+          y={TOP}
+          width={Math.max(0, right - left)}
+          height={FLOOR - TOP}
+          className={index % 2 === 0 ? 'fill-tint' : 'fill-shade'}
+        />
+        <PhaseName left={left} right={right} name={phase.name} value={say(span)} />
+      </g>
+    );
+  });
+}
+
+/** Phases too short for their name carry it on a leader above, or not at all. */
+function PhaseName(props: { left: number; right: number; name: string; value: string }) {
+  const { left, right, name, value } = props;
+  const room = right - left;
+  const needs = (text: string) => text.length * 6.6;
+  const text = [`${name} ${value}`, name].find((one) => needs(one) < room);
+  if (!text) return <title>{`${name} ${value}`}</title>;
+  return (
+    <text x={left + 4} y={TOP - 8} fontSize={12.5} className="fill-ink">
+      <tspan fontWeight={600}>{name}</tspan>
+      {text !== name && <tspan className="fill-soft"> {value}</tspan>}
+    </text>
+  );
+}
+
+function TimeAxis({ x }: { x: Scale }) {
+  return (
+    <g pointerEvents="none">
+      {x.ticks(10).map((time) => (
+        <g key={time} transform={`translate(${x(time)} ${FLOOR})`}>
+          <line y2={4} className="stroke-soft" />
+          <text y={AXIS - 6} fontSize={12} textAnchor="middle" className="fill-soft">
+            {time.toFixed(time % 0.1 > 0.001 && time % 0.1 < 0.099 ? 2 : 1)}
+          </text>
+        </g>
+      ))}
+    </g>
+  );
+}
+
+function Lanes({ x, width, times }: { x: Scale; width: number; times: readonly number[] }) {
+  const placed = useBench((state) => documentOf(state).placed);
+  return (
+    <g pointerEvents="none">
+      {LANES.map((lane, index) => (
+        <g key={lane.link}>
+          <line x1={0} x2={width} y1={laneY(index)} y2={laneY(index)} className="stroke-rule" />
+          {placed
+            .filter((point) => laneOf(point.landmark) === lane.link && point.frame < times.length)
+            .map((point) => (
+              <rect
+                key={`${point.landmark} ${point.frame}`}
+                x={x(times[point.frame]!) - 1}
+                y={laneY(index) - 4}
+                width={2}
+                height={4}
+                className="fill-soft"
+              />
+            ))}
+        </g>
+      ))}
+    </g>
+  );
+}
+
+/** An event on its lane: a T whose bar is the 95 % interval; drag it to another frame. */
+function Mark({
+  event,
+  mark,
+  x,
+  frameAt,
+}: {
+  event: EventName;
+  mark: EventMark;
+  x: Scale;
+  frameAt: (event: { clientX: number }) => number;
+}) {
+  const store = useBenchStore();
+  const isChosen = useBench((state) => state.selectedMark === event);
+  const gesture = useRef<string | null>(null);
+  const at = x(mark.time);
+  const spread = Math.max(3, x(mark.time + halfWidth(mark)) - at);
+  const lane = LANES.findIndex((one) => one.event === event);
+  const isContact = event === 'contact';
+  const foot = lane >= 0 ? laneY(lane) : FLOOR;
+  const top = isContact ? TOP : lane >= 0 ? foot - 15 : FLOOR + 1;
+
+  const drag = (pointer: PointerEvent) => {
+    const state = store.getState();
+    const strike = strikeOf(state);
+    if (!gesture.current || !strike) return;
+    pointer.stopPropagation();
+    const frame = frameAt(pointer);
+    state.edit(setMark(documentOf(state), strike.id, event, frame), gesture.current);
+    state.goTo(frame);
+  };
+  return (
+    <g
+      data-event={event}
+      data-frame={mark.frame}
+      onPointerDown={(pointer) => {
+        pointer.stopPropagation();
+        pointer.currentTarget.setPointerCapture(pointer.pointerId);
+        gesture.current = `drag ${event} ${pointer.timeStamp}`;
+        store.getState().selectMark(event);
+        store.getState().goTo(mark.frame);
+      }}
+      onPointerMove={drag}
+      onPointerUp={() => {
+        gesture.current = null;
+      }}
+      className={`cursor-ew-resize ${isChosen ? 'stroke-now' : 'stroke-ink'}`}
+    >
+      <title>{`${event}: frame ${mark.frame}. Drag to move; W if you are less sure of it.`}</title>
+      <rect
+        x={at - 8}
+        y={top - 3}
+        width={16}
+        height={Math.max(18, foot - top + 3)}
+        fill="transparent"
+        stroke="none"
+      />
+      {AXIS_EVENTS.includes(event) ? (
+        <>
+          <line x1={at} x2={at} y1={FLOOR} y2={FLOOR + 9} strokeWidth={2} />
+          <text
+            x={at + 4}
+            y={FLOOR + 12}
+            fontSize={12}
+            stroke="none"
+            className={isChosen ? 'fill-now' : 'fill-ink'}
+          >
+            {event}
+          </text>
+        </>
+      ) : (
+        <>
+          <line
+            x1={at}
+            x2={at}
+            y1={top}
+            y2={foot}
+            strokeWidth={isContact ? 1.5 : 2}
+            strokeDasharray={isContact ? '2 3' : undefined}
+          />
+          <line x1={at - spread} x2={at + spread} y1={top} y2={top} strokeWidth={2} />
+        </>
+      )}
+    </g>
+  );
+}
+
+function Cursor({ at }: { at: number }) {
+  return (
+    <g pointerEvents="none" className="fill-now stroke-now">
+      <line x1={at} x2={at} y1={TOP - 6} y2={FLOOR + 6} strokeWidth={1.5} />
+      <path d={`M${at - 6} ${TOP - 14}h12l-6 8z`} stroke="none" />
+    </g>
+  );
+}

@@ -1,0 +1,59 @@
+'use server';
+
+import { revalidatePath } from 'next/cache';
+import { z } from 'zod';
+import { database } from '@/data/database';
+import {
+  acceptFinding,
+  cueTextSchema,
+  dismissFinding,
+  editCue,
+  reopenFinding,
+  type AcceptOutcome,
+} from '@/data/findings';
+
+const id = z.string().min(1).max(60);
+const reasonSchema = z.string().trim().min(1).max(300);
+
+const shown = () => revalidatePath('/', 'layout');
+
+export async function accept(
+  strikeId: string,
+  fault: string,
+  isReplacing: boolean,
+): Promise<AcceptOutcome> {
+  const outcome = await acceptFinding(
+    await database(),
+    id.parse(strikeId),
+    id.parse(fault),
+    z.boolean().parse(isReplacing),
+  );
+  if (outcome.kind === 'accepted') shown();
+  return outcome;
+}
+
+/** @returns false when the strike has no such finding any more */
+export async function dismiss(strikeId: string, fault: string, reason: string): Promise<boolean> {
+  const isDone = await dismissFinding(
+    await database(),
+    id.parse(strikeId),
+    id.parse(fault),
+    reasonSchema.parse(reason),
+  );
+  shown();
+  return isDone;
+}
+
+export async function reopen(strikeId: string, fault: string): Promise<void> {
+  await reopenFinding(await database(), id.parse(strikeId), id.parse(fault));
+  shown();
+}
+
+/** @returns what is wrong with the text, or null when it is saved */
+export async function rewordCue(cueId: string, text: string): Promise<string | null> {
+  const parsed = cueTextSchema.safeParse(text);
+  if (!parsed.success) return parsed.error.issues[0]!.message;
+  await editCue(await database(), id.parse(cueId), parsed.data);
+  shown();
+  return null;
+}
