@@ -6,12 +6,7 @@ import { orderProblems, type Events } from './events/events';
 import { proposeStarts } from './events/propose';
 import { judge, type Finding } from './fault/judge';
 import { measureAll, type Readings } from './measures/catalogue';
-import {
-  motionFromPicture,
-  motionFromSpace,
-  type Calibration,
-  type Motion,
-} from './motion/motion';
+import { motionFromPicture, motionFromSpace, type Calibration, type Motion } from './motion/motion';
 import type { Strike } from './technique/strike';
 import { HAND_PLACING_SIGMA, type Track } from './track/track';
 

@@ -93,7 +93,10 @@ describe('the derivative', () => {
         ([a, b], steps) => {
           let t = 0;
           const times = steps.map((step) => (t += step / 100));
-          const slopes = derivative(times.map((x) => a * x * x + b * x), times);
+          const slopes = derivative(
+            times.map((x) => a * x * x + b * x),
+            times,
+          );
           times.forEach((x, i) => expect(slopes[i]).toBeCloseTo(2 * a * x + b, 6));
         },
       ),
@@ -133,7 +136,10 @@ describe('interpolation and resampling', () => {
 
   it('lays variable-rate samples on an even grid without moving them', () => {
     const times = [0, 0.01, 0.03, 0.04, 0.08, 0.1];
-    const even = resampleEvenly(times, times.map((t) => 2 * t + 1));
+    const even = resampleEvenly(
+      times,
+      times.map((t) => 2 * t + 1),
+    );
     expect(even.rate).toBeCloseTo(50, 9);
     even.times.forEach((t, i) => expect(even.values[i]).toBeCloseTo(2 * t + 1, 9));
   });

@@ -2,16 +2,7 @@
 import type { Source } from '../reading/reading';
 import { frameSpacing } from '../track/track';
 
-export const EVENTS = [
-  'ready',
-  'load',
-  'hips',
-  'trunk',
-  'arm',
-  'contact',
-  'end',
-  'home',
-] as const;
+export const EVENTS = ['ready', 'load', 'hips', 'trunk', 'arm', 'contact', 'end', 'home'] as const;
 
 export type EventName = (typeof EVENTS)[number];
 

@@ -43,7 +43,9 @@ export function judge(technique: Technique, readings: Readings): Finding[] {
 }
 
 export function judgeFault(fault: Fault, readings: Readings): Finding {
-  const heard = fault.limits.filter((limit) => !limit.ifShown || !isAbsent(readings[limit.reading]));
+  const heard = fault.limits.filter(
+    (limit) => !limit.ifShown || !isAbsent(readings[limit.reading]),
+  );
   const outcomes = heard.map((limit) => holdAgainst(limit, readings[limit.reading]));
   const status = outcomes.includes('clear')
     ? 'clear'

@@ -46,7 +46,11 @@ export function motionShowing(
 }
 
 export function viewWords(view: Motion['view']): string {
-  return { side: 'the side', front: 'the front', behind: 'behind', above: 'above', '3d': 'two cameras' }[
-    view
-  ];
+  return {
+    side: 'the side',
+    front: 'the front',
+    behind: 'behind',
+    above: 'above',
+    '3d': 'two cameras',
+  }[view];
 }

@@ -2,7 +2,14 @@
 import { angleAt } from '../geometry/vector';
 import { firstAbsent, missing, nearestFrame, striking, where } from '../motion/where';
 import type { Motion } from '../motion/motion';
-import { absent, isAbsent, isPresent, reading, type Absent, type Measured } from '../reading/reading';
+import {
+  absent,
+  isAbsent,
+  isPresent,
+  reading,
+  type Absent,
+  type Measured,
+} from '../reading/reading';
 import { propagate } from '../uncertainty/propagate';
 import { eventOf, motionShowing, viewWords, type MeasureContext } from './context';
 
@@ -81,13 +88,10 @@ export function elbowDrift(context: MeasureContext): Measured {
   }
   const drift = last.value - start.value;
   const timing = (drift / DRIFT_WINDOW) * contact.sigma;
-  return reading(
-    drift,
-    'rad',
-    Math.hypot(last.sigma, start.sigma, timing),
-    motion.source,
-    [...last.frames, ...start.frames],
-  );
+  return reading(drift, 'rad', Math.hypot(last.sigma, start.sigma, timing), motion.source, [
+    ...last.frames,
+    ...start.frames,
+  ]);
 }
 
 /**

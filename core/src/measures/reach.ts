@@ -33,7 +33,7 @@ export function reach(context: MeasureContext): Measured {
   ];
   const share = (v: readonly number[]) => distance(v.slice(0, n), v.slice(n, 2 * n)) / v[2 * n]!;
   const noise = propagate(share, inputs, sigmas);
-  const timing = closingSpeed(motion, contact.time) * contact.sigma / full.length;
+  const timing = (closingSpeed(motion, contact.time) * contact.sigma) / full.length;
   const projected = motion.planeSigma * share(inputs);
   return reading(share(inputs), 'ratio', Math.hypot(noise, timing, projected), motion.source, [
     ...shoulder.frames,
@@ -49,7 +49,11 @@ interface Extension {
 }
 
 function fullExtension(motion: Motion, contactTime: number): Extension | Absent {
-  const joints = [striking(motion, 'Shoulder'), striking(motion, 'Elbow'), striking(motion, 'Wrist')];
+  const joints = [
+    striking(motion, 'Shoulder'),
+    striking(motion, 'Elbow'),
+    striking(motion, 'Wrist'),
+  ];
   const paths = joints.map((joint) => motion.paths[joint]);
   const lacking = joints.find((_, i) => !paths[i]);
   if (lacking) return missing(motion, lacking, contactTime);
@@ -65,7 +69,9 @@ function fullExtension(motion: Motion, contactTime: number): Extension | Absent 
         const k = far.frames.indexOf(frame);
         if (k < 0) return [];
         const ends = [near.along.map((v) => v[i]!), far.along.map((v) => v[k]!)] as const;
-        return [{ frame, length: distance(...ends), sigma: Math.hypot(near.sigma[i]!, far.sigma[k]!) }];
+        return [
+          { frame, length: distance(...ends), sigma: Math.hypot(near.sigma[i]!, far.sigma[k]!) },
+        ];
       })
       .sort((a, b) => b.length - a.length);
     if (seen.length === 0) return missing(motion, joints[Math.min(link + 1, 2)]!, contactTime);

@@ -12,7 +12,10 @@ const LONGEST_UNSEEN = 0.03;
  * radians; positive = the pelvis runs ahead. Needs the ground plane: from above or in 3D.
  */
 export function separationGrowth(context: MeasureContext): Measured {
-  const motion = motionShowing(context, { needs: 'ground', name: 'hips turning against shoulders' });
+  const motion = motionShowing(context, {
+    needs: 'ground',
+    name: 'hips turning against shoulders',
+  });
   if (isAbsent(motion)) return motion;
   const hips = eventOf(context, 'hips');
   if (isAbsent(hips)) return hips;

@@ -38,7 +38,10 @@ export function contactSpeed(context: MeasureContext): Measured {
     return absent(
       `Place the ${landmarkName(ownName(motion, knuckle))} on two or more frames in the ` +
         `${WINDOW * 1000} ms before contact.`,
-      { landmarks: [ownName(motion, knuckle)], frame: inside.length === 0 ? contact.frame : earlier },
+      {
+        landmarks: [ownName(motion, knuckle)],
+        frame: inside.length === 0 ? contact.frame : earlier,
+      },
     );
   }
   const pick = (values: readonly number[]) => inside.map((i) => values[i]!);

@@ -42,7 +42,11 @@ export function recoil(context: MeasureContext): Measured {
   return reading(
     ratio(times),
     'ratio',
-    propagate(ratio, times, known.map((mark) => mark.sigma)),
+    propagate(
+      ratio,
+      times,
+      known.map((mark) => mark.sigma),
+    ),
     known.some((mark) => mark.source === 'eye') ? 'eye' : known[0]!.source,
     known.map((mark) => mark.frame),
   );

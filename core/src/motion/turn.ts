@@ -25,7 +25,12 @@ export function turnSeries(motion: Motion, link: keyof typeof LINES): TurnSeries
   const left = motion.paths[LINES[link][0]];
   const rear = motion.paths[LINES[link][1]];
   if (toward < 0 || right < 0 || !left || !rear) return null;
-  const series = { frames: [] as number[], times: [] as number[], yaw: [] as number[], sigma: [] as number[] };
+  const series = {
+    frames: [] as number[],
+    times: [] as number[],
+    yaw: [] as number[],
+    sigma: [] as number[],
+  };
   let previous = 0;
   rear.frames.forEach((frame, k) => {
     const i = left.frames.indexOf(frame);

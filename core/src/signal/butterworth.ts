@@ -53,10 +53,7 @@ function padOdd(signal: readonly number[], count: number): number[] {
   const first = signal[0]!;
   const last = signal[signal.length - 1]!;
   const before = Array.from({ length: count }, (_, i) => 2 * first - signal[count - i]!);
-  const after = Array.from(
-    { length: count },
-    (_, i) => 2 * last - signal[signal.length - 2 - i]!,
-  );
+  const after = Array.from({ length: count }, (_, i) => 2 * last - signal[signal.length - 2 - i]!);
   return [...before, ...signal, ...after];
 }
 

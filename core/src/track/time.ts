@@ -13,10 +13,7 @@ export function meanRate(frameTimes: readonly number[]): number {
  * @param fileTimes the file's presentation times, seconds, ascending; the first need not be 0
  * @param captureRate frames a second at which it was shot; null when it plays at true speed
  */
-export function realFrameTimes(
-  fileTimes: readonly number[],
-  captureRate: number | null,
-): number[] {
+export function realFrameTimes(fileTimes: readonly number[], captureRate: number | null): number[] {
   const first = fileTimes[0] ?? 0;
   const playback = meanRate(fileTimes);
   const factor = captureRate === null || playback === 0 ? 1 : playback / captureRate;

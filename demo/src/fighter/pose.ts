@@ -7,7 +7,20 @@ import { mirrored, LANDMARKS, type Landmark } from '@sinew/core/body/landmarks';
 import { SEGMENT_LENGTH } from '@sinew/core/body/segments';
 import { endOf, progress, shareAtPeak, spanning, type Profile } from './profile';
 import type { Recipe } from './recipe';
-import { add, cross, dot, heading, mix, scaled, size, subtract, twoLinks, unit, UP, type Point } from './space';
+import {
+  add,
+  cross,
+  dot,
+  heading,
+  mix,
+  scaled,
+  size,
+  subtract,
+  twoLinks,
+  unit,
+  UP,
+  type Point,
+} from './space';
 
 export type Pose = Readonly<Record<Landmark, Point>> & {
   /** For the renderer only: centre and facing of the head. */
@@ -118,11 +131,12 @@ function orthodoxMover(recipe: Recipe): Mover {
     const out = progress(p.pelvis, time) - back;
     const pelvisYaw = readyYaw + sign * recipe.pelvisTurn * out;
     const coil = recipe.coil * (progress(p.coil, time) - progress(p.trunk, time));
-    const yaw =
-      readyYaw + sign * (recipe.trunkTurn * (progress(p.trunk, time) - back) - coil);
-    const sunk = recipe.sink * (progress(p.sink, time) - 0.4 * progress(p.pelvis, time) - 0.6 * back);
+    const yaw = readyYaw + sign * (recipe.trunkTurn * (progress(p.trunk, time) - back) - coil);
+    const sunk =
+      recipe.sink * (progress(p.sink, time) - 0.4 * progress(p.pelvis, time) - 0.6 * back);
     const gives = recipe.kneeGives * out;
-    const forward = recipe.technique === 'lead-hook' ? -0.03 : recipe.technique === 'jab' ? 0.08 : 0.11;
+    const forward =
+      recipe.technique === 'lead-hook' ? -0.03 : recipe.technique === 'jab' ? 0.08 : 0.11;
     const pelvis: Point = [forward * out - 0.01, 0.487 * h - sunk - gives, 0.01];
     const lean = 0.11 + 0.07 * out;
     const chest = add(pelvis, [Math.sin(lean) * 0.288 * h, Math.cos(lean) * 0.288 * h, 0]);
@@ -152,14 +166,12 @@ function orthodoxMover(recipe: Recipe): Mover {
   // The fist's end point, so that it passes the wanted contact point at contact.
   const atContact = body(t.contact);
   const contactShoulder = shoulder(atContact, strikingRight);
-  const aim: Point = unit(subtract([2.2, atContact.head[1] - 0.02, strikingRight ? 0.12 : -0.12], contactShoulder));
+  const aim: Point = unit(
+    subtract([2.2, atContact.head[1] - 0.02, strikingRight ? 0.12 : -0.12], contactShoulder),
+  );
   const contactPoint = add(contactShoulder, aim, recipe.reach * (upper + fore + hand));
   const guardAtContact = guardOf(atContact);
-  const last = add(
-    guardAtContact,
-    subtract(contactPoint, guardAtContact),
-    1 / shareAtPeak(p.arm),
-  );
+  const last = add(guardAtContact, subtract(contactPoint, guardAtContact), 1 / shareAtPeak(p.arm));
 
   const straightFist = (time: number, trunk: Trunk): Point => {
     const guard = guardOf(trunk);
@@ -205,7 +217,14 @@ function orthodoxMover(recipe: Recipe): Mover {
     const flare = isHook
       ? 1.45 * out
       : recipe.flare * Math.max(0, progress(swingOut, time) - progress(swingIn, time));
-    setArm(joints, strikingRight, shoulder(trunk, strikingRight), strikingHand, 0.25 + flare, recipe);
+    setArm(
+      joints,
+      strikingRight,
+      shoulder(trunk, strikingRight),
+      strikingHand,
+      0.25 + flare,
+      recipe,
+    );
 
     const off = strikingRight ? leadGuard : rearGuard;
     const dropped = recipe.guardDrop * (progress(p.trunk, time) - progress(p.bodyHome, time));
@@ -285,8 +304,22 @@ function setLegs(
   const pivots = technique === 'lead-hook' ? { left: 0.75, right: 0.1 } : { left: 0, right: 0.75 };
   const leadYaw = 0.3 + (technique === 'lead-hook' ? pivots.left * turned : 0);
   const rearYaw = 0.95 - (technique === 'cross' ? pivots.right * turned : 0);
-  setFoot(joints, 'left', [0.25, 0.012, -0.11], leadYaw, technique === 'lead-hook' ? 0.25 * turned : 0, height);
-  setFoot(joints, 'right', [-0.2, 0.012, 0.15], rearYaw, 0.16 + (technique === 'cross' ? 0.32 * turned : 0), height);
+  setFoot(
+    joints,
+    'left',
+    [0.25, 0.012, -0.11],
+    leadYaw,
+    technique === 'lead-hook' ? 0.25 * turned : 0,
+    height,
+  );
+  setFoot(
+    joints,
+    'right',
+    [-0.2, 0.012, 0.15],
+    rearYaw,
+    0.16 + (technique === 'cross' ? 0.32 * turned : 0),
+    height,
+  );
 }
 
 /** @param pitch radians the heel is raised about the ball of the foot */

@@ -26,8 +26,22 @@ interface DemoStudent extends Pick<StudentInput, 'name' | 'grade'> {
 }
 
 const STUDENTS: readonly DemoStudent[] = [
-  { name: 'Maren Voss', grade: 'beginner', monthsOfTraining: 4, heightCm: 172, massKg: 64, consent: 'own' },
-  { name: 'Tobiah Renn', grade: 'second class', monthsOfTraining: 26, heightCm: 178, massKg: 77, consent: 'own' },
+  {
+    name: 'Maren Voss',
+    grade: 'beginner',
+    monthsOfTraining: 4,
+    heightCm: 172,
+    massKg: 64,
+    consent: 'own',
+  },
+  {
+    name: 'Tobiah Renn',
+    grade: 'second class',
+    monthsOfTraining: 26,
+    heightCm: 178,
+    massKg: 77,
+    consent: 'own',
+  },
   {
     name: 'Ilse Kaar',
     grade: 'beginner',
@@ -44,8 +58,24 @@ const STUDENTS: readonly DemoStudent[] = [
     massKg: 88,
     injuries: 'Right wrist broken two years ago: no hard bag work without a word first.',
   },
-  { name: 'Perrin Oake', grade: 'third class', stance: 'orthodox', monthsOfTraining: 13, heightCm: 181, massKg: 74, consent: 'own' },
-  { name: 'Sunniva Lund', grade: 'beginner', stance: 'southpaw', monthsOfTraining: 0.2, heightCm: 169, massKg: 60, consent: 'own' },
+  {
+    name: 'Perrin Oake',
+    grade: 'third class',
+    stance: 'orthodox',
+    monthsOfTraining: 13,
+    heightCm: 181,
+    massKg: 74,
+    consent: 'own',
+  },
+  {
+    name: 'Sunniva Lund',
+    grade: 'beginner',
+    stance: 'southpaw',
+    monthsOfTraining: 0.2,
+    heightCm: 169,
+    massKg: 60,
+    consent: 'own',
+  },
 ];
 
 /** Films already marked by the made-up coach, and the leak whose cue was given. */

@@ -56,7 +56,11 @@ export function truthOf(clip: DemoClip): ClipTruth {
       const wanted: number[] = [];
       for (let frame = frames.contact; frame > first - step; frame -= step) wanted.push(frame);
       return wanted.flatMap((frame) =>
-        pointsToPlace(strike, clip.view).map((landmark) => ({ landmark, frame, ...at(landmark, frame) })),
+        pointsToPlace(strike, clip.view).map((landmark) => ({
+          landmark,
+          frame,
+          ...at(landmark, frame),
+        })),
       );
     },
   };

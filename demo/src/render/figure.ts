@@ -74,14 +74,57 @@ function along(from: Point, to: Point, profile: readonly (readonly [number, numb
   }));
 }
 
-const UPPER_ARM = [[-0.06, 0.03], [0.02, 0.058], [0.35, 0.052], [0.8, 0.041], [1.04, 0.038]] as const;
-const SLEEVE = [[-0.12, 0.045], [0, 0.073], [0.3, 0.068], [0.48, 0.066]] as const;
-const FOREARM = [[-0.05, 0.036], [0.2, 0.045], [0.6, 0.037], [1, 0.028]] as const;
-const THIGH = [[0, 0.085], [0.3, 0.083], [0.8, 0.06], [1.04, 0.052]] as const;
-const SHORTS = [[-0.08, 0.095], [0.1, 0.108], [0.45, 0.1], [0.62, 0.098]] as const;
-const SHANK = [[-0.04, 0.05], [0.25, 0.06], [0.6, 0.045], [1, 0.035]] as const;
-const SHOE = [[-0.12, 0.03], [0.05, 0.043], [0.5, 0.046], [0.85, 0.044], [1.05, 0.025]] as const;
-const FIST = [[-0.35, 0.03], [0.1, 0.043], [0.7, 0.05], [1.15, 0.046], [1.4, 0.02]] as const;
+const UPPER_ARM = [
+  [-0.06, 0.03],
+  [0.02, 0.058],
+  [0.35, 0.052],
+  [0.8, 0.041],
+  [1.04, 0.038],
+] as const;
+const SLEEVE = [
+  [-0.12, 0.045],
+  [0, 0.073],
+  [0.3, 0.068],
+  [0.48, 0.066],
+] as const;
+const FOREARM = [
+  [-0.05, 0.036],
+  [0.2, 0.045],
+  [0.6, 0.037],
+  [1, 0.028],
+] as const;
+const THIGH = [
+  [0, 0.085],
+  [0.3, 0.083],
+  [0.8, 0.06],
+  [1.04, 0.052],
+] as const;
+const SHORTS = [
+  [-0.08, 0.095],
+  [0.1, 0.108],
+  [0.45, 0.1],
+  [0.62, 0.098],
+] as const;
+const SHANK = [
+  [-0.04, 0.05],
+  [0.25, 0.06],
+  [0.6, 0.045],
+  [1, 0.035],
+] as const;
+const SHOE = [
+  [-0.12, 0.03],
+  [0.05, 0.043],
+  [0.5, 0.046],
+  [0.85, 0.044],
+  [1.05, 0.025],
+] as const;
+const FIST = [
+  [-0.35, 0.03],
+  [0.1, 0.043],
+  [0.7, 0.05],
+  [1.15, 0.046],
+  [1.4, 0.02],
+] as const;
 
 export class Figure {
   readonly group = new THREE.Group();
@@ -190,7 +233,10 @@ export class Figure {
     const pelvis = vector(mix(pose.leftHip, pose.rightHip, 0.5));
     const chest = vector(mix(pose.leftShoulder, pose.rightShoulder, 0.5));
     const ring = (share: number, lift: number, width: number, depth: number): Ring => {
-      const right = hips.clone().lerp(shoulders, Math.min(1, Math.max(0, share))).normalize();
+      const right = hips
+        .clone()
+        .lerp(shoulders, Math.min(1, Math.max(0, share)))
+        .normalize();
       const front = new THREE.Vector3().crossVectors(up, right).normalize();
       const centre = pelvis.clone().lerp(chest, share).addScaledVector(up, lift);
       return {
@@ -223,7 +269,15 @@ export class Figure {
     const knot = ring(0.155, 0, 0, 0.08);
     this.buckle.position.copy(knot.centre).add(knot.front);
     const neckFoot = mix(pose.leftShoulder, pose.rightShoulder, 0.5);
-    this.loft('neck', this.skin, along(neckFoot, pose.head, [[0, 0.05], [0.4, 0.052], [0.9, 0.05]]));
+    this.loft(
+      'neck',
+      this.skin,
+      along(neckFoot, pose.head, [
+        [0, 0.05],
+        [0.4, 0.052],
+        [0.9, 0.05],
+      ]),
+    );
   }
 
   private limbs(pose: Pose, side: (typeof SIDES)[number]): void {

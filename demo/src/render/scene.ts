@@ -53,7 +53,14 @@ function lights(scene: THREE.Scene): void {
   sun.target.position.set(0.2, 0.9, 0);
   sun.castShadow = true;
   sun.shadow.mapSize.set(1024, 1024);
-  Object.assign(sun.shadow.camera, { left: -2, right: 2, top: 2.2, bottom: -2.2, near: 1, far: 10 });
+  Object.assign(sun.shadow.camera, {
+    left: -2,
+    right: 2,
+    top: 2.2,
+    bottom: -2.2,
+    near: 1,
+    far: 10,
+  });
   sun.shadow.radius = 5;
   scene.add(sun, sun.target);
 }

@@ -130,7 +130,11 @@ async function insertClip(
 }
 
 async function removeUnused(db: Db, files: ClipFiles, sha256: string): Promise<void> {
-  const user = await db.selectFrom('clip').select('id').where('sha256', '=', sha256).executeTakeFirst();
+  const user = await db
+    .selectFrom('clip')
+    .select('id')
+    .where('sha256', '=', sha256)
+    .executeTakeFirst();
   if (!user) await files.remove(sha256);
 }
 
@@ -330,9 +334,7 @@ async function saveStrikes(
     await trx
       .insertInto('strike')
       .values({ id, clip_id: clipId, ...values, ...stamps() })
-      .onConflict((conflict) =>
-        conflict.column('id').doUpdateSet({ ...values, updated_at: now() }),
-      )
+      .onConflict((conflict) => conflict.column('id').doUpdateSet({ ...values, updated_at: now() }))
       .execute();
     await trx.deleteFrom('mark').where('strike_id', '=', id).execute();
     const marks = marksOf({ id, technique, side, ...strike }, realTimes);

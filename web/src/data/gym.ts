@@ -17,6 +17,9 @@ export async function theGym(db: Db): Promise<Gym> {
 
 export async function createGym(db: Db, name: string, className: string): Promise<Gym> {
   const id = nanoid();
-  await db.insertInto('gym').values({ id, name, class_name: className, ...stamps() }).execute();
+  await db
+    .insertInto('gym')
+    .values({ id, name, class_name: className, ...stamps() })
+    .execute();
   return { id, name, className };
 }

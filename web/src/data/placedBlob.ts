@@ -26,7 +26,8 @@ export function encodePlaced(points: readonly Placed[]): Buffer {
 export function decodePlaced(blob: Buffer): Placed[] {
   if (blob.length < 8 || blob.readUInt32LE(0) !== MAGIC) throw new Error('not a blob of points');
   const count = blob.readUInt32LE(4);
-  if (blob.length !== 8 + count * BYTES_PER_POINT) throw new Error('the blob of points is cut short');
+  if (blob.length !== 8 + count * BYTES_PER_POINT)
+    throw new Error('the blob of points is cut short');
   return Array.from({ length: count }, (_, i) => {
     const at = 8 + i * BYTES_PER_POINT;
     const landmark = LANDMARKS[blob.readUInt32LE(at)];

@@ -6,7 +6,8 @@ type Weight = 'main' | 'plain' | 'quiet';
 const LOOK: Record<Weight, string> = {
   main: 'bg-ink text-paper border border-ink hover:bg-soft',
   plain: 'bg-transparent text-ink border border-ink hover:bg-tint',
-  quiet: 'bg-transparent text-ink underline underline-offset-4 decoration-rule hover:decoration-ink',
+  quiet:
+    'bg-transparent text-ink underline underline-offset-4 decoration-rule hover:decoration-ink',
 };
 
 const shape = (weight: Weight) =>

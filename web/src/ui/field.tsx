@@ -63,7 +63,12 @@ export function SelectField(
   const { label, hint, error, className = '', children, ...rest } = props;
   return (
     <Frame id={id} label={label} hint={hint} error={error}>
-      <select id={id} className={`${box} ${className}`} aria-describedby={describedBy(id, props)} {...rest}>
+      <select
+        id={id}
+        className={`${box} ${className}`}
+        aria-describedby={describedBy(id, props)}
+        {...rest}
+      >
         {children}
       </select>
     </Frame>

@@ -18,7 +18,8 @@ const api = {
   /** Tables read, first and last frame decoded. Never throws: the reason is in the answer. */
   async check(file: File): Promise<FileCheck> {
     try {
-      if (file.size === 0) return { ok: false, message: 'This file is empty: there is no film in it.' };
+      if (file.size === 0)
+        return { ok: false, message: 'This file is empty: there is no film in it.' };
       const { width, height, codec, frameTimes } = await inspectFilm(new BlobSource(file));
       const frames = await FrameSource.open(new BlobSource(file));
       for (const index of [0, frameTimes.length - 1]) (await frames.frame(index)).close();

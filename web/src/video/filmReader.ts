@@ -63,6 +63,7 @@ export class FilmReader {
   private prefetchFrom(index: number): void {
     const direction = index < this.last ? -1 : 1;
     this.last = index;
-    if (this.wanted === null) void this.remote.prefetch(index + direction * AHEAD).catch(() => undefined);
+    if (this.wanted === null)
+      void this.remote.prefetch(index + direction * AHEAD).catch(() => undefined);
   }
 }

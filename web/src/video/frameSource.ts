@@ -3,7 +3,14 @@
  * in order from a key frame, and told apart by their own timestamps. Forward steps go on decoding
  * where the last one stopped; backward steps are served from the decoded stretch behind.
  */
-import { ALL_FORMATS, EncodedPacketSink, Input, VideoSampleSink, type Source, type VideoSample } from 'mediabunny';
+import {
+  ALL_FORMATS,
+  EncodedPacketSink,
+  Input,
+  VideoSampleSink,
+  type Source,
+  type VideoSample,
+} from 'mediabunny';
 import { lowerBound } from '@sinew/core/signal/interpolate';
 import { FrameCache } from './frameCache';
 

@@ -34,7 +34,9 @@ export async function inspectFilm(source: Source): Promise<Film> {
     const codec = await track.getCodec();
     if (codec === null) {
       const name = String((await track.getInternalCodecId()) ?? 'unknown');
-      throw new UnusableFilm(`This film is coded as “${name}”, which no browser plays. ${HOW_TO_CONVERT}`);
+      throw new UnusableFilm(
+        `This film is coded as “${name}”, which no browser plays. ${HOW_TO_CONVERT}`,
+      );
     }
     const { times, soundFrames } = await frames(track);
     if (times.length === 0) throw new UnusableFilm('There is no picture in this file.');
@@ -96,7 +98,11 @@ async function countSound(sink: EncodedPacketSink, times: readonly number[]): Pr
   const isThere = async (index: number) => {
     try {
       const packet = await sink.getPacket(times[index]!);
-      return packet !== null && packet.data.byteLength > 0 && packet.data.byteLength === packet.byteLength;
+      return (
+        packet !== null &&
+        packet.data.byteLength > 0 &&
+        packet.data.byteLength === packet.byteLength
+      );
     } catch {
       return false;
     }

@@ -90,7 +90,8 @@ export function BenchKeys() {
     },
     {
       preventDefault: true,
-      ignoreEventWhen: (event) => (event.target as HTMLElement).closest('button, a, summary') !== null,
+      ignoreEventWhen: (event) =>
+        (event.target as HTMLElement).closest('button, a, summary') !== null,
     },
   );
   return null;
@@ -125,7 +126,11 @@ export function KeysHelp() {
       <Dialog isOpen={isOpen} onClose={() => setOpen(false)} title="Keys of the bench">
         <dl className="grid grid-cols-[6.5rem_1fr] gap-x-4 gap-y-1.5">
           {EVENTS.map((event, index) => (
-            <Entry key={event} name={String(index + 1)} text={`${event}: ${EVENT_MEANING[event]}`} />
+            <Entry
+              key={event}
+              name={String(index + 1)}
+              text={`${event}: ${EVENT_MEANING[event]}`}
+            />
           ))}
           {HELP.map(([name, text]) => (
             <Entry key={name} name={name} text={text} />

@@ -110,4 +110,3 @@ function SaveMark() {
     </span>
   );
 }
-

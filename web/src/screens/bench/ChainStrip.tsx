@@ -1,15 +1,21 @@
 'use client';
 
 import { scaleLinear, type ScaleLinear } from 'd3-scale';
-import { useEffect, useMemo, useRef, useState, type PointerEvent, type WheelEvent } from 'react';
+import { useMemo, useRef, useState, type PointerEvent, type WheelEvent } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { halfWidth, isAbsent } from '@sinew/core/reading/reading';
 import { say } from '@sinew/core/reading/say';
-import { EVENT_MEANING, type EventMark, type EventName, type Events } from '@sinew/core/events/events';
+import {
+  EVENT_MEANING,
+  type EventMark,
+  type EventName,
+  type Events,
+} from '@sinew/core/events/events';
 import { PHASES } from '@sinew/core/events/phases';
 import { nearestFrame } from '@sinew/core/motion/where';
 import { marksOf } from '@/data/benchAnalysis';
 import { Key } from '@/ui/button';
+import { useWidth } from '@/ui/useWidth';
 import { documentOf, strikeOf, useBench, useBenchStore } from './benchStore';
 import { setMark } from './commands';
 import { AXIS_EVENTS, EVENT_KEY, LANES, laneOf } from './lanes';
@@ -29,7 +35,8 @@ export function ChainStrip() {
   const times = useRealTimes();
   const strike = useBench(strikeOf);
   const [isWhole, setWhole] = useState(false);
-  const [box, width] = useWidth();
+  const box = useRef<HTMLDivElement>(null);
+  const width = useWidth(box);
   const marks = useMemo(() => (strike ? marksOf(strike, times) : {}), [strike, times]);
   const x = useTimeScale(times, marks, width, isWhole);
   useHotkeys('z', () => setWhole((now) => !now));
@@ -39,23 +46,19 @@ export function ChainStrip() {
       aria-label="Chain strip"
       className="col-span-2 grid grid-cols-[172px_minmax(0,1fr)] border-t border-ink"
     >
-      <LaneNames isWhole={isWhole} onWhole={() => setWhole(!isWhole)} />
-      <div ref={box} className="min-w-0 overflow-hidden">
+      <LaneNames />
+      <div ref={box} className="relative min-w-0 overflow-hidden">
+        <button
+          type="button"
+          onClick={() => setWhole(!isWhole)}
+          className="absolute top-0.5 right-3 z-10 flex items-center gap-1.5 bg-paper pl-2 text-sm text-soft"
+        >
+          {isWhole ? 'This strike' : 'Whole clip'} <Key>Z</Key>
+        </button>
         {width > 0 && <Strip x={x} width={width} marks={marks} times={times} />}
       </div>
     </section>
   );
-}
-
-function useWidth() {
-  const box = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(0);
-  useEffect(() => {
-    const observer = new ResizeObserver(([entry]) => setWidth(entry!.contentRect.width));
-    observer.observe(box.current!);
-    return () => observer.disconnect();
-  }, []);
-  return [box, width] as const;
 }
 
 const MARGIN = 0.12;
@@ -80,19 +83,22 @@ function useTimeScale(
   );
 }
 
-function LaneNames({ isWhole, onWhole }: { isWhole: boolean; onWhole: () => void }) {
+function LaneNames() {
   return (
-    <div className="border-r border-rule text-sm" style={{ paddingTop: TOP }}>
+    <div className="border-r border-rule text-sm">
+      <div className="flex items-center pl-24" style={{ height: TOP }}>
+        <MarkButton event="contact" />
+      </div>
       {LANES.map((lane) => (
         <div key={lane.link} className="flex items-center pl-4" style={{ height: LANE }}>
           <span className="w-20 font-semibold">{lane.name}</span>
           {lane.event && <MarkButton event={lane.event} />}
         </div>
       ))}
-      <div className="flex items-center gap-3 pl-4" style={{ height: AXIS }}>
-        <button type="button" onClick={onWhole} className="flex items-center gap-1.5 text-soft">
-          {isWhole ? 'This strike' : 'Whole clip'} <Key>Z</Key>
-        </button>
+      <div className="flex items-center gap-2 pl-4 text-xs" style={{ height: AXIS }}>
+        {AXIS_EVENTS.map((event) => (
+          <MarkButton key={event} event={event} />
+        ))}
       </div>
     </div>
   );
@@ -108,7 +114,7 @@ function MarkButton({ event }: { event: EventName }) {
       disabled={isDisabled}
       onClick={() => store.getState().mark(event)}
       title={`${event}: ${EVENT_MEANING[event]}`}
-      className="flex items-center gap-1.5 text-soft hover:text-ink disabled:opacity-50"
+      className="flex items-center gap-1 text-soft hover:text-ink disabled:opacity-50"
     >
       <Key>{EVENT_KEY[event]}</Key> {event}
     </button>

@@ -44,7 +44,9 @@ export function Leaks({
       const outcome = await accept(strike.id, finding.fault, isReplacing);
       setRival(outcome.kind === 'other-cue' ? { finding, text: outcome.text } : null);
       if (outcome.kind === 'not-found') {
-        toast('This leak does not show in what was saved. Check that the marks are saved, and try again.');
+        toast(
+          'This leak does not show in what was saved. Check that the marks are saved, and try again.',
+        );
       }
     } catch {
       toast('The cue was not kept: the server does not answer. Try again.');
@@ -60,7 +62,8 @@ export function Leaks({
   useHotkeys('enter', () => firstOpen && void use(firstOpen, false), {
     enabled: rival === null && dismissing === null,
     ignoreEventWhen: (event) =>
-      (event.target as HTMLElement).closest('button, a, summary, [role=dialog], [role=tab]') !== null,
+      (event.target as HTMLElement).closest('button, a, summary, [role=dialog], [role=tab]') !==
+      null,
   });
   useHotkeys('n', () => firstOpen && void startDismissing(firstOpen), { preventDefault: true });
 
@@ -171,7 +174,11 @@ function Jump({ frame }: { frame: number | null }) {
   const store = useBenchStore();
   if (frame === null) return null;
   return (
-    <Button weight="quiet" className="!min-h-0 text-sm" onClick={() => store.getState().goTo(frame)}>
+    <Button
+      weight="quiet"
+      className="!min-h-0 text-sm"
+      onClick={() => store.getState().goTo(frame)}
+    >
       Show frame {frame}
     </Button>
   );

@@ -19,8 +19,12 @@ interface Line {
 /** A line drawn by less than this many pixels was a slip of the hand. */
 const SHORTEST = 12;
 
-/** Points, bones, known length and target line over the picture; also where clicks are taken. */
-export function Overlay({ zoom }: { zoom: number }) {
+/**
+ * Points, bones, known length and target line over the picture; also where clicks are taken.
+ *
+ * @param unit one CSS pixel of the screen, in pixels of the picture
+ */
+export function Overlay({ unit }: { unit: number }) {
   const store = useBenchStore();
   const clip = useBench((state) => state.clip);
   const tool = useBench((state) => state.tool);
@@ -34,8 +38,6 @@ export function Overlay({ zoom }: { zoom: number }) {
 
   const groups = useMemo(() => groupPlaced(document.placed), [document.placed]);
   const points = shownFrame === null ? [] : pointsOnFrame(groups, shownFrame, times);
-  /** One unit of the screen, in picture pixels. */
-  const unit = (svg.current ? clip.width / svg.current.clientWidth : 1.6) / zoom;
 
   const at = (event: PointerEvent): PixelPoint => {
     const matrix = svg.current!.getScreenCTM()!.inverse();

@@ -2,6 +2,7 @@
 
 import { useEffect, useMemo, useRef, useState, type PointerEvent, type WheelEvent } from 'react';
 import { meanRate } from '@sinew/core/track/time';
+import { useWidth } from '@/ui/useWidth';
 import { FilmReader } from '@/video/filmReader';
 import type { Picture as FilmPicture } from '@/video/frameSource';
 import { VIEW_GUIDE } from '@sinew/core/technique/views';
@@ -35,6 +36,7 @@ export function Picture() {
   const shownFrame = useBench((state) => state.shownFrame);
   const [lens, setLens] = useState<Lens>(WHOLE);
   const stage = useRef<HTMLDivElement>(null);
+  const shownWidth = useWidth(stage);
   const canvas = useFilm();
   usePlayback();
 
@@ -56,8 +58,12 @@ export function Picture() {
   };
 
   return (
-    <section aria-label="Picture" className="relative min-h-0 overflow-hidden border-r border-ink bg-ink">
-      <div className="flex h-full items-center justify-center [container-type:size]">
+    <section
+      aria-label="Picture"
+      className="relative flex min-h-0 flex-col overflow-hidden border-r border-ink bg-shade"
+    >
+      <PictureTools isZoomed={lens.zoom > 1} onWhole={() => setLens(WHOLE)} />
+      <div className="flex min-h-0 flex-1 items-center justify-center [container-type:size]">
         <div
           ref={stage}
           onWheel={zoom}
@@ -83,11 +89,10 @@ export function Picture() {
               data-frame={shownFrame ?? ''}
               className="absolute inset-0 size-full"
             />
-            <Overlay zoom={lens.zoom} />
+            <Overlay unit={clip.width / Math.max(1, shownWidth) / lens.zoom} />
           </div>
         </div>
       </div>
-      <PictureTools isZoomed={lens.zoom > 1} onWhole={() => setLens(WHOLE)} />
       {error ? (
         <p role="alert" className="absolute bottom-3 left-3 max-w-md bg-paper px-3 py-2">
           {error}
@@ -120,7 +125,8 @@ function useFilm() {
           if (state.frame !== before.frame) reader.want(state.frame);
         });
       },
-      (error: unknown) => store.getState().fail(error instanceof Error ? error.message : String(error)),
+      (error: unknown) =>
+        store.getState().fail(error instanceof Error ? error.message : String(error)),
     );
     return () => {
       unsubscribe();

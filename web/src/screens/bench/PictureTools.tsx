@@ -20,7 +20,7 @@ export function PictureTools({ isZoomed, onWhole }: { isZoomed: boolean; onWhole
   const set = (next: Tool) => store.getState().setTool(next);
   const first: Landmark = points[0] ?? 'nose';
   return (
-    <div className="absolute top-3 left-3 flex flex-wrap items-stretch border border-ink bg-paper text-sm">
+    <div className="flex flex-wrap items-stretch border-b border-ink bg-paper text-sm">
       <ToolButton
         isOn={isPlaying}
         onClick={() => store.getState().setPlaying(!isPlaying)}
@@ -30,7 +30,9 @@ export function PictureTools({ isZoomed, onWhole }: { isZoomed: boolean; onWhole
       </ToolButton>
       <ToolButton
         isOn={tool.kind === 'place'}
-        onClick={() => set(tool.kind === 'place' ? { kind: 'look' } : { kind: 'place', landmark: first })}
+        onClick={() =>
+          set(tool.kind === 'place' ? { kind: 'look' } : { kind: 'place', landmark: first })
+        }
         hint="P"
       >
         Points
@@ -43,11 +45,11 @@ export function PictureTools({ isZoomed, onWhole }: { isZoomed: boolean; onWhole
           className="border-r border-ink bg-now px-2 font-semibold text-white"
         >
           {points.length > 0 && (
-            <optgroup label="For this strike and view">
-              {points.map(option)}
-            </optgroup>
+            <optgroup label="For this strike and view">{points.map(option)}</optgroup>
           )}
-          <optgroup label="All points">{LANDMARKS.filter((one) => !points.includes(one)).map(option)}</optgroup>
+          <optgroup label="All points">
+            {LANDMARKS.filter((one) => !points.includes(one)).map(option)}
+          </optgroup>
         </select>
       )}
       <ToolButton isOn={tool.kind === 'scale'} onClick={() => set({ kind: 'scale' })} hint="L">
@@ -96,7 +98,7 @@ function ToolButton({
       type="button"
       aria-pressed={isOn}
       onClick={onClick}
-      className="flex h-9 items-center gap-1.5 border-r border-ink px-3 font-semibold last:border-r-0 aria-pressed:bg-ink aria-pressed:text-paper"
+      className="flex h-9 items-center gap-1.5 border-r border-ink px-3 font-semibold aria-pressed:bg-ink aria-pressed:text-paper"
     >
       {children}
       {hint && <Key>{hint}</Key>}

@@ -22,7 +22,10 @@ export function ReadingsTable({ readings }: { readings: Readings }) {
           <tr className="border-b border-ink text-left text-sm text-soft">
             <th className="py-1.5 font-semibold">Reading</th>
             <th className="py-1.5 text-right font-semibold">Value</th>
-            <th className="py-1.5 pl-2 font-semibold" title="The true value lies within in 95 of 100 cases">
+            <th
+              className="py-1.5 pl-2 font-semibold"
+              title="The true value lies within in 95 of 100 cases"
+            >
               ± (95 %)
             </th>
             <th className="py-1.5 pl-3 font-semibold">From</th>

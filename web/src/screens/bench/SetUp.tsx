@@ -23,7 +23,9 @@ export function SetUp({ strike }: { strike: StrikeDocument }) {
           label="Strike"
           value={strike.technique}
           onChange={(event) =>
-            edit(renameStrike(now(), strike.id, { technique: event.target.value, side: strike.side }))
+            edit(
+              renameStrike(now(), strike.id, { technique: event.target.value, side: strike.side }),
+            )
           }
         >
           {TECHNIQUES.map((technique) => (
@@ -69,7 +71,11 @@ export function SetUp({ strike }: { strike: StrikeDocument }) {
         onDraw={() => setTool({ kind: 'target' })}
         onClear={() => edit(setTarget(now(), null))}
       />
-      <Button weight="quiet" className="text-sm" onClick={() => edit(removeStrike(now(), strike.id))}>
+      <Button
+        weight="quiet"
+        className="text-sm"
+        onClick={() => edit(removeStrike(now(), strike.id))}
+      >
         Remove this strike and its marks
       </Button>
     </div>

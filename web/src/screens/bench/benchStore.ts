@@ -135,4 +135,3 @@ export function documentOf(state: BenchState): BenchDocument {
 export function strikeOf(state: BenchState): StrikeDocument | null {
   return documentOf(state).strikes.find((strike) => strike.id === state.strikeId) ?? null;
 }
-

@@ -40,7 +40,11 @@ export function pointsOnFrame(
     if (!after || !before || timeOf(after) - timeOf(before) > LONGEST_GAP) return [];
     const at = times[frame]!;
     const along = (axis: 'x' | 'y') =>
-      interpolate(points.map(timeOf), points.map((point) => point[axis]), at);
+      interpolate(
+        points.map(timeOf),
+        points.map((point) => point[axis]),
+        at,
+      );
     return [{ landmark, x: along('x'), y: along('y'), isPlaced: false }];
   });
 }
@@ -49,16 +53,14 @@ export function pointsOnFrame(
 export const BONES: readonly (readonly [Landmark, Landmark])[] = [
   ['leftShoulder', 'rightShoulder'],
   ['leftHip', 'rightHip'],
-  ...(['left', 'right'] as const).flatMap(
-    (side): (readonly [Landmark, Landmark])[] => [
-      [`${side}Shoulder`, `${side}Elbow`],
-      [`${side}Elbow`, `${side}Wrist`],
-      [`${side}Wrist`, `${side}IndexKnuckle`],
-      [`${side}Shoulder`, `${side}Hip`],
-      [`${side}Hip`, `${side}Knee`],
-      [`${side}Knee`, `${side}Ankle`],
-      [`${side}Ankle`, `${side}Heel`],
-      [`${side}Heel`, `${side}Toe`],
-    ],
-  ),
+  ...(['left', 'right'] as const).flatMap((side): (readonly [Landmark, Landmark])[] => [
+    [`${side}Shoulder`, `${side}Elbow`],
+    [`${side}Elbow`, `${side}Wrist`],
+    [`${side}Wrist`, `${side}IndexKnuckle`],
+    [`${side}Shoulder`, `${side}Hip`],
+    [`${side}Hip`, `${side}Knee`],
+    [`${side}Knee`, `${side}Ankle`],
+    [`${side}Ankle`, `${side}Heel`],
+    [`${side}Heel`, `${side}Toe`],
+  ]),
 ];

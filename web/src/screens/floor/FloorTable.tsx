@@ -60,7 +60,10 @@ export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
             >
               <td className="relative w-56 py-3.5 pl-3">
                 <span className="absolute inset-y-0 left-0 w-1 bg-transparent group-aria-[current]:bg-now" />
-                <Link href={`/students/${one.id}`} className="text-base font-semibold hover:underline">
+                <Link
+                  href={`/students/${one.id}`}
+                  className="text-base font-semibold hover:underline"
+                >
                   {one.name}
                 </Link>
                 <div className="text-sm text-soft">{one.about}</div>

@@ -52,7 +52,10 @@ export function floorRows(
         name: student.name,
         about: [student.stance, trainingTime(student.startedOn, today)].filter(Boolean).join(', '),
         workingOn: inHand ? techniqueById(inHand).name : '',
-        cues: ownCues.map((cue) => ({ technique: techniqueById(cue.technique).name, text: cue.text })),
+        cues: ownCues.map((cue) => ({
+          technique: techniqueById(cue.technique).name,
+          text: cue.text,
+        })),
         next: nextStep(student, own.length, unmarked, ownCues.length),
         benchHref: bench ? `/bench/${bench.id}` : null,
       };
@@ -90,7 +93,8 @@ export function floorHeadline(rows: readonly FloorRow[], clips: readonly ClipSum
   const ids = new Set(rows.map((row) => row.id));
   const open = clips.filter((clip) => ids.has(clip.studentId) && isUnmarked(clip)).length;
   const students = `${inWords(rows.length)} ${rows.length === 1 ? 'student' : 'students'}`;
-  const work = open === 0 ? 'no clip waiting' : `${inWords(open)} ${open === 1 ? 'clip' : 'clips'} to mark`;
+  const work =
+    open === 0 ? 'no clip waiting' : `${inWords(open)} ${open === 1 ? 'clip' : 'clips'} to mark`;
   const sentence = `${students}, ${work}.`;
   return sentence[0]!.toUpperCase() + sentence.slice(1);
 }

@@ -13,7 +13,8 @@ import { removeClip } from './actions';
 export function ClipRow({ clip }: { clip: ClipSummary }) {
   const [isAsking, setAsking] = useState(false);
   const strikes = clip.strikes.map(
-    (strike) => `${techniqueById(strike.technique).name}, ${strike.marks} of ${EVENTS.length} marks`,
+    (strike) =>
+      `${techniqueById(strike.technique).name}, ${strike.marks} of ${EVENTS.length} marks`,
   );
   return (
     <li className="flex flex-wrap items-baseline gap-x-6 gap-y-1 border-b border-rule py-3">
@@ -26,11 +27,7 @@ export function ClipRow({ clip }: { clip: ClipSummary }) {
       <Button weight="quiet" className="text-sm" onClick={() => setAsking(true)}>
         Delete
       </Button>
-      <Dialog
-        isOpen={isAsking}
-        onClose={() => setAsking(false)}
-        title={`Delete ${clip.fileName}?`}
-      >
+      <Dialog isOpen={isAsking} onClose={() => setAsking(false)} title={`Delete ${clip.fileName}?`}>
         <p>
           The film, its marks and the cues taken from it go for good. A copy on your phone or camera
           is not touched.

@@ -15,7 +15,8 @@ export function Consent({ student, today }: { student: Student; today: string })
     return (
       <>
         <p>
-          Consent to be filmed from {givenBy === 'guardian' ? `the guardian ${name}` : name}, {givenOn}.{' '}
+          Consent to be filmed from {givenBy === 'guardian' ? `the guardian ${name}` : name},{' '}
+          {givenOn}.{' '}
           <Button weight="quiet" className="text-sm" onClick={() => setEnding(true)}>
             Withdraw
           </Button>
@@ -46,17 +47,22 @@ export function Consent({ student, today }: { student: Student; today: string })
 }
 
 function ConsentForm({ student, today }: { student: Student; today: string }) {
-  const [{ values, errors }, action, isSaving] = useActionState(saveConsent.bind(null, student.id), {
-    values: {},
-    errors: {},
-  });
+  const [{ values, errors }, action, isSaving] = useActionState(
+    saveConsent.bind(null, student.id),
+    {
+      values: {},
+      errors: {},
+    },
+  );
   return (
     <form action={action} key={JSON.stringify(values)} noValidate className="max-w-2xl">
       <p className="mb-3">
         {student.isMinor
           ? `${student.name} is under 18. Before any clip, a guardian must consent to filming.`
           : `Before any clip, ${student.name} must consent to being filmed.`}{' '}
-        <span className="text-soft">Clips stay on this machine. Local law may ask for more: ask.</span>
+        <span className="text-soft">
+          Clips stay on this machine. Local law may ask for more: ask.
+        </span>
       </p>
       <input type="hidden" name="givenBy" value={student.isMinor ? 'guardian' : 'student'} />
       <div className="flex flex-wrap items-start gap-4">

@@ -50,7 +50,9 @@ export function NewClip({
     void check(file).then((result) => {
       if (!isCurrent) return;
       setStage(
-        result.ok ? { kind: 'asking', film: result } : { kind: 'unusable', message: result.message },
+        result.ok
+          ? { kind: 'asking', film: result }
+          : { kind: 'unusable', message: result.message },
       );
     });
     return () => {

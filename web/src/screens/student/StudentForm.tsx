@@ -30,7 +30,13 @@ export function StudentForm({ student }: { student: Student | null }) {
   return (
     // A new key after each answer lays the typed texts into fresh fields.
     <form action={action} key={JSON.stringify(values)} noValidate className="max-w-2xl space-y-5">
-      <TextField label="Name" name="name" defaultValue={values.name} error={errors.name} autoFocus />
+      <TextField
+        label="Name"
+        name="name"
+        defaultValue={values.name}
+        error={errors.name}
+        autoFocus
+      />
       <div className="grid gap-5 sm:grid-cols-2">
         <SelectField
           label="Stance"

@@ -55,7 +55,9 @@ export function StudentPage({
           </div>
           <p className="mt-2 text-base text-soft">{facts.join(', ')}</p>
           {student.injuries && (
-            <p className="mt-2 max-w-2xl border-l-4 border-now pl-3 text-base">{student.injuries}</p>
+            <p className="mt-2 max-w-2xl border-l-4 border-now pl-3 text-base">
+              {student.injuries}
+            </p>
           )}
           {student.isArchived && (
             <p className="mt-2 font-semibold">Archived: not on the Floor, nothing is deleted.</p>
@@ -65,7 +67,10 @@ export function StudentPage({
         {cues.length > 0 && (
           <section aria-label="Cues">
             {cues.map((cue) => (
-              <div key={cue.id} className="border-t border-rule py-3 first:border-t-2 first:border-ink">
+              <div
+                key={cue.id}
+                className="border-t border-rule py-3 first:border-t-2 first:border-ink"
+              >
                 <div className="text-sm text-soft">{techniqueById(cue.technique).name}</div>
                 <p className="font-serif text-2xl leading-snug">{cue.text}</p>
                 <p className="mt-1">

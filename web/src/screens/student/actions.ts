@@ -2,7 +2,7 @@
 
 import { redirect } from 'next/navigation';
 import { revalidatePath } from 'next/cache';
-import { z } from 'zod';
+import type { z } from 'zod';
 import { clipFiles } from '@/data/clipFilesHere';
 import { deleteClip } from '@/data/clips';
 import { database } from '@/data/database';

@@ -38,14 +38,17 @@ export function transfer(
           ? { kind: 'added', id: answer.id, isKnown: answer.isKnown ?? false }
           : {
               kind: 'refused',
-              message: answer.message ?? 'The server could not take the clip. Nothing was kept; add it again.',
+              message:
+                answer.message ??
+                'The server could not take the clip. Nothing was kept; add it again.',
             },
       );
     };
     request.onerror = () =>
       resolve({
         kind: 'refused',
-        message: 'The connection broke off. Nothing was kept; is Sinew still running? Add the clip again.',
+        message:
+          'The connection broke off. Nothing was kept; is Sinew still running? Add the clip again.',
       });
     request.onabort = () => resolve({ kind: 'cancelled' });
   });

@@ -26,7 +26,10 @@ export async function POST(request: Request): Promise<Response> {
     rate: params.get('rate'),
   });
   if (!asked.success || !request.body) {
-    return Response.json({ message: 'Student, file name, view or file is missing.' }, { status: 400 });
+    return Response.json(
+      { message: 'Student, file name, view or file is missing.' },
+      { status: 400 },
+    );
   }
   const length = request.headers.get('content-length');
   try {

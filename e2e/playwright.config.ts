@@ -1,0 +1,4 @@
+import { inChromium } from './support/config';
+
+// A server that must keep more of the disk free than any disk has refuses every clip.
+export default inChromium('./tests', { main: [], fullDisk: ['SINEW_KEEP_FREE_MB=1000000000'] });

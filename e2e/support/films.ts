@@ -1,0 +1,88 @@
+/** Films made on the spot with Debian's ffmpeg, some with their frame number burnt in. */
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+export const BITS = 10;
+const BLOCK = 32;
+const WIDTH = BITS * BLOCK;
+const HEIGHT = 96;
+
+/** Grey pictures in which block k is white when bit k of the frame's number is 1. */
+function numbered(count: number): Buffer {
+  const frames = Buffer.alloc(count * WIDTH * HEIGHT);
+  for (let n = 0; n < count; n++) {
+    for (let y = 0; y < HEIGHT; y++) {
+      for (let x = 0; x < WIDTH; x++) {
+        const isOn = (n >> Math.floor(x / BLOCK)) & 1;
+        frames[(n * HEIGHT + y) * WIDTH + x] = isOn ? 235 : 16;
+      }
+    }
+  }
+  return frames;
+}
+
+/** Encode with ffmpeg; `args` stand between input and output. */
+export function encode(name: string, count: number, rate: number, args: readonly string[]): Buffer {
+  const path = join(mkdtempSync(join(tmpdir(), 'sinew-film-')), name);
+  const input = [
+    '-f',
+    'rawvideo',
+    '-pix_fmt',
+    'gray',
+    '-s',
+    `${WIDTH}x${HEIGHT}`,
+    '-r',
+    String(rate),
+  ];
+  const all = ['-y', '-loglevel', 'error', ...input, '-i', '-', ...args, path];
+  const result = spawnSync('ffmpeg', all, { input: numbered(count), maxBuffer: 1 << 26 });
+  if (result.status !== 0) throw new Error(`ffmpeg: ${result.stderr.toString()}`);
+  return readFileSync(path);
+}
+
+const H264 = ['-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-preset', 'veryfast'];
+
+export const FILMS = {
+  'H.264 with B-frames': () =>
+    encode('b.mp4', 150, 240, [...H264, '-bf', '3', '-b_strategy', '0', '-g', '60']),
+  'H.264 at a variable rate': () =>
+    encode('vfr.mov', 120, 60, [
+      ...H264,
+      ...['-bf', '2', '-g', '40', '-fps_mode', 'passthrough', '-enc_time_base', '1:9000'],
+      // Every frame waits a different while: 1, 2 or 3 sixtieths.
+      ...['-vf', "settb=1/9000,setpts='(N+floor(N/3)+2*floor(N/5))*150'"],
+    ]),
+  VP9: () =>
+    encode('v.webm', 120, 60, [
+      '-c:v',
+      'libvpx-vp9',
+      '-deadline',
+      'realtime',
+      '-cpu-used',
+      '8',
+      '-g',
+      '50',
+    ]),
+} as const;
+
+/** A film in a code that browsers do not play, and a sound without a picture. */
+export const foreignCodec = () => encode('m.mp4', 30, 30, ['-c:v', 'mpeg4']);
+
+export function soundOnly(): Buffer {
+  const path = join(mkdtempSync(join(tmpdir(), 'sinew-film-')), 's.mp4');
+  spawnSync('ffmpeg', [
+    '-y',
+    '-loglevel',
+    'error',
+    '-f',
+    'lavfi',
+    '-i',
+    'sine=d=1',
+    '-c:a',
+    'aac',
+    path,
+  ]);
+  return readFileSync(path);
+}

@@ -1,0 +1,46 @@
+import { fileURLToPath } from 'node:url';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, type APIRequestContext, type Page } from '@playwright/test';
+import { PORT } from './config';
+
+export const demoClip = (name: string) =>
+  fileURLToPath(new URL(`../../demo/clips/${name}`, import.meta.url));
+
+/** The data folder of a test server. */
+export const dataOf = (server: keyof typeof PORT) =>
+  join(tmpdir(), `sinew-${server}-${PORT[server]}`);
+
+/** Add a student through the form and record the consent; ends on the student's page. */
+export async function addStudent(page: Page, name: string): Promise<string> {
+  await page.goto('/students/new');
+  await page.getByLabel('Name').fill(name);
+  await page.getByRole('button', { name: 'Add the student' }).click();
+  await page.waitForURL(/\/students\/(?!new)/);
+  await page.getByRole('button', { name: 'Record consent' }).click();
+  await expect(page.getByText(/Consent to be filmed from/)).toBeVisible();
+  return page.url().split('/').pop()!;
+}
+
+export async function chooseFile(
+  page: Page,
+  file: string | { name: string; mimeType: string; buffer: Buffer },
+): Promise<void> {
+  await page.getByLabel('Video files').setInputFiles(file);
+}
+
+/** Hand a file to the server without the browser's own look inside. */
+export async function post(
+  request: APIRequestContext,
+  base: string,
+  student: string,
+  data: Buffer,
+  query: Record<string, string> = {},
+) {
+  const params = new URLSearchParams({ student, name: 'film.mp4', view: 'side', ...query });
+  return request.post(`${base}/api/clips?${params}`, {
+    data,
+    headers: { 'content-type': 'application/octet-stream' },
+    timeout: 60_000,
+  });
+}

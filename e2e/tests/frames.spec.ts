@@ -1,0 +1,57 @@
+import { expect, test, type Page } from '@playwright/test';
+import { canvas, benchIsOpen, shows } from '../support/bench';
+import { BITS, FILMS } from '../support/films';
+import { addStudent, post } from '../support/gym';
+
+/** The number burnt into the picture that is on the screen now. */
+async function burntIn(page: Page): Promise<number> {
+  return canvas(page).evaluate((element: HTMLCanvasElement, bits) => {
+    const { width, height } = element;
+    const middle = element.getContext('2d')!.getImageData(0, height >> 1, width, 1).data;
+    let number = 0;
+    for (let bit = 0; bit < bits; bit++) {
+      const x = Math.floor(((bit + 0.5) * width) / bits);
+      if (middle[x * 4]! > 125) number |= 1 << bit;
+    }
+    return number;
+  }, BITS);
+}
+
+/** Random access by the address, as a link to a moment is opened. */
+const JUMPS = [97, 3, 61, 60, 59, 118, 0, 44, 119, 88];
+
+for (const [name, make] of Object.entries(FILMS)) {
+  test(`the frame shown is the frame numbered: ${name}`, async ({ page, request, baseURL }) => {
+    const student = await addStudent(page, `Frames ${name}`);
+    const added = await post(request, baseURL!, student, make());
+    expect(added.status(), await added.text()).toBe(201);
+    const { id } = (await added.json()) as { id: string };
+    await page.goto(`/bench/${id}`);
+    await benchIsOpen(page);
+    expect(await burntIn(page)).toBe(0);
+
+    const step = async (key: string, frame: number) => {
+      await page.keyboard.press(key);
+      await shows(page, frame);
+      expect(await burntIn(page), `${key} to ${frame}`).toBe(frame);
+    };
+    for (let frame = 1; frame <= 70; frame++) await step('ArrowRight', frame);
+    for (let frame = 69; frame >= 20; frame--) await step('ArrowLeft', frame);
+    await step('Shift+ArrowRight', 30);
+    await step('Shift+ArrowLeft', 20);
+    await page.keyboard.press('End');
+    const last = Number(
+      await page.getByRole('slider', { name: 'Frame' }).getAttribute('aria-valuemax'),
+    );
+    await shows(page, last);
+    expect(await burntIn(page)).toBe(last);
+
+    const slider = (await page.getByRole('slider', { name: 'Frame' }).boundingBox())!;
+    for (const jump of JUMPS) {
+      await page.mouse.click(slider.x + 14 + ((slider.width - 28) * jump) / 120, slider.y + 60);
+      const asked = await page.getByRole('slider', { name: 'Frame' }).getAttribute('aria-valuenow');
+      await shows(page, Number(asked));
+      expect(await burntIn(page), `jump to ${asked}`).toBe(Number(asked));
+    }
+  });
+}

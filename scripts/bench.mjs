@@ -1,0 +1,12 @@
+/** `npm run bench`: times of the core and of the bench screen on this machine. */
+import { join } from 'node:path';
+import { bin, ensureBrowser, ensureBuild, ensurePackages, root, run } from './lib/setup.mjs';
+
+ensurePackages();
+ensureBrowser();
+run(bin('tsx'), ['bench/analysis.ts'], { cwd: join(root, 'e2e'), title: 'Analysis of one strike' });
+ensureBuild();
+run(bin('playwright'), ['test', '--config', 'bench/playwright.config.ts'], {
+  cwd: join(root, 'e2e'),
+  title: 'Stepping through film',
+});

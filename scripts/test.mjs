@@ -1,0 +1,13 @@
+/** `npm test`: installs what is missing, then types, lint, format, unit tests and the browser tests. */
+import { join } from 'node:path';
+import { bin, ensureBrowser, ensureBuild, ensurePackages, root, run } from './lib/setup.mjs';
+
+ensurePackages();
+ensureBrowser();
+run('npm', ['run', 'types', '--silent'], { title: 'Types' });
+run(bin('eslint'), ['.', '--max-warnings', '0'], { title: 'Lint' });
+run(bin('prettier'), ['--check', '--log-level', 'warn', '.'], { title: 'Format' });
+run(bin('knip'), ['--no-progress'], { title: 'Dead code' });
+run(bin('vitest'), ['run'], { title: 'Unit tests' });
+ensureBuild();
+run(bin('playwright'), ['test'], { cwd: join(root, 'e2e'), title: 'Browser tests' });
