@@ -8,16 +8,25 @@ import { judge, type Finding } from './fault/judge';
 import { measureAll, type Readings } from './measures/catalogue';
 import { motionFromPicture, motionFromSpace, type Calibration, type Motion } from './motion/motion';
 import type { Strike } from './technique/strike';
-import { HAND_PLACING_SIGMA, type Track } from './track/track';
+import type { PictureTrack, SpaceTrack } from './track/track';
 
-export interface AnalysisInput {
+interface Given {
   readonly strike: Strike;
-  readonly track: Track;
-  /** For 2D tracks: the view and what has been set in the picture. */
-  readonly calibration?: Calibration & { readonly pictureHeight: number };
   /** The coach's marks; they win over anything proposed. */
   readonly marks: Events;
 }
+
+interface InSpace extends Given {
+  readonly track: SpaceTrack;
+}
+
+interface InPicture extends Given {
+  readonly track: PictureTrack;
+  /** The view and what has been set in the picture. */
+  readonly calibration: Calibration;
+}
+
+export type AnalysisInput = InSpace | InPicture;
 
 export interface Analysis {
   readonly events: Events;
@@ -36,19 +45,17 @@ export function analyze(input: AnalysisInput): Analysis {
   return { events, readings, findings, problems };
 }
 
-function motionOf({ track, calibration, strike }: AnalysisInput): Motion | null {
-  if (Object.keys(track.points).length === 0) return null;
-  if (track.space === '3d') return motionFromSpace(track, strike);
-  if (!calibration) return null;
-  const placingSigma = HAND_PLACING_SIGMA * calibration.pictureHeight;
-  return motionFromPicture(track, calibration, strike, placingSigma);
+function motionOf(input: AnalysisInput): Motion {
+  return 'calibration' in input
+    ? motionFromPicture(input.track, input.calibration, input.strike)
+    : motionFromSpace(input.track, input.strike);
 }
 
 /** Seconds at the start of a track taken as rest when no ready or load mark says otherwise. */
 const ASSUMED_REST = 0.1;
 
-function proposedFor(motion: Motion | null, marks: Events): Events {
-  if (!motion || !marks.contact) return {};
+function proposedFor(motion: Motion, marks: Events): Events {
+  if (!marks.contact) return {};
   const quietUntil =
     marks.load?.time ?? marks.ready?.time ?? (motion.frameTimes[0] ?? 0) + ASSUMED_REST;
   return proposeStarts(motion, marks.contact, quietUntil);

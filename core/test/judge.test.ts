@@ -4,6 +4,8 @@ import { FAULTS, faultById } from '../src/fault/catalogue';
 import { judge, judgeFault } from '../src/fault/judge';
 import { measureAll, MEASURE_IDS, type Readings } from '../src/measures/catalogue';
 import { absent, type Measured } from '../src/reading/reading';
+import { motionFromPicture } from '../src/motion/motion';
+import { trackFromPlaced } from '../src/track/track';
 import { techniqueById } from '../src/technique/catalogue';
 import { analyzeKnown, found, undecided } from './fixtures';
 
@@ -140,11 +142,10 @@ describe('the catalogue', () => {
   });
 
   it('never judges a punch by a leak it cannot have', () => {
-    const none = measureAll({
-      strike: { technique: techniqueById('jab'), side: 'left' },
-      events: {},
-      motion: null,
-    });
+    const strike = { technique: techniqueById('jab'), side: 'left' } as const;
+    const calibration = { view: 'side', scale: null, target: null } as const;
+    const motion = motionFromPicture(trackFromPlaced([], [0, 1], 720), calibration, strike);
+    const none = measureAll({ strike, events: {}, motion });
     const judged = judge(techniqueById('jab'), none).map((one) => one.fault);
     expect(judged).not.toContain('slap');
     expect(judged).not.toContain('all-at-once');

@@ -140,6 +140,7 @@ test('a finding can be dismissed with a reason, and taken back', async ({ page }
   await page.reload();
   await expect(page.getByText('Not so: It is meant that way.')).toBeVisible();
   await page.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByRole('button', { name: /Use this cue/ })).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(page.getByText('Accepted.')).toBeVisible();
 });

@@ -3,11 +3,11 @@ import type { Axis, Motion } from '../motion/motion';
 import { absent, type Absent } from '../reading/reading';
 import type { Strike } from '../technique/strike';
 
-/** All a measure may look at. `motion` is null when no landmark has been placed yet. */
+/** All a measure may look at. `motion` may hold no point yet. */
 export interface MeasureContext {
   readonly strike: Strike;
   readonly events: Events;
-  readonly motion: Motion | null;
+  readonly motion: Motion;
 }
 
 const EVENT_WORDS: Record<EventName, string> = {
@@ -32,7 +32,6 @@ export function motionShowing(
   what: { readonly needs: 'toward' | 'right' | 'up' | 'ground'; readonly name: string },
 ): Motion | Absent {
   const { motion } = context;
-  if (!motion) return absent('Place the landmarks of the striking arm.');
   const has = (axis: Axis) => motion.axes.includes(axis);
   const [view, advice] = {
     toward: [has('toward'), 'film from the side'],

@@ -45,7 +45,6 @@ function elbowAngle(motion: Motion, time: number): Angle | Absent {
 /** The motion, when its view has the elbow's bend in the picture plane for this technique. */
 function elbowShown(context: MeasureContext): Motion | Absent {
   const { motion, strike } = context;
-  if (!motion) return absent('Place the landmarks of the striking arm.');
   if (motion.view === '3d') return motion;
   const { elbowViews, name } = strike.technique;
   if (!elbowViews.includes(motion.view)) {

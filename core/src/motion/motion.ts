@@ -10,7 +10,7 @@ import { mirrored, type Landmark, type Side } from '../body/landmarks';
 import type { Source } from '../reading/reading';
 import { strikeStance, type Strike } from '../technique/strike';
 import type { View } from '../technique/catalogue';
-import type { Points, Track } from '../track/track';
+import type { PictureTrack, Points, SpaceTrack, Track } from '../track/track';
 
 export const AXES = ['toward', 'up', 'right'] as const;
 export type Axis = (typeof AXES)[number];
@@ -71,7 +71,7 @@ export interface Motion {
 const OUT_OF_PLANE = 0.02;
 
 /** Turn a 3D track into motion; the world axes are the student's axes already. */
-export function motionFromSpace(track: Extract<Track, { space: '3d' }>, strike: Strike): Motion {
+export function motionFromSpace(track: SpaceTrack, strike: Strike): Motion {
   return build(track, strike, {
     view: '3d',
     axes: AXES,
@@ -90,10 +90,9 @@ export function motionFromSpace(track: Extract<Track, { space: '3d' }>, strike: 
  * the motion has no axes (every measure that needs one says so).
  */
 export function motionFromPicture(
-  track: Extract<Track, { space: '2d' }>,
+  track: PictureTrack,
   calibration: Calibration,
   strike: Strike,
-  placingSigma: number,
 ): Motion {
   const { scale } = calibration;
   const pixels = scale ? Math.hypot(scale.to.x - scale.from.x, scale.to.y - scale.from.y) : 0;
@@ -103,7 +102,7 @@ export function motionFromPicture(
     ...pictureAxes(calibration),
     metric,
     planeSigma: OUT_OF_PLANE,
-    scaleSigma: metric ? (Math.SQRT2 * placingSigma) / pixels : 0,
+    scaleSigma: metric ? (Math.SQRT2 * track.placingSigma) / pixels : 0,
     metresPerUnit: metric ? scale.metres / pixels : 1,
   });
 }

@@ -24,6 +24,8 @@ interface Common {
 /** Pixels of one picture. */
 export interface PictureTrack extends Common {
   readonly space: '2d';
+  /** How exactly a point set in this picture is placed, pixels (one standard deviation). */
+  readonly placingSigma: number;
   readonly source: 'measured-2d';
 }
 
@@ -75,7 +77,7 @@ export function trackFromPlaced(
       sigma: own.map(() => sigma),
     };
   }
-  return { space: '2d', source: 'measured-2d', frameTimes, points };
+  return { space: '2d', source: 'measured-2d', placingSigma: sigma, frameTimes, points };
 }
 
 /**

@@ -34,12 +34,7 @@ export function analyzeOnBench(
   return analyze({
     strike: { technique: techniqueById(strike.technique), side: strike.side },
     track: trackFromPlaced(placed, realTimes, film.height),
-    calibration: {
-      view: document.view,
-      scale: document.scale,
-      target: document.target,
-      pictureHeight: film.height,
-    },
+    calibration: { view: document.view, scale: document.scale, target: document.target },
     marks: marksOf(strike, realTimes),
   });
 }

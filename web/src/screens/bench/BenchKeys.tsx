@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
+import { useHotkeys, type Options } from 'react-hotkeys-hook';
 import { EVENT_MEANING, EVENTS } from '@sinew/core/events/events';
 import { Dialog } from '@/ui/dialog';
 import { Key } from '@/ui/button';
@@ -10,7 +10,11 @@ import { techniqueById } from '@sinew/core/technique/catalogue';
 import { documentOf, strikeOf, useBenchStore, type BenchState } from './benchStore';
 import { clearMark, neighbourMark, removePoint, widenMark } from './commands';
 
-const NOT_WHILE_TYPING = { enableOnFormTags: false, preventDefault: true } as const;
+/** The strip is a slider to assistive software, and still a place where every key works. */
+export const NOT_WHILE_TYPING = {
+  enableOnFormTags: ['slider'],
+  preventDefault: true,
+} satisfies Options;
 
 function removeSelected(state: BenchState): void {
   const strike = strikeOf(state);
@@ -89,7 +93,7 @@ export function BenchKeys() {
       setPlaying(!isPlaying);
     },
     {
-      preventDefault: true,
+      ...NOT_WHILE_TYPING,
       ignoreEventWhen: (event) =>
         (event.target as HTMLElement).closest('button, a, summary') !== null,
     },

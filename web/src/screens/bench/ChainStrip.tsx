@@ -16,6 +16,7 @@ import { nearestFrame } from '@sinew/core/motion/where';
 import { marksOf } from '@/data/benchAnalysis';
 import { Key } from '@/ui/button';
 import { useWidth } from '@/ui/useWidth';
+import { NOT_WHILE_TYPING } from './BenchKeys';
 import { documentOf, strikeOf, useBench, useBenchStore } from './benchStore';
 import { setMark } from './commands';
 import { AXIS_EVENTS, EVENT_KEY, LANES, laneOf } from './lanes';
@@ -34,12 +35,19 @@ type Scale = ScaleLinear<number, number>;
 export function ChainStrip() {
   const times = useRealTimes();
   const strike = useBench(strikeOf);
-  const [isWhole, setWhole] = useState(false);
+  const frame = useBench((state) => state.frame);
   const box = useRef<HTMLDivElement>(null);
   const width = useWidth(box);
   const marks = useMemo(() => (strike ? marksOf(strike, times) : {}), [strike, times]);
-  const x = useTimeScale(times, marks, width, isWhole);
-  useHotkeys('z', () => setWhole((now) => !now));
+  const [part, setPart] = useState<Part>(() => partOf(strike?.id, isDone(marks) ? marks : {}));
+  if (part.strikeId !== strike?.id) setPart(partOf(strike?.id, isDone(marks) ? marks : {}));
+  const toggle = () => setPart(partOf(strike?.id, part.span ? {} : marks));
+  useHotkeys('z', toggle, NOT_WHILE_TYPING);
+  const [from, to] = shown(part, times, times[frame]!);
+  const x = useMemo(
+    () => scaleLinear([from, to], [PAD, Math.max(PAD + 1, width - PAD)]),
+    [from, to, width],
+  );
 
   return (
     <section
@@ -50,10 +58,10 @@ export function ChainStrip() {
       <div ref={box} className="relative min-w-0 overflow-hidden">
         <button
           type="button"
-          onClick={() => setWhole(!isWhole)}
+          onClick={toggle}
           className="absolute top-0.5 right-3 z-10 flex items-center gap-1.5 bg-paper pl-2 text-sm text-soft"
         >
-          {isWhole ? 'This strike' : 'Whole clip'} <Key>Z</Key>
+          {part.span ? 'Whole clip' : 'This strike'} <Key>Z</Key>
         </button>
         {width > 0 && <Strip x={x} width={width} marks={marks} times={times} />}
       </div>
@@ -61,26 +69,31 @@ export function ChainStrip() {
   );
 }
 
+/** The part of the clip on the strip; it stays while marks are moved, so that they follow the hand. */
+interface Part {
+  readonly strikeId: string | undefined;
+  /** Seconds from and to; null for the whole clip. */
+  readonly span: readonly [number, number] | null;
+}
+
 const MARGIN = 0.12;
 const PAD = 14;
 
-/** The marked strike with a breath on both sides, or the whole clip. */
-function useTimeScale(
-  times: readonly number[],
-  marks: Events,
-  width: number,
-  isWhole: boolean,
-): Scale {
-  const last = times[times.length - 1]!;
+function partOf(strikeId: string | undefined, marks: Events): Part {
   const marked = Object.values(marks).map((mark) => mark.time);
-  const from = Math.max(0, Math.min(...marked) - MARGIN);
-  const to = Math.min(last, Math.max(...marked) + MARGIN);
-  const isZoomed = !isWhole && marked.length >= 3 && to - from > 0.05;
-  const [start, end] = isZoomed ? [from, to] : [0, last];
-  return useMemo(
-    () => scaleLinear([start, end], [PAD, Math.max(PAD + 1, width - PAD)]),
-    [start, end, width],
-  );
+  const span = [Math.min(...marked) - MARGIN, Math.max(...marked) + MARGIN] as const;
+  return { strikeId, span: marked.length >= 2 ? span : null };
+}
+
+const isDone = (marks: Events) => marks.contact !== undefined && marks.home !== undefined;
+
+/** The part, moved along when the frame in hand lies outside it. */
+function shown({ span }: Part, times: readonly number[], now: number): readonly [number, number] {
+  const last = times[times.length - 1]!;
+  if (!span) return [0, last];
+  const [from, to] = [Math.max(0, span[0]), Math.min(last, span[1])];
+  const shift = Math.max(0, now - to) - Math.max(0, from - now);
+  return [from + shift, to + shift];
 }
 
 function LaneNames() {

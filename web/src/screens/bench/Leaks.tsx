@@ -13,6 +13,7 @@ import type { Decision } from '@/data/findings';
 import { Button } from '@/ui/button';
 import { Dialog } from '@/ui/dialog';
 import { accept, reopen } from './actions';
+import { NOT_WHILE_TYPING } from './BenchKeys';
 import { useBenchStore } from './benchStore';
 import { DismissDialog } from './DismissDialog';
 
@@ -60,12 +61,13 @@ export function Leaks({
   };
 
   useHotkeys('enter', () => firstOpen && void use(firstOpen, false), {
+    ...NOT_WHILE_TYPING,
     enabled: rival === null && dismissing === null,
     ignoreEventWhen: (event) =>
       (event.target as HTMLElement).closest('button, a, summary, [role=dialog], [role=tab]') !==
       null,
   });
-  useHotkeys('n', () => firstOpen && void startDismissing(firstOpen), { preventDefault: true });
+  useHotkeys('n', () => firstOpen && void startDismissing(firstOpen), NOT_WHILE_TYPING);
 
   if (analysis.problems.length > 0) {
     return (
