@@ -1,5 +1,5 @@
 import type { Events, EventName, EventMark } from '../events/events';
-import type { Axis, Motion } from '../motion/motion';
+import { VIEW_AXES, type Axis, type Motion } from '../motion/motion';
 import { absent, type Absent } from '../reading/reading';
 import type { Strike } from '../technique/strike';
 
@@ -29,20 +29,27 @@ export function eventOf(context: MeasureContext, name: EventName): EventMark | A
 /** The motion when its view shows what is asked, else the reason it cannot be read. */
 export function motionShowing(
   context: MeasureContext,
-  what: { readonly needs: 'toward' | 'right' | 'up' | 'ground'; readonly name: string },
+  what: { readonly needs: keyof typeof NEEDED; readonly name: string },
 ): Motion | Absent {
   const { motion } = context;
-  const has = (axis: Axis) => motion.axes.includes(axis);
-  const [view, advice] = {
-    toward: [has('toward'), 'film from the side'],
-    right: [has('right'), 'film from the front or from behind'],
-    up: [has('up'), 'film from the side'],
-    ground: [has('toward') && has('right'), 'film from above'],
-  }[what.needs] as [boolean, string];
-  if (view) return motion;
-  if (motion.axes.length === 0) return absent('Draw the line to the target in the picture.');
-  return absent(`A view from ${viewWords(motion.view)} cannot show ${what.name}; ${advice}.`);
+  const { axes, advice } = NEEDED[what.needs];
+  if (!axes.every((axis) => VIEW_AXES[motion.view].includes(axis))) {
+    return absent(`A view from ${viewWords(motion.view)} cannot show ${what.name}; ${advice}.`);
+  }
+  return axes.every((axis) => motion.axes.includes(axis))
+    ? motion
+    : absent('Draw the line to the target in the picture.');
 }
+
+const NEEDED: Record<
+  'toward' | 'right' | 'up' | 'ground',
+  { readonly axes: readonly Axis[]; readonly advice: string }
+> = {
+  toward: { axes: ['toward'], advice: 'film from the side' },
+  right: { axes: ['right'], advice: 'film from the front or from behind' },
+  up: { axes: ['up'], advice: 'film from the side' },
+  ground: { axes: ['toward', 'right'], advice: 'film from above' },
+};
 
 export function viewWords(view: Motion['view']): string {
   return {

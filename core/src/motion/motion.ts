@@ -15,6 +15,15 @@ import type { PictureTrack, Points, SpaceTrack, Track } from '../track/track';
 export const AXES = ['toward', 'up', 'right'] as const;
 export type Axis = (typeof AXES)[number];
 
+/** The axes a view can show, once the target line is drawn where the view needs one. */
+export const VIEW_AXES: Readonly<Record<View | '3d', readonly Axis[]>> = {
+  side: ['toward', 'up'],
+  front: ['up', 'right'],
+  behind: ['up', 'right'],
+  above: ['toward', 'right'],
+  '3d': AXES,
+};
+
 export interface PixelPoint {
   readonly x: number;
   readonly y: number;
@@ -110,8 +119,8 @@ export function motionFromPicture(
 type Turn = (x: number, y: number, z: number) => number[];
 
 function pictureAxes({ view, target }: Calibration): { axes: readonly Axis[]; turn: Turn } {
-  if (view === 'front') return { axes: ['up', 'right'], turn: (x, y) => [-y, -x] };
-  if (view === 'behind') return { axes: ['up', 'right'], turn: (x, y) => [-y, x] };
+  if (view === 'front') return { axes: VIEW_AXES[view], turn: (x, y) => [-y, -x] };
+  if (view === 'behind') return { axes: VIEW_AXES[view], turn: (x, y) => [-y, x] };
   const dx = target ? target.to.x - target.from.x : 0;
   const dy = target ? target.to.y - target.from.y : 0;
   const size = Math.hypot(dx, dy);
@@ -120,11 +129,11 @@ function pictureAxes({ view, target }: Calibration): { axes: readonly Axis[]; tu
   const ty = dy / size;
   if (view === 'above') {
     // Seen from above, the student's right lies a quarter turn clockwise from the target.
-    return { axes: ['toward', 'right'], turn: (x, y) => [x * tx + y * ty, -x * ty + y * tx] };
+    return { axes: VIEW_AXES[view], turn: (x, y) => [x * tx + y * ty, -x * ty + y * tx] };
   }
   const flip = tx >= 0 ? 1 : -1;
   return {
-    axes: ['toward', 'up'],
+    axes: VIEW_AXES[view],
     turn: (x, y) => [x * tx + y * ty, flip * (x * ty - y * tx)],
   };
 }

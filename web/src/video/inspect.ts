@@ -6,7 +6,6 @@ import {
   ALL_FORMATS,
   EncodedPacketSink,
   Input,
-  UnsupportedInputFormatError,
   type InputVideoTrack,
   type Source,
 } from 'mediabunny';
@@ -30,6 +29,11 @@ const HOW_TO_CONVERT =
 export async function inspectFilm(source: Source): Promise<Film> {
   const input = new Input({ source, formats: ALL_FORMATS });
   try {
+    if (!(await input.canRead().catch(() => false))) {
+      throw new UnusableFilm(
+        `This is not a video file Sinew can read (MP4, MOV, WebM or MKV). ${HOW_TO_CONVERT}`,
+      );
+    }
     const track = await videoTrack(input);
     const codec = await track.getCodec();
     if (codec === null) {
@@ -55,11 +59,6 @@ export async function inspectFilm(source: Source): Promise<Film> {
     };
   } catch (error) {
     if (error instanceof UnusableFilm) throw error;
-    if (error instanceof UnsupportedInputFormatError) {
-      throw new UnusableFilm(
-        `This is not a video file Sinew can read (MP4, MOV, WebM or MKV). ${HOW_TO_CONVERT}`,
-      );
-    }
     throw new UnusableFilm(
       'This file is damaged: its tables cannot be read. Copy it from the camera again.',
       { cause: error },

@@ -1,0 +1,217 @@
+/** The core on strikes whose truth is known: starts, speed, views and stances. */
+import { describe, expect, it } from 'vitest';
+import { mover, knownTimes } from '../../demo/src/fighter/pose';
+import { clean, FAULT_CHANGES, type Recipe } from '../../demo/src/fighter/recipe';
+import { mix, subtract } from '../../demo/src/fighter/space';
+import { knownTrack } from '../../demo/src/fighter/track';
+import { DEMO_CLIPS } from '../../demo/src/gym/clips';
+import { truthOf } from '../../demo/src/gym/truth';
+import { frameTimesOf } from '../../demo/src/fighter/track';
+import { analyze } from '../src/analyze';
+import { markOnFrame, type Events } from '../src/events/events';
+import { onset } from '../src/events/onset';
+import { VIEWS, techniqueById } from '../src/technique/catalogue';
+import { strikingSide } from '../src/technique/strike';
+import { halfWidth, isAbsent, type Measured } from '../src/reading/reading';
+import { trackFromPlaced } from '../src/track/track';
+import { analyzeKnown, found, trueMarks } from './fixtures';
+
+const TECHNIQUES = ['jab', 'cross', 'lead-hook'] as const;
+const numberOf = (measured: Measured) => (isAbsent(measured) ? NaN : measured.value);
+
+/** Velocity of the fist at contact from the generator itself, metres a second. */
+function trueVelocity(recipe: Recipe): readonly number[] {
+  const pose = mover(recipe);
+  const right = strikingSide(techniqueById(recipe.technique), recipe.stance) === 'right';
+  const fist = (time: number) => {
+    const p = pose(time);
+    return right
+      ? mix(p.rightIndexKnuckle, p.rightLittleKnuckle, 0.5)
+      : mix(p.leftIndexKnuckle, p.leftLittleKnuckle, 0.5);
+  };
+  const h = 1e-5;
+  return subtract(fist(recipe.contact), fist(recipe.contact - h)).map((x) => x / h);
+}
+
+describe('speed at contact', () => {
+  it.each(TECHNIQUES)(
+    'of a %s lies within 4 % of the generator’s own at 240 a second',
+    (technique) => {
+      const recipe = clean(technique);
+      const [x, y, z] = trueVelocity(recipe);
+      const truth = technique === 'lead-hook' ? Math.hypot(x!, y!, z!) : x!;
+      const { readings } = analyzeKnown(recipe, { rate: 240 });
+      expect(Math.abs(numberOf(readings['speed.contact']) / truth - 1)).toBeLessThan(0.04);
+    },
+  );
+
+  // Walilko, Viano & Bir 2005 (from memory): 9.14 ± 2.06 m/s; trained straights about 5–10.
+  it('of the made-up cross is one a boxer might throw', () => {
+    const [x] = trueVelocity(clean('cross'));
+    expect(x).toBeGreaterThan(5);
+    expect(x).toBeLessThan(11);
+  });
+
+  it('covers the truth with its ± in noise', () => {
+    const recipe = clean('cross');
+    const truth = trueVelocity(recipe)[0]!;
+    let inside = 0;
+    for (let seed = 1; seed <= 40; seed++) {
+      const measured = analyzeKnown(recipe, { rate: 240, noise: 0.004, seed }).readings[
+        'speed.contact'
+      ];
+      if (!isAbsent(measured) && Math.abs(measured.value - truth) <= halfWidth(measured)) inside++;
+    }
+    expect(inside).toBeGreaterThanOrEqual(35);
+  });
+});
+
+describe('starts proposed from a dense track', () => {
+  const proposed = (recipe: Recipe, rate: number, noise: number, seed = 1) => {
+    const track = knownTrack(recipe, { rate, noise, seed });
+    const { ready, load, contact, end, home } = trueMarks(recipe, track.frameTimes);
+    const technique = techniqueById(recipe.technique);
+    const strike = { technique, side: strikingSide(technique, recipe.stance) };
+    return analyze({ strike, track, marks: { ready, load, contact, end, home } as Events });
+  };
+
+  it.each(TECHNIQUES)('of a %s are within 5 ms of the truth without noise', (technique) => {
+    const recipe = clean(technique);
+    const truth = knownTimes(recipe);
+    const { events } = proposed(recipe, 240, 0);
+    for (const name of ['hips', 'trunk', 'arm'] as const) {
+      expect(Math.abs(events[name]!.time - truth[name]), name).toBeLessThan(0.005);
+    }
+  });
+
+  it('own up to their noise: a leak is never found that was not put in', () => {
+    for (let seed = 1; seed <= 12; seed++) {
+      expect(found(proposed(clean('cross'), 240, 0.002, seed))).toEqual([]);
+    }
+  });
+
+  it('give way to the coach’s own marks', () => {
+    const recipe = clean('cross');
+    const { events } = analyzeKnown(recipe, { rate: 240 });
+    expect(events.hips!.source).toBe('eye');
+  });
+});
+
+describe('the start of a link', () => {
+  const times = Array.from({ length: 100 }, (_, i) => i / 100);
+  const ramp = times.map((t) => Math.max(0, t - 0.5) * 10);
+
+  it('is where the speed was last under a tenth of its peak', () => {
+    // The ramp peaks at 4.9 at the last sample; it passes 0.49 at 0.549 s.
+    expect(onset(times, ramp, 1, 0.2)!.time).toBeCloseTo(0.549, 9);
+  });
+
+  it('waits until the speed stands out of the noise at rest, and says how unsure it is', () => {
+    const shaky = ramp.map((v, i) => v + (i % 2 ? 0.3 : -0.3));
+    const found = onset(times, shaky, 1, 0.4)!;
+    expect(found.time).toBeGreaterThan(0.55);
+    expect(found.sigma).toBeGreaterThan(0.03);
+  });
+
+  it('is nowhere when nothing moves, or when it was moving from the start', () => {
+    expect(
+      onset(
+        times,
+        times.map(() => 0),
+        1,
+        0.2,
+      ),
+    ).toBeNull();
+    expect(
+      onset(
+        times,
+        times.map(() => 1),
+        1,
+        0,
+      ),
+    ).toBeNull();
+  });
+});
+
+describe('southpaw', () => {
+  it.each(TECHNIQUES)('%s reads as its orthodox mirror image, to rounding', (technique) => {
+    const readings = (stance: 'orthodox' | 'southpaw') =>
+      analyzeKnown(clean(technique, { stance }), { rate: 120 }).readings;
+    const [orthodox, southpaw] = [readings('orthodox'), readings('southpaw')];
+    for (const id of Object.keys(orthodox) as (keyof typeof orthodox)[]) {
+      expect(numberOf(southpaw[id]), id).toBeCloseTo(numberOf(orthodox[id]), 9);
+    }
+  });
+});
+
+describe('on the demo films, with points as exact as a click', () => {
+  const onFilm = (file: string) => {
+    const clip = DEMO_CLIPS.find((one) => one.file === file)!;
+    const truth = truthOf(clip);
+    const frameTimes = frameTimesOf(clip.recipe, clip.rate);
+    const marks = Object.fromEntries(
+      Object.entries(truth.frames).map(([event, frame]) => [event, markOnFrame(frameTimes, frame)]),
+    );
+    return analyze({
+      strike: truth.strike,
+      track: trackFromPlaced(truth.placed(2), frameTimes, 720),
+      calibration: truth.calibration,
+      marks,
+    });
+  };
+
+  it.each([
+    ['cross-clean.mp4', []],
+    ['cross-all-at-once.mp4', ['all-at-once']],
+    ['lead-hook-slap.mp4', ['slap']],
+  ])('%s shows %j', (file, faults) => {
+    expect(found(onFilm(file))).toEqual(faults);
+  });
+
+  it('reach from the side is the reach that was put in, within its ±', () => {
+    const reach = onFilm('cross-clean.mp4').readings.reach;
+    if (isAbsent(reach)) throw new Error(reach.absent);
+    expect(Math.abs(reach.value - clean('cross').reach)).toBeLessThan(halfWidth(reach));
+  });
+
+  it('the slap from above is the opening that was put in, within its ±', () => {
+    const drift = onFilm('lead-hook-slap.mp4').readings['elbow.drift'];
+    if (isAbsent(drift)) throw new Error(drift.absent);
+    // All but the very end of the opening lies in the last 80 ms before contact.
+    expect(drift.value).toBeGreaterThan(FAULT_CHANGES.slap.drift - halfWidth(drift) - 0.06);
+    expect(drift.value).toBeLessThan(FAULT_CHANGES.slap.drift + halfWidth(drift));
+  });
+});
+
+describe('views', () => {
+  it('no single view claims what it cannot show', () => {
+    const recipe = clean('cross');
+    const clip = DEMO_CLIPS.find((one) => one.file === 'cross-clean.mp4')!;
+    const shown = Object.fromEntries(
+      VIEWS.map((view) => {
+        const truth = truthOf({ ...clip, view, recipe });
+        const frameTimes = frameTimesOf(recipe, clip.rate);
+        const marks = Object.fromEntries(
+          Object.entries(truth.frames).map(([event, f]) => [event, markOnFrame(frameTimes, f)]),
+        );
+        const track = trackFromPlaced(truth.placed(2), frameTimes, 720);
+        const { calibration, strike } = truth;
+        const { readings } = analyze({ strike, track, calibration, marks });
+        const ids = [
+          'speed.contact',
+          'reach',
+          'elbow.contact',
+          'flare',
+          'separation.growth',
+        ] as const;
+        return [view, ids.filter((id) => !isAbsent(readings[id]))];
+      }),
+    );
+    expect(shown).toEqual({
+      side: ['speed.contact', 'reach', 'elbow.contact'],
+      front: ['flare'],
+      behind: ['flare'],
+      above: ['speed.contact', 'reach', 'elbow.contact', 'flare', 'separation.growth'],
+    });
+  });
+});

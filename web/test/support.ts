@@ -1,0 +1,82 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { readFileSync } from 'node:fs';
+import { ClipFiles } from '@/data/clipFiles';
+import { addClip, loadBench, saveBench, type NewClip } from '@/data/clips';
+import { openDatabase, type Db } from '@/data/database';
+import { addStudent, recordConsent, studentForm } from '@/data/students';
+import type { BenchDocument } from '@/data/benchDocument';
+
+export const film = (name: string) =>
+  readFileSync(new URL(`../../demo/clips/${name}`, import.meta.url));
+
+export const streamOf = (...parts: readonly Uint8Array[]) =>
+  new ReadableStream<Uint8Array>({
+    start(controller) {
+      for (const part of parts) controller.enqueue(part);
+      controller.close();
+    },
+  });
+
+export interface TestGym {
+  readonly folder: string;
+  readonly db: Db;
+  readonly files: ClipFiles;
+}
+
+export async function emptyGym(): Promise<TestGym> {
+  const folder = mkdtempSync(join(tmpdir(), 'sinew-test-'));
+  return { folder, db: await openDatabase(folder), files: new ClipFiles(folder) };
+}
+
+export async function student(
+  { db }: TestGym,
+  given: { isMinor?: boolean; consent?: 'student' | 'guardian' | null } = {},
+): Promise<string> {
+  const input = studentForm.parse({ name: 'Somebody', stance: 'orthodox', isMinor: given.isMinor });
+  const id = await addStudent(db, input);
+  const consent = given.consent === undefined ? 'student' : given.consent;
+  if (consent) {
+    await recordConsent(db, id, { givenBy: consent, name: 'Somebody', givenOn: '2026-01-02' });
+  }
+  return id;
+}
+
+export function newClip(
+  studentId: string,
+  bytes: Uint8Array,
+  change: Partial<NewClip> = {},
+): NewClip {
+  return {
+    studentId,
+    fileName: 'film.mp4',
+    view: 'side',
+    captureRate: null,
+    stream: streamOf(bytes),
+    announced: bytes.length,
+    ...change,
+  };
+}
+
+/** A clip with one strike whose marks make it all-at-once. */
+export async function markedClip(gym: TestGym, studentId: string, file = 'cross-clean.mp4') {
+  const { id } = await addClip(gym.db, gym.files, newClip(studentId, film(file)));
+  const saved = (await loadBench(gym.db, id))!;
+  const document = {
+    ...saved.document,
+    strikes: [{ id: `strike-${id}`, technique: 'cross', side: 'right', marks: AT_ONCE }],
+  } satisfies BenchDocument;
+  await saveBench(gym.db, id, { revision: 0, document });
+  return { clipId: id, strikeId: `strike-${id}`, document };
+}
+
+export const AT_ONCE = {
+  load: { frame: 60, width: 1 },
+  hips: { frame: 110, width: 1 },
+  trunk: { frame: 110, width: 1 },
+  arm: { frame: 112, width: 3 },
+  contact: { frame: 168, width: 1 },
+  end: { frame: 171, width: 1 },
+  home: { frame: 220, width: 1 },
+} as const;
