@@ -1,0 +1,98 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { describe, expect, it } from 'vitest';
+import { writeTrackJson, readTrackJson } from '../../core/src/format/trackJson';
+import { knownTimes } from '../../demo/src/fighter/pose';
+import { clean, FAULT_CHANGES } from '../../demo/src/fighter/recipe';
+import { knownTrack } from '../../demo/src/fighter/track';
+
+const bin = fileURLToPath(new URL('../bin/sinew.mjs', import.meta.url));
+const sinew = (...args: string[]) =>
+  spawnSync(process.execPath, [bin, ...args], { encoding: 'utf8' });
+
+const folder = mkdtempSync(join(tmpdir(), 'sinew-cli-'));
+const recipe = clean('cross', FAULT_CHANGES['arm-first']);
+const track = knownTrack(recipe, { rate: 240, noise: 0, seed: 1 });
+const good = join(folder, 'good.json');
+writeFileSync(good, writeTrackJson(track));
+
+describe('sinew analyze', () => {
+  it('prints events, readings and findings of a known strike', () => {
+    const { status, stdout } = sinew(
+      'analyze',
+      good,
+      '--technique',
+      'cross',
+      '--contact',
+      '0.7',
+      '--json',
+    );
+    expect(status).toBe(0);
+    const result = JSON.parse(stdout) as {
+      events: Record<string, { time: number }>;
+      readings: Record<string, { value?: number; absent?: string }>;
+      findings: { fault: string; status: string }[];
+    };
+    const truth = knownTimes(recipe);
+    expect(Math.abs(result.events.arm!.time - truth.arm)).toBeLessThan(0.005);
+    expect(result.readings['lead.hipsArm']!.value).toBeLessThan(0);
+    expect(result.readings.recoil!.absent).toMatch(/Mark/);
+    expect(result.findings.filter((one) => one.status === 'found')).toMatchObject([
+      { fault: 'arm-first' },
+    ]);
+  });
+
+  it.each([
+    [['analyze', good], /--technique is missing/],
+    [['analyze', good, '--technique', 'headbutt'], /no technique "headbutt"/],
+    [
+      ['analyze', good, '--technique', 'cross', '--contact', '9'],
+      /--contact must lie between 0 and/,
+    ],
+    [['analyze', good, '--technique', 'cross', '--contact', 'soon'], /time in seconds/],
+    [['analyze', good, '--technique', 'cross', '--stance', 'square'], /--stance must be one of/],
+    [['analyze', join(folder, 'none.json'), '--technique', 'cross'], /no such file/],
+    [['analyze', good, '--wrong'], /Unknown option/],
+    [['look', good], /usage/],
+  ])('answers %j with one clear line and exit code 2', (args, message) => {
+    const { status, stdout, stderr } = sinew(...args);
+    expect(status).toBe(2);
+    expect(stdout).toBe('');
+    expect(stderr).toMatch(message);
+    expect(stderr.trim().split('\n')).toHaveLength(1);
+  });
+});
+
+describe('the track file', () => {
+  it('comes back as it was written', () => {
+    expect(readTrackJson(writeTrackJson(track))).toMatchObject({ ...track });
+  });
+
+  const broken = (change: (file: Record<string, unknown>) => void) => {
+    const file = JSON.parse(writeTrackJson(track)) as Record<string, unknown>;
+    change(file);
+    return JSON.stringify(file);
+  };
+
+  it.each([
+    ['{', /not JSON/],
+    ['[]', /not a Sinew track/],
+    [broken((f) => (f.version = 2)), /version/],
+    [broken((f) => (f.frameTimes = [0, 1, 1])), /frameTimes: must ascend/],
+    [broken((f) => (f.frameTimes = [0, 1])), /nose: has a frame that frameTimes does not/],
+    [
+      broken((f) => (f.points = { nose: { frames: [0], x: [1], y: [1], sigma: [1] } })),
+      /needs z in 3D/,
+    ],
+    [
+      broken((f) => (f.points = { nose: { frames: [0, 1], x: [1], y: [1], sigma: [1] } })),
+      /same length/,
+    ],
+    [broken((f) => (f.points = { tail: {} })), /tail|key/],
+  ])('that is wrong is refused with the reason', (text, message) => {
+    expect(() => readTrackJson(text)).toThrow(message);
+  });
+});
