@@ -21,6 +21,8 @@ const limitSchema = z.object({
 const faultSchema = z.object({
   id: z.string().regex(/^[a-z-]+$/),
   name: z.string(),
+  /** The leak as a sentence, for the head of a page. */
+  headline: z.string(),
   techniques: z.array(z.enum(TECHNIQUES.map((technique) => technique.id))).min(1),
   link: z.enum(CHAIN),
   phase: z.enum(phaseIds),
@@ -50,6 +52,7 @@ export const FAULTS: readonly Fault[] = z.array(faultSchema).parse([
   {
     id: 'all-at-once',
     name: 'All at once',
+    headline: 'Hips and trunk leave together.',
     techniques: hipsLed,
     link: 'trunk',
     phase: 'explode',
@@ -67,6 +70,7 @@ export const FAULTS: readonly Fault[] = z.array(faultSchema).parse([
   {
     id: 'arm-first',
     name: 'Arm first',
+    headline: 'The hand leaves before the hips.',
     techniques: hipsLed,
     link: 'fist',
     phase: 'explode',
@@ -80,6 +84,7 @@ export const FAULTS: readonly Fault[] = z.array(faultSchema).parse([
   {
     id: 'jammed',
     name: 'Jammed',
+    headline: 'Too close for this punch.',
     techniques: straights,
     link: 'elbow',
     phase: 'accelerate',
@@ -93,6 +98,7 @@ export const FAULTS: readonly Fault[] = z.array(faultSchema).parse([
   {
     id: 'elbow-flare',
     name: 'Elbow leaves the line',
+    headline: 'The elbow swings off the line.',
     techniques: straights,
     link: 'elbow',
     phase: 'accelerate',
@@ -106,6 +112,7 @@ export const FAULTS: readonly Fault[] = z.array(faultSchema).parse([
   {
     id: 'slap',
     name: 'Slap',
+    headline: 'The hook gives way as it lands.',
     techniques: hooks,
     link: 'elbow',
     phase: 'accelerate',
@@ -120,6 +127,7 @@ export const FAULTS: readonly Fault[] = z.array(faultSchema).parse([
   {
     id: 'slow-home',
     name: 'Slow home',
+    headline: 'The hand comes home late.',
     techniques: all,
     link: 'fist',
     phase: 'recover',

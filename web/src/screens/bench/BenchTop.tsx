@@ -62,7 +62,7 @@ export function BenchTop() {
   );
 }
 
-export function strikeName(strike: StrikeDocument): string {
+function strikeName(strike: StrikeDocument): string {
   return `${techniqueById(strike.technique).name}, ${strike.side} hand`;
 }
 

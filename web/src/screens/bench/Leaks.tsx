@@ -160,8 +160,7 @@ export function Leaks({
 
 function headline(findings: readonly Finding[]): string {
   const found = findings.filter((finding) => finding.status === 'found');
-  if (found.length === 1) return `${found[0]!.name}.`;
-  if (found.length > 1) return `${found[0]!.name}, and ${found.length - 1} more.`;
+  if (found[0]) return faultById(found[0].fault)!.headline;
   return findings.every((finding) => finding.status === 'clear')
     ? 'No leak in this strike.'
     : 'Nothing found so far.';

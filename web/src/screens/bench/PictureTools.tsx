@@ -69,8 +69,8 @@ export function PictureTools({ isZoomed, onWhole }: { isZoomed: boolean; onWhole
 }
 
 const SAY = {
-  place: 'Click where it is. Shift-click goes on to the next frame.',
-  scale: 'Drag along something whose length you know, in the plane of the strike.',
+  place: 'Click it. Shift-click: next frame.',
+  scale: 'Drag along a known length in the plane of the strike.',
   target: 'Drag from the student to the target.',
 };
 

@@ -6,7 +6,7 @@ export interface Progress {
   readonly left: number | null;
 }
 
-export type TransferResult =
+type TransferResult =
   | { readonly kind: 'added'; readonly id: string; readonly isKnown: boolean }
   | { readonly kind: 'refused'; readonly message: string }
   | { readonly kind: 'cancelled' };

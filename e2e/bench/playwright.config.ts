@@ -1,0 +1,3 @@
+import { inChromium } from '../support/config';
+
+export default inChromium('.', { bench: [] }, { testMatch: '*.bench.ts', timeout: 90_000 });

@@ -1,0 +1,3 @@
+import { inChromium } from '../support/config';
+
+export default inChromium('.', { screenshots: [] }, { testMatch: '*.shots.ts' });
