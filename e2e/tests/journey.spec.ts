@@ -11,6 +11,7 @@ import {
   marksShown,
   onScreen,
   pointsShown,
+  shows,
   stepTo,
 } from '../support/bench';
 import { addStudent, chooseFile, demoClip } from '../support/gym';
@@ -176,6 +177,39 @@ test('marks are dragged on the strip, and a second cue asks which one stays', as
   await page.keyboard.press('Control+z');
   await expect(page.getByRole('heading', { name: 'Arm first' })).toBeHidden();
   await isSaved(page);
+});
+
+test('Back brings up the bench as it was last saved, and keys work after a click', async ({
+  page,
+}) => {
+  await addStudent(page, 'Back And Forth');
+  await chooseFile(page, demoClip('cross-clean.mp4'));
+  await page.getByRole('button', { name: 'Add the clip' }).click();
+  await benchIsOpen(page);
+  await page.getByRole('button', { name: /^Cross/ }).click();
+  await stepTo(page, 30);
+  await page.keyboard.press('2');
+  await page.getByRole('tab', { name: 'Readings' }).click();
+  await page.keyboard.press('ArrowRight');
+  await shows(page, 31);
+  await expect(page.getByRole('tab', { name: 'Readings' })).toHaveAttribute(
+    'aria-selected',
+    'true',
+  );
+  await page.keyboard.press('3');
+  await isSaved(page);
+  const marks = await marksShown(page);
+  expect(Object.keys(marks).sort()).toEqual(['hips', 'load']);
+  await page.getByRole('link', { name: 'Floor' }).click();
+  await page.getByRole('row').filter({ hasText: 'Back And Forth' }).waitFor();
+  await page.goBack();
+  await benchIsOpen(page);
+  await expect.poll(() => marksShown(page)).toEqual(marks);
+  await page.keyboard.press('4');
+  await isSaved(page);
+  await page.reload();
+  await benchIsOpen(page);
+  expect(Object.keys(await marksShown(page)).sort()).toEqual(['hips', 'load', 'trunk']);
 });
 
 test('two tabs cannot overwrite each other', async ({ page, context }) => {

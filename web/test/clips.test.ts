@@ -2,7 +2,8 @@ import { existsSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { ClipFiles } from '@/data/clipFiles';
-import { addClip, clipById, clipSummaries, deleteClip, loadBench, saveBench } from '@/data/clips';
+import { loadBench, saveBench } from '@/data/bench';
+import { addClip, clipById, clipSummaries, deleteClip } from '@/data/clips';
 import { withdrawConsent } from '@/data/students';
 import {
   AT_ONCE,

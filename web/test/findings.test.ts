@@ -1,5 +1,6 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { clipById, loadBench, saveBench } from '@/data/clips';
+import { loadBench, saveBench } from '@/data/bench';
+import { clipById } from '@/data/clips';
 import {
   acceptFinding,
   activeCues,

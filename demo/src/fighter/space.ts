@@ -61,3 +61,12 @@ export function twoLinks(
   const side = unit(add(pole, axis, -dot(pole, axis)));
   return { middle: add(add(near, axis, along), side, off), end: add(near, axis, span) };
 }
+
+/** The right side and the front of something turned by `yaw` (positive: its right side forward). */
+export function rightOf(yaw: number): Point {
+  return [Math.sin(yaw), 0, Math.cos(yaw)];
+}
+
+export function forwardOf(yaw: number): Point {
+  return [Math.cos(yaw), 0, -Math.sin(yaw)];
+}

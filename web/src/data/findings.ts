@@ -4,7 +4,8 @@ import { z } from 'zod';
 import type { Finding } from '@sinew/core/fault/judge';
 import { faultById } from '@sinew/core/fault/catalogue';
 import { analyzeOnBench } from './benchAnalysis';
-import { clipById, loadBench } from './clips';
+import { loadBench } from './bench';
+import { clipById } from './clips';
 import { now, stamps, type Db } from './database';
 
 export const cueTextSchema = z.string().trim().min(1, 'A cue needs words.').max(200);

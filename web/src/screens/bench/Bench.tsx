@@ -1,9 +1,15 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useEffect, useState, type MouseEvent } from 'react';
 import type { Cue, Decision } from '@/data/findings';
-import type { SavedBench } from '@/data/clips';
-import { BenchContext, createBenchStore, useBench, type BenchClip } from './benchStore';
+import type { SavedBench } from '@/data/bench';
+import {
+  BenchContext,
+  createBenchStore,
+  useBench,
+  type BenchClip,
+  type BenchStore,
+} from './benchStore';
 import { BenchKeys } from './BenchKeys';
 import { BenchTop } from './BenchTop';
 import { ChainStrip } from './ChainStrip';
@@ -23,6 +29,7 @@ export function Bench(props: BenchProps) {
   const [store] = useState(() => createBenchStore(props.clip, props.saved, props.start));
 
   useEffect(() => {
+    void adoptNewest(store);
     const warn = (event: BeforeUnloadEvent) => {
       if (store.getState().hasUnsaved()) event.preventDefault();
     };
@@ -40,7 +47,7 @@ export function Bench(props: BenchProps) {
     <BenchContext value={store}>
       <AddressKeeper />
       <BenchKeys />
-      <div className="flex h-dvh min-h-[640px] flex-col overflow-hidden">
+      <div className="flex h-dvh min-h-[640px] flex-col overflow-hidden" onClick={giveKeysBack}>
         <BenchTop />
         <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,61fr)_minmax(320px,39fr)] grid-rows-[minmax(0,1fr)_auto]">
           <Picture />
@@ -50,6 +57,26 @@ export function Bench(props: BenchProps) {
       </div>
     </BenchContext>
   );
+}
+
+/**
+ * The browser's Back may bring this page up from memory, as it was before the last changes; what
+ * is on disk wins over that.
+ */
+async function adoptNewest(store: BenchStore): Promise<void> {
+  const { clip, adopt } = store.getState();
+  const response = await fetch(`/api/clips/${clip.id}/bench`).catch(() => null);
+  if (response?.ok) adopt((await response.json()) as SavedBench);
+}
+
+/**
+ * A button that was clicked by hand lets go of the keys again, so that Space plays and the arrows
+ * step; a button reached by the keyboard keeps them.
+ */
+function giveKeysBack(event: MouseEvent): void {
+  const isByHand = event.detail > 0;
+  const clicked = (event.target as HTMLElement).closest<HTMLElement>('button, [role=tab]');
+  if (isByHand) clicked?.blur();
 }
 
 /** Keeps frame and strike in the address, so that a moment of a clip can be linked and reloaded. */

@@ -14,12 +14,14 @@ import { clearMark, neighbourMark, removePoint, widenMark } from './commands';
 export const NOT_WHILE_TYPING = {
   enableOnFormTags: ['slider'],
   preventDefault: true,
+  // The arrows choose among tabs while a tab has the keys.
+  ignoreEventWhen: (event) => (event.target as HTMLElement).closest('[role=tablist]') !== null,
 } satisfies Options;
 
 function removeSelected(state: BenchState): void {
   const strike = strikeOf(state);
   const { selectedPoint, selectedMark } = state;
-  if (selectedPoint) {
+  if (selectedPoint && selectedPoint.frame === state.shownFrame) {
     state.edit(removePoint(documentOf(state), selectedPoint.landmark, selectedPoint.frame));
     state.selectPoint(null);
   } else if (selectedMark && strike) {

@@ -3,7 +3,7 @@
 import { scaleLinear, type ScaleLinear } from 'd3-scale';
 import { useMemo, useRef, useState, type PointerEvent, type WheelEvent } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { halfWidth, isAbsent } from '@sinew/core/reading/reading';
+import { isAbsent } from '@sinew/core/reading/reading';
 import { say } from '@sinew/core/reading/say';
 import {
   EVENT_MEANING,
@@ -18,16 +18,20 @@ import { Key } from '@/ui/button';
 import { useWidth } from '@/ui/useWidth';
 import { NOT_WHILE_TYPING } from './BenchKeys';
 import { documentOf, strikeOf, useBench, useBenchStore } from './benchStore';
-import { setMark } from './commands';
-import { AXIS_EVENTS, EVENT_KEY, LANES, laneOf } from './lanes';
+import {
+  AXIS,
+  AXIS_EVENTS,
+  EVENT_KEY,
+  FLOOR,
+  HEIGHT,
+  LANE,
+  LANES,
+  laneOf,
+  laneY,
+  TOP,
+} from './lanes';
+import { StripMark } from './StripMark';
 import { useAnalysis, useRealTimes } from './useAnalysis';
-
-const LANE = 24;
-const TOP = 26;
-const AXIS = 34;
-const HEIGHT = TOP + LANES.length * LANE + AXIS;
-const laneY = (index: number) => TOP + (index + 1) * LANE - 5;
-const FLOOR = TOP + LANES.length * LANE;
 
 type Scale = ScaleLinear<number, number>;
 
@@ -181,7 +185,7 @@ function Strip({ x, width, marks, times }: StripProps) {
       <TimeAxis x={x} />
       <Lanes x={x} width={width} times={times} />
       {(Object.entries(marks) as [EventName, EventMark][]).map(([event, mark]) => (
-        <Mark key={event} event={event} mark={mark} x={x} frameAt={frameAt} />
+        <StripMark key={event} event={event} mark={mark} x={x} frameAt={frameAt} />
       ))}
       <Cursor at={x(times[frame]!)} />
     </svg>
@@ -261,93 +265,6 @@ function Lanes({ x, width, times }: { x: Scale; width: number; times: readonly n
             ))}
         </g>
       ))}
-    </g>
-  );
-}
-
-/** An event on its lane: a T whose bar is the 95 % interval; drag it to another frame. */
-function Mark({
-  event,
-  mark,
-  x,
-  frameAt,
-}: {
-  event: EventName;
-  mark: EventMark;
-  x: Scale;
-  frameAt: (event: { clientX: number }) => number;
-}) {
-  const store = useBenchStore();
-  const isChosen = useBench((state) => state.selectedMark === event);
-  const gesture = useRef<string | null>(null);
-  const at = x(mark.time);
-  const spread = Math.max(3, x(mark.time + halfWidth(mark)) - at);
-  const lane = LANES.findIndex((one) => one.event === event);
-  const isContact = event === 'contact';
-  const foot = lane >= 0 ? laneY(lane) : FLOOR;
-  const top = isContact ? TOP : lane >= 0 ? foot - 15 : FLOOR + 1;
-
-  const drag = (pointer: PointerEvent) => {
-    const state = store.getState();
-    const strike = strikeOf(state);
-    if (!gesture.current || !strike) return;
-    pointer.stopPropagation();
-    const frame = frameAt(pointer);
-    state.edit(setMark(documentOf(state), strike.id, event, frame), gesture.current);
-    state.goTo(frame);
-  };
-  return (
-    <g
-      data-event={event}
-      data-frame={mark.frame}
-      onPointerDown={(pointer) => {
-        pointer.stopPropagation();
-        pointer.currentTarget.setPointerCapture(pointer.pointerId);
-        gesture.current = `drag ${event} ${pointer.timeStamp}`;
-        store.getState().selectMark(event);
-        store.getState().goTo(mark.frame);
-      }}
-      onPointerMove={drag}
-      onPointerUp={() => {
-        gesture.current = null;
-      }}
-      className={`cursor-ew-resize ${isChosen ? 'stroke-now' : 'stroke-ink'}`}
-    >
-      <title>{`${event}: frame ${mark.frame}. Drag to move; W if you are less sure of it.`}</title>
-      <rect
-        x={at - 8}
-        y={top - 3}
-        width={16}
-        height={Math.max(18, foot - top + 3)}
-        fill="transparent"
-        stroke="none"
-      />
-      {AXIS_EVENTS.includes(event) ? (
-        <>
-          <line x1={at} x2={at} y1={FLOOR} y2={FLOOR + 9} strokeWidth={2} />
-          <text
-            x={at + 4}
-            y={FLOOR + 12}
-            fontSize={12}
-            stroke="none"
-            className={isChosen ? 'fill-now' : 'fill-ink'}
-          >
-            {event}
-          </text>
-        </>
-      ) : (
-        <>
-          <line
-            x1={at}
-            x2={at}
-            y1={top}
-            y2={foot}
-            strokeWidth={isContact ? 1.5 : 2}
-            strokeDasharray={isContact ? '2 3' : undefined}
-          />
-          <line x1={at - spread} x2={at + spread} y1={top} y2={top} strokeWidth={2} />
-        </>
-      )}
     </g>
   );
 }

@@ -214,7 +214,8 @@ function Handle({
   const selected = useBench((state) => state.selectedPoint);
   const isPlacing = useBench((state) => state.tool.kind === 'place');
   const gesture = useRef<string | null>(null);
-  const isChosen = selected?.landmark === point.landmark;
+  const shownFrame = useBench((state) => state.shownFrame);
+  const isChosen = selected?.landmark === point.landmark && selected.frame === shownFrame;
   const drag = (event: PointerEvent) => {
     const state = store.getState();
     if (!gesture.current || state.shownFrame === null) return;

@@ -41,7 +41,10 @@ export function PictureTools({ isZoomed, onWhole }: { isZoomed: boolean; onWhole
         <select
           aria-label="Point to place"
           value={tool.landmark}
-          onChange={(event) => set({ kind: 'place', landmark: event.target.value as Landmark })}
+          onChange={(event) => {
+            set({ kind: 'place', landmark: event.target.value as Landmark });
+            event.target.blur();
+          }}
           className="border-r border-ink bg-now px-2 font-semibold text-white"
         >
           {points.length > 0 && (

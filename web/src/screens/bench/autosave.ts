@@ -29,6 +29,11 @@ export class Autosave {
     this.schedule(PAUSE);
   }
 
+  /** Go on from a state found on disk. */
+  continueFrom(revision: number): void {
+    this.revision = revision;
+  }
+
   get isClean(): boolean {
     return this.pending === null && !this.isSending;
   }
@@ -51,10 +56,13 @@ export class Autosave {
     this.pending = null;
     this.isSending = true;
     try {
+      const body = JSON.stringify({ revision: this.revision, document });
       const response = await fetch(this.url, {
         method: 'PUT',
         headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ revision: this.revision, document }),
+        body,
+        // Outlives a page that is being closed; browsers allow this up to 64 KiB.
+        keepalive: body.length < 60_000,
       });
       const answer = (await response.json()) as { revision?: number; message?: string };
       if (response.ok) {

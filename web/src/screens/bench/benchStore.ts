@@ -4,6 +4,7 @@ import { createContext, useContext } from 'react';
 import type { Landmark } from '@sinew/core/body/landmarks';
 import type { EventName } from '@sinew/core/events/events';
 import type { BenchDocument, StrikeDocument } from '@/data/benchDocument';
+import type { SavedBench } from '@/data/bench';
 import type { Clip } from '@/data/clips';
 import { Autosave, type SaveState } from './autosave';
 import { toggleMark } from './commands';
@@ -48,6 +49,8 @@ export interface BenchState {
   mark(event: EventName): void;
   setPlaying(isPlaying: boolean): void;
   fail(message: string): void;
+  /** Take over what is on disk, unless something has been changed here since. */
+  adopt(saved: SavedBench): void;
   /** Make sure that everything is on disk. */
   flush(): Promise<void>;
   hasUnsaved(): boolean;
@@ -57,7 +60,7 @@ export type BenchStore = ReturnType<typeof createBenchStore>;
 
 export function createBenchStore(
   clip: BenchClip,
-  saved: { revision: number; document: BenchDocument },
+  saved: SavedBench,
   start: { strikeId: string | null; frame: number },
 ) {
   return createStore<BenchState>()((set, get) => {
@@ -110,6 +113,15 @@ export function createBenchStore(
       },
       setPlaying: (isPlaying) => set({ isPlaying }),
       fail: (error) => set({ error, isPlaying: false }),
+      adopt: ({ revision, document }) => {
+        const { past, future } = get().history;
+        if (revision === saved.revision || past.length + future.length > 0) return;
+        autosave.continueFrom(revision);
+        const strikes = document.strikes;
+        const isKept = strikes.some((strike) => strike.id === get().strikeId);
+        const strikeId = isKept ? get().strikeId : (strikes[0]?.id ?? null);
+        set({ history: history.begin(document), strikeId });
+      },
       flush: () => autosave.flush(),
       hasUnsaved: () => !autosave.isClean,
     };

@@ -40,3 +40,13 @@ export const EVENT_KEY: Record<EventName, number> = {
 export function laneOf(landmark: Landmark): Link | null {
   return LANES.find((lane) => lane.parts.some((part) => landmark.endsWith(part)))?.link ?? null;
 }
+
+/** Heights of the strip, CSS pixels: a lane, the head with the phases, the foot with the times. */
+export const LANE = 24;
+export const TOP = 26;
+export const AXIS = 34;
+export const FLOOR = TOP + LANES.length * LANE;
+export const HEIGHT = FLOOR + AXIS;
+
+/** Where a lane's ground line runs. */
+export const laneY = (index: number) => TOP + (index + 1) * LANE - 5;

@@ -93,6 +93,9 @@ export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
           ))}
         </tbody>
       </table>
+      <p className="mt-5 text-sm text-soft">
+        Keys: ↑ ↓ choose, Enter does the next thing, B opens the bench, S the student.
+      </p>
       {shown.length === 0 && <p className="py-8 text-soft">Nobody of that name on the Floor.</p>}
     </>
   );

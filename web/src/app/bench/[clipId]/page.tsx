@@ -1,5 +1,6 @@
 import { notFound } from 'next/navigation';
-import { clipById, loadBench } from '@/data/clips';
+import { loadBench } from '@/data/bench';
+import { clipById } from '@/data/clips';
 import { database } from '@/data/database';
 import { activeCues, decisionsOf } from '@/data/findings';
 import { studentById } from '@/data/students';

@@ -1,7 +1,20 @@
 import { refuseForeign } from '@/app/api/local';
 import { saveRequestSchema } from '@/data/benchDocument';
-import { saveBench } from '@/data/clips';
+import { loadBench, saveBench } from '@/data/bench';
 import { database } from '@/data/database';
+
+/** What is set on the bench, as it is on disk. */
+export async function GET(
+  request: Request,
+  context: { params: Promise<{ id: string }> },
+): Promise<Response> {
+  const refusal = refuseForeign(request);
+  if (refusal) return refusal;
+  const saved = await loadBench(await database(), (await context.params).id);
+  return saved
+    ? Response.json(saved, { headers: { 'cache-control': 'no-store' } })
+    : Response.json({ message: 'This clip has been deleted.' }, { status: 404 });
+}
 
 /** Save what the coach has set on the bench. */
 export async function PUT(
