@@ -7,6 +7,8 @@ import { proposeStarts } from './events/propose';
 import { judge, type Finding } from './fault/judge';
 import { measureAll, type Readings } from './measures/catalogue';
 import { motionFromPicture, motionFromSpace, type Calibration, type Motion } from './motion/motion';
+import { traces, type Trace } from './motion/traces';
+import type { Link } from './technique/catalogue';
 import type { Strike } from './technique/strike';
 import type { PictureTrack, SpaceTrack } from './track/track';
 
@@ -32,6 +34,8 @@ export interface Analysis {
   readonly events: Events;
   readonly readings: Readings;
   readonly findings: readonly Finding[];
+  /** How fast each link moves over time, where the points show it. */
+  readonly traces: Partial<Record<Link, Trace>>;
   /** Marks that contradict each other; while there are any, nothing is judged. */
   readonly problems: readonly string[];
 }
@@ -42,7 +46,7 @@ export function analyze(input: AnalysisInput): Analysis {
   const problems = orderProblems(events);
   const readings = measureAll({ strike: input.strike, events, motion });
   const findings = problems.length > 0 ? [] : judge(input.strike.technique, readings);
-  return { events, readings, findings, problems };
+  return { events, readings, findings, traces: traces(motion), problems };
 }
 
 function motionOf(input: AnalysisInput): Motion {

@@ -183,6 +183,36 @@ describe('on the demo films, with points as exact as a click', () => {
   });
 });
 
+describe('traces', () => {
+  it('peak in the order of a sound cross: pelvis, trunk, fist, with the fist at its true speed', () => {
+    const recipe = clean('cross');
+    const { traces } = analyzeKnown(recipe, { rate: 240 });
+    const peak = (link: 'pelvis' | 'trunk' | 'fist') => {
+      const { times, values } = traces[link]!;
+      const before = values.filter((_, i) => times[i]! <= recipe.contact + 1e-9);
+      const most = Math.max(...before);
+      return { time: times[before.indexOf(most)]!, most };
+    };
+    expect(peak('pelvis').time).toBeLessThan(peak('trunk').time);
+    expect(peak('trunk').time).toBeLessThan(peak('fist').time);
+    expect(peak('fist').most / Math.hypot(...trueVelocity(recipe))).toBeCloseTo(1, 1);
+  });
+
+  it('are not drawn from points too few or too far apart', () => {
+    const recipe = clean('cross');
+    const clip = DEMO_CLIPS.find((one) => one.file === 'cross-clean.mp4')!;
+    const truth = truthOf(clip);
+    const frameTimes = frameTimesOf(recipe, clip.rate);
+    const linksFrom = (step: number) => {
+      const track = trackFromPlaced(truth.placed(step), frameTimes, 720);
+      const { calibration, strike } = truth;
+      return Object.keys(analyze({ strike, track, calibration, marks: {} }).traces);
+    };
+    expect(linksFrom(4)).toEqual(['fist']);
+    expect(linksFrom(30)).toEqual([]);
+  });
+});
+
 describe('views', () => {
   it('no single view claims what it cannot show', () => {
     const recipe = clean('cross');

@@ -4,6 +4,7 @@ import { scaleLinear, type ScaleLinear } from 'd3-scale';
 import { useMemo, useRef, useState, type PointerEvent, type WheelEvent } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { isAbsent } from '@sinew/core/reading/reading';
+import type { Trace } from '@sinew/core/motion/traces';
 import { say } from '@sinew/core/reading/say';
 import {
   EVENT_MEANING,
@@ -60,13 +61,15 @@ export function ChainStrip() {
     >
       <LaneNames />
       <div ref={box} className="relative min-w-0 overflow-hidden">
-        <button
-          type="button"
-          onClick={toggle}
-          className="absolute top-0.5 right-3 z-10 flex items-center gap-1.5 bg-paper pl-2 text-sm text-soft"
-        >
-          {part.span ? 'Whole clip' : 'This strike'} <Key>Z</Key>
-        </button>
+        {Object.keys(marks).length >= FEWEST_MARKS && (
+          <button
+            type="button"
+            onClick={toggle}
+            className="absolute top-0.5 right-3 z-10 flex items-center gap-1.5 bg-paper pl-2 text-sm text-soft"
+          >
+            {part.span ? 'Whole clip' : 'This strike'} <Key>Z</Key>
+          </button>
+        )}
         {width > 0 && <Strip x={x} width={width} marks={marks} times={times} />}
       </div>
     </section>
@@ -81,12 +84,14 @@ interface Part {
 }
 
 const MARGIN = 0.12;
+/** With fewer there is no stretch of the clip to show. */
+const FEWEST_MARKS = 2;
 const PAD = 14;
 
 function partOf(strikeId: string | undefined, marks: Events): Part {
   const marked = Object.values(marks).map((mark) => mark.time);
   const span = [Math.min(...marked) - MARGIN, Math.max(...marked) + MARGIN] as const;
-  return { strikeId, span: marked.length >= 2 ? span : null };
+  return { strikeId, span: marked.length >= FEWEST_MARKS ? span : null };
 }
 
 const isDone = (marks: Events) => marks.contact !== undefined && marks.home !== undefined;
@@ -184,6 +189,7 @@ function Strip({ x, width, marks, times }: StripProps) {
       <Phases x={x} marks={marks} />
       <TimeAxis x={x} />
       <Lanes x={x} width={width} times={times} />
+      <Traces x={x} />
       {(Object.entries(marks) as [EventName, EventMark][]).map(([event, mark]) => (
         <StripMark key={event} event={event} mark={mark} x={x} frameAt={frameAt} />
       ))}
@@ -267,6 +273,54 @@ function Lanes({ x, width, times }: { x: Scale; width: number; times: readonly n
       ))}
     </g>
   );
+}
+
+/** Tallest part of a lane a trace may take. */
+const TRACE = LANE - 9;
+
+/** Each link's speed as a hill on its lane; pelvis and trunk share one scale, so they compare. */
+function Traces({ x }: { x: Scale }) {
+  const traces = useAnalysis()?.traces ?? {};
+  const most = (unit: Trace['unit']) =>
+    Math.max(
+      ...Object.values(traces).flatMap((trace) =>
+        trace.unit === unit ? trace.values.map(Math.abs) : [],
+      ),
+    );
+  return (
+    <g pointerEvents="none">
+      {LANES.map(({ link, name }, index) => {
+        const trace = traces[link];
+        if (!trace) return null;
+        const top = most(trace.unit);
+        const points = trace.times.map(
+          (time, i) => `${x(time)},${laneY(index) - (trace.values[i]! / top) * TRACE}`,
+        );
+        const [first, last] = [x(trace.times[0]!), x(trace.times[trace.times.length - 1]!)];
+        const ground = laneY(index);
+        return (
+          <g key={link} data-trace={link}>
+            <title>{`${name}: up to ${sayPeak(trace, top)}`}</title>
+            <polygon
+              points={`${first},${ground} ${points.join(' ')} ${last},${ground}`}
+              className="fill-ink"
+              fillOpacity={0.16}
+            />
+            <polyline
+              points={points.join(' ')}
+              fill="none"
+              className="stroke-ink"
+              strokeWidth={1.2}
+            />
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+function sayPeak({ unit }: Trace, top: number): string {
+  return unit === 'm/s' ? `${top.toFixed(1)} m/s` : `${Math.round((top * 180) / Math.PI)} °/s`;
 }
 
 function Cursor({ at }: { at: number }) {

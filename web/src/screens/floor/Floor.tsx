@@ -1,4 +1,4 @@
-import { LinkButton } from '@/ui/button';
+import { KeyLink } from '@/ui/keyLink';
 import { TopBar } from '@/ui/topBar';
 import type { Gym } from '@/data/gym';
 import type { Student } from '@/data/students';
@@ -34,9 +34,9 @@ export function Floor({
           <h1 className="font-serif text-[2.6rem] leading-none">
             {rows.length === 0 ? 'An empty Floor.' : headline}
           </h1>
-          <LinkButton href="/students/new" weight={rows.length === 0 ? 'main' : 'plain'} hint="A">
+          <KeyLink href="/students/new" weight={rows.length === 0 ? 'main' : 'plain'} hotkey="A">
             Add a student
-          </LinkButton>
+          </KeyLink>
         </div>
         {rows.length === 0 ? (
           <div className="mt-10 max-w-xl space-y-4 text-base">

@@ -25,7 +25,6 @@ export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
   });
   useHotkeys('b', () => row?.benchHref && router.push(row.benchHref));
   useHotkeys('s', () => row && router.push(`/students/${row.id}`));
-  useHotkeys('a', () => router.push('/students/new'));
   useHotkeys('/', () => search.current?.focus(), { preventDefault: true });
 
   return (
