@@ -35,6 +35,7 @@ const STAGES = [
   ['track'],
   ['motion'],
   ['events'],
+  ['chain'],
   ['measures'],
   ['fault'],
 ];

@@ -39,6 +39,12 @@ export function analyzeFile(text: string, options: Options): object {
     ),
     phases: phasesOf(analysis),
     readings: analysis.readings,
+    links: Object.fromEntries(
+      Object.entries(analysis.links).map(([link, { share, verdict }]) => [
+        link,
+        { share: share.value, verdict },
+      ]),
+    ),
     findings: analysis.findings
       .filter((finding) => finding.status !== 'clear')
       .map(({ fault, status, evidence, injury }) => ({ fault, status, evidence, injury })),

@@ -2,9 +2,12 @@
  * The whole way from a track and its marks to findings: what the bench, the command line and the
  * tests all call.
  */
+import { verdicts, type LinkVerdict } from './chain/verdict';
 import { orderProblems, type Events } from './events/events';
 import { proposeStarts } from './events/propose';
 import { judge, type Finding } from './fault/judge';
+import { shares } from './measures/share';
+import { isAbsent } from './reading/reading';
 import { measureAll, type Readings } from './measures/catalogue';
 import { motionFromPicture, motionFromSpace, type Calibration, type Motion } from './motion/motion';
 import { traces, type Trace } from './motion/traces';
@@ -34,6 +37,8 @@ export interface Analysis {
   readonly events: Events;
   readonly readings: Readings;
   readonly findings: readonly Finding[];
+  /** What each link does for the strike, where its share of the speed is known. */
+  readonly links: Partial<Record<Link, LinkVerdict>>;
   /** How fast each link moves over time, where the points show it. */
   readonly traces: Partial<Record<Link, Trace>>;
   /** Marks that contradict each other; while there are any, nothing is judged. */
@@ -46,7 +51,9 @@ export function analyze(input: AnalysisInput): Analysis {
   const problems = orderProblems(events);
   const readings = measureAll({ strike: input.strike, events, motion });
   const findings = problems.length > 0 ? [] : judge(input.strike.technique, readings);
-  return { events, readings, findings, traces: traces(motion), problems };
+  const parts = shares({ strike: input.strike, events, motion });
+  const links = isAbsent(parts) ? {} : verdicts(parts, readings['speed.contact']);
+  return { events, readings, findings, links, traces: traces(motion), problems };
 }
 
 function motionOf(input: AnalysisInput): Motion {

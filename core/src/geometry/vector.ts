@@ -5,6 +5,23 @@ export function minus(a: Vector, b: Vector): number[] {
   return a.map((value, i) => value - b[i]!);
 }
 
+export function plus(a: Vector, b: Vector): number[] {
+  return a.map((value, i) => value + b[i]!);
+}
+
+export function scaled(a: Vector, by: number): number[] {
+  return a.map((value) => value * by);
+}
+
+/** Vector product in three dimensions. */
+export function cross(a: Vector, b: Vector): number[] {
+  return [
+    a[1]! * b[2]! - a[2]! * b[1]!,
+    a[2]! * b[0]! - a[0]! * b[2]!,
+    a[0]! * b[1]! - a[1]! * b[0]!,
+  ];
+}
+
 export function dot(a: Vector, b: Vector): number {
   return a.reduce((sum, value, i) => sum + value * b[i]!, 0);
 }

@@ -1,12 +1,10 @@
 /** How fast the striking end travels to the target. */
 import { landmarkName } from '../body/landmarks';
+import { length } from '../geometry/vector';
+import { movingAt, WINDOW } from '../motion/moving';
 import { fistPath, missing, ownName, striking } from '../motion/where';
 import { absent, isAbsent, reading, type Measured } from '../reading/reading';
-import { localFit } from '../signal/localFit';
 import { eventOf, motionShowing, type MeasureContext } from './context';
-
-/** Seconds before contact whose points make the contact speed. */
-const WINDOW = 0.04;
 
 /**
  * Speed of the fist at contact: for straights its component along the target line, for hooks and
@@ -30,41 +28,29 @@ export function contactSpeed(context: MeasureContext): Measured {
   const path = fistPath(motion);
   const knuckle = striking(motion, 'IndexKnuckle');
   if (!path) return missing(motion, knuckle, contact.time);
-  const inside = path.times.flatMap((time, i) =>
-    time >= contact.time - WINDOW - 1e-9 && time <= contact.time + 1e-9 ? [i] : [],
-  );
-  if (inside.length < 2) {
-    const earlier = Math.max(0, contact.frame - 1 - inside.length);
+  const fist = movingAt(path, contact.time);
+  if (!fist) {
+    const count = path.frames.includes(contact.frame) ? 1 : 0;
     return absent(
       `Place the ${landmarkName(ownName(motion, knuckle))} on two or more frames in the ` +
         `${WINDOW * 1000} ms before contact.`,
-      {
-        landmarks: [ownName(motion, knuckle)],
-        frame: inside.length === 0 ? contact.frame : earlier,
-      },
+      { landmarks: [ownName(motion, knuckle)], frame: contact.frame - 2 * count },
     );
   }
-  const pick = (values: readonly number[]) => inside.map((i) => values[i]!);
-  const degree = inside.length >= 4 ? 2 : 1;
-  const times = pick(path.times);
-  const along = isStraight ? [path.along[motion.axes.indexOf('toward')]!] : path.along;
-  const fits = along.map((values) =>
-    localFit(times, pick(values), pick(path.sigma), contact.time, degree),
-  );
-  const speed = isStraight ? fits[0]!.slope : Math.hypot(...fits.map((fit) => fit.slope));
-  const change = Math.hypot(...fits.map((fit) => fit.curvature));
+  const only = (values: readonly number[]) =>
+    isStraight ? [values[motion.axes.indexOf('toward')]!] : values;
+  const speed = isStraight ? only(fist.velocity)[0]! : length(fist.velocity);
   // A straight line gives the mean speed of its span, not the speed at its end; a strike that takes
   // TYPICAL_RISE to reach its speed changes by speed ÷ TYPICAL_RISE × half the span in between.
-  const span = contact.time - times[0]!;
-  const unseen = degree === 2 ? 0 : (Math.abs(speed) / TYPICAL_RISE) * (span / 2);
+  const unseen = fist.degree > 1 ? 0 : (Math.abs(speed) / TYPICAL_RISE) * (fist.span / 2);
   const sigma = Math.hypot(
-    fits[0]!.slopeSigma,
+    fist.velocitySigma,
     motion.scaleSigma * speed,
     motion.planeSigma * speed,
-    change * contact.sigma,
+    length(only(fist.acceleration)) * contact.sigma,
     unseen,
   );
-  return reading(speed, 'm/s', sigma, motion.source, pick(path.frames));
+  return reading(speed, 'm/s', sigma, motion.source, fist.frames);
 }
 
 /** Seconds; time from rest to full speed of a full-speed punch (common practice, no source). */

@@ -1,0 +1,45 @@
+/** Every link's verdict: it drives the strike, rides along, or drags on it. */
+import { halfWidth, isAbsent, type Measured, type Reading } from '../reading/reading';
+import type { Link } from '../technique/catalogue';
+import type { Part } from './decompose';
+
+export type Verdict = 'drives' | 'rides' | 'drags';
+
+export interface LinkVerdict {
+  readonly share: Reading;
+  readonly verdict: Verdict;
+}
+
+/** The part of the speed that is each link's own. */
+const PART_OF_LINK: Readonly<Record<Link, Exclude<Part, 'other'>>> = {
+  feet: 'step',
+  knees: 'drive',
+  pelvis: 'pelvis',
+  trunk: 'trunk',
+  shoulder: 'shoulder',
+  elbow: 'elbow',
+  fist: 'wrist',
+};
+
+/** A link that adds less than this share of the speed rides along. */
+const LEAST = 0.03;
+
+/**
+ * @param speed fist speed at contact
+ * @returns a verdict for every link whose share is known
+ */
+export function verdicts(
+  shares: Readonly<Record<Part, Measured>>,
+  speed: Measured,
+): Partial<Record<Link, LinkVerdict>> {
+  const found: Partial<Record<Link, LinkVerdict>> = {};
+  if (isAbsent(speed)) return found;
+  for (const [link, part] of Object.entries(PART_OF_LINK) as [Link, Part][]) {
+    const share = shares[part];
+    if (isAbsent(share)) continue;
+    const isSmall =
+      Math.abs(share.value) <= Math.max(halfWidth(share), LEAST * Math.abs(speed.value));
+    found[link] = { share, verdict: isSmall ? 'rides' : share.value > 0 ? 'drives' : 'drags' };
+  }
+  return found;
+}
