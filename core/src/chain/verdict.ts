@@ -23,10 +23,12 @@ const PART_OF_LINK: Readonly<Record<Link, Exclude<Part, 'other'>>> = {
 
 /** A link that adds less than this share of the speed rides along. */
 const LEAST = 0.03;
+/** A share within its ± means "rides" only when the ± itself is no more than this of the speed. */
+const SURE = 0.2;
 
 /**
  * @param speed fist speed at contact
- * @returns a verdict for every link whose share is known
+ * @returns a verdict for every link whose share is known well enough to give one
  */
 export function verdicts(
   shares: Readonly<Record<Part, Measured>>,
@@ -37,9 +39,10 @@ export function verdicts(
   for (const [link, part] of Object.entries(PART_OF_LINK) as [Link, Part][]) {
     const share = shares[part];
     if (isAbsent(share)) continue;
-    const isSmall =
-      Math.abs(share.value) <= Math.max(halfWidth(share), LEAST * Math.abs(speed.value));
-    found[link] = { share, verdict: isSmall ? 'rides' : share.value > 0 ? 'drives' : 'drags' };
+    const whole = Math.abs(speed.value);
+    const isBeyond = Math.abs(share.value) > Math.max(halfWidth(share), LEAST * whole);
+    if (!isBeyond && halfWidth(share) > SURE * whole) continue;
+    found[link] = { share, verdict: !isBeyond ? 'rides' : share.value > 0 ? 'drives' : 'drags' };
   }
   return found;
 }

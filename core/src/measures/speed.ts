@@ -40,21 +40,14 @@ export function contactSpeed(context: MeasureContext): Measured {
   const only = (values: readonly number[]) =>
     isStraight ? [values[motion.axes.indexOf('toward')]!] : values;
   const speed = isStraight ? only(fist.velocity)[0]! : length(fist.velocity);
-  // A straight line gives the mean speed of its span, not the speed at its end; a strike that takes
-  // TYPICAL_RISE to reach its speed changes by speed ÷ TYPICAL_RISE × half the span in between.
-  const unseen = fist.degree > 1 ? 0 : (Math.abs(speed) / TYPICAL_RISE) * (fist.span / 2);
   const sigma = Math.hypot(
     fist.velocitySigma,
     motion.scaleSigma * speed,
     motion.planeSigma * speed,
     length(only(fist.acceleration)) * contact.sigma,
-    unseen,
   );
   return reading(speed, 'm/s', sigma, motion.source, fist.frames);
 }
-
-/** Seconds; time from rest to full speed of a full-speed punch (common practice, no source). */
-const TYPICAL_RISE = 0.15;
 
 /** The axis without which a family's path cannot be seen. */
 const NEEDED = { straight: 'toward', hook: 'right', uppercut: 'up' } as const;

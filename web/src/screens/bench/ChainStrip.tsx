@@ -4,6 +4,7 @@ import { scaleLinear, type ScaleLinear } from 'd3-scale';
 import { useMemo, useRef, useState, type PointerEvent, type WheelEvent } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { isAbsent } from '@sinew/core/reading/reading';
+import type { LinkVerdict } from '@sinew/core/chain/verdict';
 import type { Trace } from '@sinew/core/motion/traces';
 import { say } from '@sinew/core/reading/say';
 import {
@@ -57,7 +58,7 @@ export function ChainStrip() {
   return (
     <section
       aria-label="Chain strip"
-      className="col-span-2 grid grid-cols-[172px_minmax(0,1fr)] border-t border-ink"
+      className="col-span-2 grid grid-cols-[228px_minmax(0,1fr)] border-t border-ink"
     >
       <LaneNames />
       <div ref={box} className="relative min-w-0 overflow-hidden">
@@ -106,14 +107,18 @@ function shown({ span }: Part, times: readonly number[], now: number): readonly 
 }
 
 function LaneNames() {
+  const links = useAnalysis()?.links ?? {};
   return (
     <div className="border-r border-rule text-sm">
-      <div className="flex items-center pl-24" style={{ height: TOP }}>
+      <div className="flex items-center pl-39" style={{ height: TOP }}>
         <MarkButton event="contact" />
       </div>
       {LANES.map((lane) => (
         <div key={lane.link} className="flex items-center pl-4" style={{ height: LANE }}>
-          <span className="w-20 font-semibold">{lane.name}</span>
+          <span className="w-18 font-semibold">{lane.name}</span>
+          <span className="w-17">
+            <Verdict link={links[lane.link]} />
+          </span>
           {lane.event && <MarkButton event={lane.event} />}
         </div>
       ))}
@@ -123,6 +128,27 @@ function LaneNames() {
         ))}
       </div>
     </div>
+  );
+}
+
+const BAR: Record<LinkVerdict['verdict'], string> = {
+  drives: 'h-3.5 bg-ink',
+  rides: 'h-3.5 border border-ink',
+  drags: 'h-1.5 translate-y-1 bg-now',
+};
+
+/** What the link does for the strike: by a bar's shape, by word, and only then by colour. */
+function Verdict({ link }: { link: LinkVerdict | undefined }) {
+  if (!link) return null;
+  const { verdict, share } = link;
+  return (
+    <span
+      title={`${verdict}: ${say(share)} of the fist’s speed`}
+      className={`flex items-center gap-1.5 ${verdict === 'drags' ? 'text-now' : 'text-soft'}`}
+    >
+      <span className={`w-2 ${BAR[verdict]}`} />
+      {verdict}
+    </span>
   );
 }
 
@@ -224,7 +250,7 @@ function Phases({ x, marks }: { x: Scale; marks: Events }) {
 function PhaseName(props: { left: number; right: number; name: string; value: string }) {
   const { left, right, name, value } = props;
   const room = right - left;
-  const needs = (text: string) => text.length * 6.6;
+  const needs = (text: string) => text.length * 7.5;
   const text = [`${name} ${value}`, name].find((one) => needs(one) < room);
   if (!text) return <title>{`${name} ${value}`}</title>;
   return (
