@@ -1,6 +1,6 @@
 /** Films made on the spot with Debian's ffmpeg, some with their frame number burnt in. */
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
@@ -42,6 +42,16 @@ export function encode(name: string, count: number, rate: number, args: readonly
   return readFileSync(path);
 }
 
+/** The same film with a note that it is to be shown turned by a quarter. */
+function turned(film: Buffer): Buffer {
+  const folder = mkdtempSync(join(tmpdir(), 'sinew-film-'));
+  const [from, to] = [join(folder, 'level.mp4'), join(folder, 'turned.mov')];
+  writeFileSync(from, film);
+  const note = ['-c', 'copy', '-metadata:s:v:0', 'rotate=90'];
+  spawnSync('ffmpeg', ['-y', '-loglevel', 'error', '-i', from, ...note, to]);
+  return readFileSync(to);
+}
+
 const H264 = ['-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-preset', 'veryfast'];
 
 export const FILMS = {
@@ -54,6 +64,18 @@ export const FILMS = {
       // Every frame waits a different while: 1, 2 or 3 sixtieths.
       ...['-vf', "settb=1/9000,setpts='(N+floor(N/3)+2*floor(N/5))*150'"],
     ]),
+  'H.264 with 10 bits': () =>
+    encode('ten.mp4', 120, 60, [
+      '-c:v',
+      'libx264',
+      '-pix_fmt',
+      'yuv420p10le',
+      '-bf',
+      '2',
+      '-g',
+      '50',
+    ]),
+  'H.264 filmed upright on a phone': () => turned(encode('t.mp4', 120, 60, [...H264, '-g', '50'])),
   VP9: () =>
     encode('v.webm', 120, 60, [
       '-c:v',

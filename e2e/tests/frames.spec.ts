@@ -7,11 +7,19 @@ import { addStudent, post } from '../support/gym';
 async function burntIn(page: Page): Promise<number> {
   return canvas(page).evaluate((element: HTMLCanvasElement, bits) => {
     const { width, height } = element;
-    const middle = element.getContext('2d')!.getImageData(0, height >> 1, width, 1).data;
+    // A film turned by a quarter has its row of blocks as a column, the first at the bottom (so does
+    // ffmpeg's own decoding of this very file).
+    const isTurned = height > width;
+    const long = isTurned ? height : width;
+    const context = element.getContext('2d')!;
+    const middle = isTurned
+      ? context.getImageData(width >> 1, 0, 1, height).data
+      : context.getImageData(0, height >> 1, width, 1).data;
     let number = 0;
     for (let bit = 0; bit < bits; bit++) {
-      const x = Math.floor(((bit + 0.5) * width) / bits);
-      if (middle[x * 4]! > 125) number |= 1 << bit;
+      const share = (bit + 0.5) / bits;
+      const at = Math.floor((isTurned ? 1 - share : share) * long);
+      if (middle[at * 4]! > 125) number |= 1 << bit;
     }
     return number;
   }, BITS);
@@ -29,6 +37,8 @@ for (const [name, make] of Object.entries(FILMS)) {
     await page.goto(`/bench/${id}`);
     await benchIsOpen(page);
     expect(await burntIn(page)).toBe(0);
+    const size = await canvas(page).evaluate((c: HTMLCanvasElement) => [c.width, c.height]);
+    expect(size).toEqual(name.includes('upright') ? [96, 320] : [320, 96]);
 
     const step = async (key: string, frame: number) => {
       await page.keyboard.press(key);

@@ -124,9 +124,21 @@ export class FrameSource {
   }
 }
 
+/** Layouts of 8 bits that every browser can make a picture of again. */
+const COPIED = new Set<string | null>([
+  'I420',
+  'I422',
+  'I444',
+  'NV12',
+  'RGBA',
+  'RGBX',
+  'BGRA',
+  'BGRX',
+]);
+
 async function keep(sample: VideoSample): Promise<Kept> {
-  // A turned or mirrored film, or a format this code does not copy, is drawn upright once instead.
-  if (sample.rotation !== 0 || sample.flip || sample.format === null) return drawn(sample);
+  // A turned or mirrored film, or another layout (10 bits, say), is drawn upright once instead.
+  if (sample.rotation !== 0 || sample.flip || !COPIED.has(sample.format)) return drawn(sample);
   const frame = sample.toVideoFrame();
   try {
     const data = new ArrayBuffer(frame.allocationSize());
