@@ -1,10 +1,11 @@
 /** Clips: taken in, listed, deleted. */
+import { open } from 'node:fs/promises';
 import { FilePathSource } from 'mediabunny';
 import { nanoid } from 'nanoid';
 import type { Selectable } from 'kysely';
 import type { View } from '@sinew/core/technique/catalogue';
 import { inspectFilm, UnusableFilm, type Film } from '../video/inspect';
-import { ClipFileError, type ClipFiles } from './clipFiles';
+import { ClipFileError, type ClipFiles, type Incoming } from './clipFiles';
 import { stamps, type Db } from './database';
 import { decodeTimes, encodeTimes } from './placedBlob';
 import type { ClipTable } from './schema';
@@ -57,7 +58,7 @@ export async function addClip(
       .where('sha256', '=', incoming.sha256)
       .executeTakeFirst();
     if (known) return { id: known.id, isKnown: true };
-    const film = await inspect(incoming.path);
+    const film = await inspect(incoming);
     // Consent may have been withdrawn while the file was on its way.
     await requireConsent(db, clip.studentId);
     await files.keep(incoming);
@@ -84,14 +85,21 @@ async function requireConsent(db: Db, studentId: string): Promise<void> {
   }
 }
 
-async function inspect(path: string): Promise<Film> {
+async function inspect({ path, bytes }: Incoming): Promise<Film> {
+  const file = await open(path);
+  const read = async (from: number, to: number) => {
+    const { buffer, bytesRead } = await file.read(new Uint8Array(to - from), 0, to - from, from);
+    return buffer.subarray(0, bytesRead);
+  };
   try {
-    return await inspectFilm(new FilePathSource(path));
+    return await inspectFilm({ source: new FilePathSource(path), read, size: bytes });
   } catch (error) {
     if (error instanceof UnusableFilm) {
       throw new ClipFileError(`${error.message} Nothing was kept.`, 415);
     }
     throw error;
+  } finally {
+    await file.close();
   }
 }
 

@@ -20,7 +20,11 @@ const api = {
     try {
       if (file.size === 0)
         return { ok: false, message: 'This file is empty: there is no film in it.' };
-      const { width, height, codec, frameTimes } = await inspectFilm(new BlobSource(file));
+      const { width, height, codec, frameTimes } = await inspectFilm({
+        source: new BlobSource(file),
+        read: async (from, to) => new Uint8Array(await file.slice(from, to).arrayBuffer()),
+        size: file.size,
+      });
       const frames = await FrameSource.open(new BlobSource(file));
       for (const index of [0, frameTimes.length - 1]) (await frames.frame(index)).close();
       return { ok: true, width, height, codec, frameTimes };

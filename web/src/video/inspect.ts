@@ -9,6 +9,7 @@ import {
   type InputVideoTrack,
   type Source,
 } from 'mediabunny';
+import { tablesProblem, type ReadBytes } from './tables';
 
 export interface Film {
   readonly width: number;
@@ -25,8 +26,22 @@ export class UnusableFilm extends Error {}
 const HOW_TO_CONVERT =
   'Export it as MP4 with H.264 from the phone or camera software, and add that file.';
 
+const DAMAGED = 'This file is damaged: its tables make no sense. Copy it from the camera again.';
+
+const CUT_SHORT =
+  'This file is cut short or has no picture: its list of frames is missing. Copy it from the camera again.';
+
+/** A file to look into: as mediabunny reads it, and as bare bytes. */
+export interface FilmFile {
+  readonly source: Source;
+  readonly read: ReadBytes;
+  readonly size: number;
+}
+
 /** @throws UnusableFilm */
-export async function inspectFilm(source: Source): Promise<Film> {
+export async function inspectFilm({ source, read, size }: FilmFile): Promise<Film> {
+  const problem = await tablesProblem(read, size);
+  if (problem) throw new UnusableFilm(problem === 'cut short' ? CUT_SHORT : DAMAGED);
   const input = new Input({ source, formats: ALL_FORMATS });
   try {
     if (!(await input.canRead().catch(() => false))) {
@@ -59,10 +74,7 @@ export async function inspectFilm(source: Source): Promise<Film> {
     };
   } catch (error) {
     if (error instanceof UnusableFilm) throw error;
-    throw new UnusableFilm(
-      'This file is damaged: its tables cannot be read. Copy it from the camera again.',
-      { cause: error },
-    );
+    throw new UnusableFilm(DAMAGED, { cause: error });
   } finally {
     input.dispose();
   }
@@ -72,12 +84,11 @@ async function videoTrack(input: Input): Promise<InputVideoTrack> {
   const track = await input.getPrimaryVideoTrack();
   if (track) return track;
   const sound = await input.getPrimaryAudioTrack();
-  throw new UnusableFilm(
-    sound
-      ? 'There is only sound in this file, no picture.'
-      : 'This file is cut short or has no picture: its list of frames is missing. Copy it from the camera again.',
-  );
+  throw new UnusableFilm(sound ? 'There is only sound in this file, no picture.' : CUT_SHORT);
 }
+
+/** Two hours at 240 frames a second; a damaged table may claim billions. */
+const MOST_FRAMES = 2 * 3600 * 240;
 
 /**
  * Presentation times of all frames, and how many of them (in file order) have their data.
@@ -87,6 +98,9 @@ async function frames(track: InputVideoTrack): Promise<{ times: number[]; soundF
   const times: number[] = [];
   for await (const packet of sink.packets(undefined, undefined, { metadataOnly: true })) {
     times.push(packet.timestamp);
+    if (times.length > MOST_FRAMES) {
+      throw new UnusableFilm(DAMAGED);
+    }
   }
   times.sort((a, b) => a - b);
   return { times, soundFrames: await countSound(sink, times) };

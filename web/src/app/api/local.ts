@@ -8,6 +8,13 @@ export function isOwnHost(request: Request): boolean {
   return OWN_HOSTS.has((request.headers.get('host') ?? '').replace(/:\d+$/, ''));
 }
 
+/** A route handler that is only reached by Sinew's own pages. */
+export function ownPagesOnly<Context>(
+  handle: (request: Request, context: Context) => Promise<Response>,
+): (request: Request, context: Context) => Promise<Response> {
+  return async (request, context) => refuseForeign(request) ?? handle(request, context);
+}
+
 /** A refusal when the request does not come from Sinew's own pages, else null. */
 export function refuseForeign(request: Request): Response | null {
   const host = request.headers.get('host') ?? '';

@@ -5,7 +5,7 @@ import { ClipFileError } from '@/data/clipFiles';
 import { clipFiles } from '@/data/clipFilesHere';
 import { addClip } from '@/data/clips';
 import { database } from '@/data/database';
-import { refuseForeign } from '@/app/api/local';
+import { ownPagesOnly } from '@/app/api/local';
 
 const query = z.object({
   student: z.string().min(1),
@@ -15,9 +15,7 @@ const query = z.object({
 });
 
 /** Take in a clip: the body is the file itself, what is known about it stands in the query. */
-export async function POST(request: Request): Promise<Response> {
-  const refusal = refuseForeign(request);
-  if (refusal) return refusal;
+export const POST = ownPagesOnly(async (request) => {
   const params = new URL(request.url).searchParams;
   const asked = query.safeParse({
     student: params.get('student'),
@@ -52,4 +50,4 @@ export async function POST(request: Request): Promise<Response> {
       { status: 500 },
     );
   }
-}
+});

@@ -1,28 +1,22 @@
-import { refuseForeign } from '@/app/api/local';
-import { saveRequestSchema } from '@/data/benchDocument';
+import { ownPagesOnly } from '@/app/api/local';
 import { loadBench, saveBench } from '@/data/bench';
+import { saveRequestSchema } from '@/data/benchDocument';
 import { database } from '@/data/database';
 
+interface Context {
+  params: Promise<{ id: string }>;
+}
+
 /** What is set on the bench, as it is on disk. */
-export async function GET(
-  request: Request,
-  context: { params: Promise<{ id: string }> },
-): Promise<Response> {
-  const refusal = refuseForeign(request);
-  if (refusal) return refusal;
-  const saved = await loadBench(await database(), (await context.params).id);
+export const GET = ownPagesOnly(async (_, { params }: Context) => {
+  const saved = await loadBench(await database(), (await params).id);
   return saved
     ? Response.json(saved, { headers: { 'cache-control': 'no-store' } })
     : Response.json({ message: 'This clip has been deleted.' }, { status: 404 });
-}
+});
 
 /** Save what the coach has set on the bench. */
-export async function PUT(
-  request: Request,
-  context: { params: Promise<{ id: string }> },
-): Promise<Response> {
-  const refusal = refuseForeign(request);
-  if (refusal) return refusal;
+export const PUT = ownPagesOnly(async (request, { params }: Context) => {
   const body = saveRequestSchema.safeParse(await request.json().catch(() => null));
   if (!body.success) {
     return Response.json(
@@ -30,7 +24,7 @@ export async function PUT(
       { status: 400 },
     );
   }
-  const outcome = await saveBench(await database(), (await context.params).id, body.data);
+  const outcome = await saveBench(await database(), (await params).id, body.data);
   if (outcome.kind === 'saved') return Response.json({ revision: outcome.revision });
   return outcome.kind === 'conflict'
     ? Response.json(
@@ -42,4 +36,4 @@ export async function PUT(
         { status: 409 },
       )
     : Response.json({ message: 'This clip has been deleted.' }, { status: 404 });
-}
+});

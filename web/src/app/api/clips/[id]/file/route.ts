@@ -1,41 +1,38 @@
 import { Readable } from 'node:stream';
-import { refuseForeign } from '@/app/api/local';
+import { ownPagesOnly } from '@/app/api/local';
 import { byteRange } from '@/data/byteRange';
 import { clipFiles } from '@/data/clipFilesHere';
 import { clipById } from '@/data/clips';
 import { database } from '@/data/database';
 
 /** The clip's file, whole or the byte range asked for. */
-export async function GET(
-  request: Request,
-  context: { params: Promise<{ id: string }> },
-): Promise<Response> {
-  const refusal = refuseForeign(request);
-  if (refusal) return refusal;
-  const clip = await clipById(await database(), (await context.params).id);
-  const files = clipFiles();
-  const size = clip && (await files.size(clip.sha256));
-  if (!clip || size === null) {
-    return Response.json({ message: 'This clip’s file is not there any more.' }, { status: 404 });
-  }
-  const headers = {
-    'content-type': clip.mimeType.split(';')[0]!,
-    'accept-ranges': 'bytes',
-    'cache-control': 'private, no-store',
-    etag: `"${clip.sha256}"`,
-  };
-  const range = byteRange(request.headers.get('range'), size);
-  if (range.kind === 'unsatisfiable') {
-    return new Response(null, { status: 416, headers: { 'content-range': `bytes */${size}` } });
-  }
-  const [from, to] = range.kind === 'part' ? [range.from, range.to] : [0, size - 1];
-  const body = Readable.toWeb(files.read(clip.sha256, from, to) as Readable) as ReadableStream;
-  return new Response(body, {
-    status: range.kind === 'part' ? 206 : 200,
-    headers: {
-      ...headers,
-      'content-length': String(to - from + 1),
-      ...(range.kind === 'part' && { 'content-range': `bytes ${from}-${to}/${size}` }),
-    },
-  });
-}
+export const GET = ownPagesOnly(
+  async (request, { params }: { params: Promise<{ id: string }> }) => {
+    const clip = await clipById(await database(), (await params).id);
+    const files = clipFiles();
+    const size = clip && (await files.size(clip.sha256));
+    if (!clip || size === null) {
+      return Response.json({ message: 'This clip’s file is not there any more.' }, { status: 404 });
+    }
+    const headers = {
+      'content-type': clip.mimeType.split(';')[0]!,
+      'accept-ranges': 'bytes',
+      'cache-control': 'private, no-store',
+      etag: `"${clip.sha256}"`,
+    };
+    const range = byteRange(request.headers.get('range'), size);
+    if (range.kind === 'unsatisfiable') {
+      return new Response(null, { status: 416, headers: { 'content-range': `bytes */${size}` } });
+    }
+    const [from, to] = range.kind === 'part' ? [range.from, range.to] : [0, size - 1];
+    const body = Readable.toWeb(files.read(clip.sha256, from, to) as Readable) as ReadableStream;
+    return new Response(body, {
+      status: range.kind === 'part' ? 206 : 200,
+      headers: {
+        ...headers,
+        'content-length': String(to - from + 1),
+        ...(range.kind === 'part' && { 'content-range': `bytes ${from}-${to}/${size}` }),
+      },
+    });
+  },
+);
