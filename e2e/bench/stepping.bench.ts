@@ -23,7 +23,7 @@ async function latencies(page: Page, keys: readonly string[]): Promise<number[]>
       const before = slider.getAttribute('aria-valuenow');
       const start = performance.now();
       for (const type of ['keydown', 'keyup']) {
-        document.dispatchEvent(
+        document.body.dispatchEvent(
           new KeyboardEvent(type, { key: code, code, shiftKey, bubbles: true }),
         );
       }

@@ -246,11 +246,11 @@ function Phases({ x, marks }: { x: Scale; marks: Events }) {
   });
 }
 
-/** Phases too short for their name carry it on a leader above, or not at all. */
+/** A phase too short for its name shows it on hover only. */
 function PhaseName(props: { left: number; right: number; name: string; value: string }) {
   const { left, right, name, value } = props;
   const room = right - left;
-  const needs = (text: string) => text.length * 7.5;
+  const needs = (text: string) => text.length * 7.5 + 12;
   const text = [`${name} ${value}`, name].find((one) => needs(one) < room);
   if (!text) return <title>{`${name} ${value}`}</title>;
   return (
