@@ -4,7 +4,7 @@ import { analyze, type Analysis } from '@sinew/core/analyze';
 import { markOnFrame } from '@sinew/core/events/events';
 import { PHASES } from '@sinew/core/events/phases';
 import { readTrackJson, type TrackFile } from '@sinew/core/format/trackJson';
-import { nearestFrame } from '@sinew/core/motion/where';
+import { nearestFrame } from '@sinew/core/track/time';
 import { techniqueById, VIEWS } from '@sinew/core/technique/catalogue';
 import { strikingSide, type Strike } from '@sinew/core/technique/strike';
 

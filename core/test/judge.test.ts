@@ -145,7 +145,7 @@ describe('the catalogue', () => {
     const strike = { technique: techniqueById('jab'), side: 'left' } as const;
     const calibration = { view: 'side', scale: null, target: null } as const;
     const motion = motionFromPicture(trackFromPlaced([], [0, 1], 720), calibration, strike);
-    const none = measureAll({ strike, events: {}, motion });
+    const none = measureAll({ strike, events: {}, motion, body: { mass: null, height: null } });
     const judged = judge(techniqueById('jab'), none).map((one) => one.fault);
     expect(judged).not.toContain('slap');
     expect(judged).not.toContain('all-at-once');

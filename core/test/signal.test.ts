@@ -107,14 +107,14 @@ describe('the derivative', () => {
 describe('the local fit', () => {
   it('gives the slope and its σ that numpy.polyfit gives with known weights', () => {
     const { times, values, sigmas, at, slope, slopeSigma, value } = scipy.polyfit;
-    const fit = localFit(times, values, sigmas, at, 2);
+    const fit = localFit(times, [values], sigmas, at, 2)[0]!;
     expect(fit.slope).toBeCloseTo(slope, 8);
     expect(fit.slopeSigma).toBeCloseTo(slopeSigma, 8);
     expect(fit.value).toBeCloseTo(value, 10);
   });
 
   it('refuses too few samples', () => {
-    expect(() => localFit([0, 1], [0, 1], [1, 1], 1, 2)).toThrow(/needs 3 samples/);
+    expect(() => localFit([0, 1], [[0, 1]], [1, 1], 1, 2)).toThrow(/needs 3 samples/);
   });
 });
 

@@ -17,16 +17,7 @@ export interface Moving {
   readonly velocity: Vector;
 }
 
-export interface ArmChain {
-  readonly hips: readonly [Moving, Moving];
-  readonly shoulders: readonly [Moving, Moving];
-  /** The striking side's. */
-  readonly shoulder: Moving;
-  readonly elbow: Moving;
-  readonly wrist: Moving;
-  readonly end: Moving;
-}
-
+/** What each part of the speed is called, in the order of the chain. */
 export const PARTS = [
   'step',
   'drive',
@@ -35,40 +26,52 @@ export const PARTS = [
   'shoulder',
   'elbow',
   'wrist',
+  'thigh',
+  'shank',
+  'foot',
   'other',
 ] as const;
 export type Part = (typeof PARTS)[number];
 
+export interface Chain {
+  readonly hips: readonly [Moving, Moving];
+  /** Null where the limb hangs on the pelvis: a leg. */
+  readonly shoulders: readonly [Moving, Moving] | null;
+  /** The limb's links from the body outwards: the part each is, and the joint it turns in. */
+  readonly limb: readonly (readonly [Part, Moving])[];
+  readonly end: Moving;
+}
+
 /**
  * @param direction unit vector; the parts are the components along it
- * @returns metres a second each; they sum to the end's velocity along `direction`
+ * @returns metres a second for each part the chain has; they sum to the end's velocity along
+ *   `direction`
  */
-export function decompose(chain: ArmChain, direction: Vector): Record<Part, number> {
-  const { elbow, wrist, end, shoulder } = chain;
+export function decompose(chain: Chain, direction: Vector): Partial<Record<Part, number>> {
+  const { end, limb, shoulders } = chain;
   const pelvis = middle(...chain.hips);
   const pelvisTurn = turning(chain.hips[0], chain.hips[1]);
-  const trunkTurn = trunkTurning(pelvis, chain.shoulders);
-  const upperArm = turning(shoulder, elbow);
-  const forearm = turning(elbow, wrist);
-  const hand = turning(wrist, end);
-
   const from = (joint: Moving) => minus(end.at, joint.at);
   const vertical = [0, pelvis.velocity[1]!, 0];
-  const parts = {
-    step: minus(pelvis.velocity, vertical),
-    drive: vertical,
-    pelvis: cross(pelvisTurn, from(pelvis)),
-    trunk: cross(minus(trunkTurn, pelvisTurn), from(pelvis)),
-    shoulder: cross(minus(upperArm, trunkTurn), from(shoulder)),
-    elbow: cross(minus(forearm, upperArm), from(elbow)),
-    wrist: cross(minus(hand, forearm), from(wrist)),
-  };
-  const explained = Object.values(parts).reduce<Vector>(plus, [0, 0, 0]);
-  const all = { ...parts, other: minus(end.velocity, explained) };
-  return Object.fromEntries(PARTS.map((part) => [part, dot(all[part], direction)])) as Record<
-    Part,
-    number
-  >;
+  const parts: [Part, Vector][] = [
+    ['step', minus(pelvis.velocity, vertical)],
+    ['drive', vertical],
+    ['pelvis', cross(pelvisTurn, from(pelvis))],
+  ];
+  let before = pelvisTurn;
+  if (shoulders) {
+    const trunkTurn = trunkTurning(pelvis, shoulders);
+    parts.push(['trunk', cross(minus(trunkTurn, before), from(pelvis))]);
+    before = trunkTurn;
+  }
+  limb.forEach(([part, joint], i) => {
+    const own = turning(joint, limb[i + 1]?.[1] ?? end);
+    parts.push([part, cross(minus(own, before), from(joint))]);
+    before = own;
+  });
+  const explained = parts.reduce<Vector>((sum, [, v]) => plus(sum, v), [0, 0, 0]);
+  parts.push(['other', minus(end.velocity, explained)]);
+  return Object.fromEntries(parts.map(([part, v]) => [part, dot(v, direction)]));
 }
 
 function middle(a: Moving, b: Moving): Moving {

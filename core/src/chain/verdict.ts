@@ -11,7 +11,7 @@ export interface LinkVerdict {
 }
 
 /** The part of the speed that is each link's own. */
-const PART_OF_LINK: Readonly<Record<Link, Exclude<Part, 'other'>>> = {
+export const PART_OF_LINK: Readonly<Record<Link, Exclude<Part, 'other'>>> = {
   feet: 'step',
   knees: 'drive',
   pelvis: 'pelvis',
@@ -19,6 +19,9 @@ const PART_OF_LINK: Readonly<Record<Link, Exclude<Part, 'other'>>> = {
   shoulder: 'shoulder',
   elbow: 'elbow',
   fist: 'wrist',
+  thigh: 'thigh',
+  shank: 'shank',
+  foot: 'foot',
 };
 
 /** A link that adds less than this share of the speed rides along. */
@@ -31,14 +34,14 @@ const SURE = 0.2;
  * @returns a verdict for every link whose share is known well enough to give one
  */
 export function verdicts(
-  shares: Readonly<Record<Part, Measured>>,
+  shares: Readonly<Partial<Record<Part, Measured>>>,
   speed: Measured,
 ): Partial<Record<Link, LinkVerdict>> {
   const found: Partial<Record<Link, LinkVerdict>> = {};
   if (isAbsent(speed)) return found;
   for (const [link, part] of Object.entries(PART_OF_LINK) as [Link, Part][]) {
     const share = shares[part];
-    if (isAbsent(share)) continue;
+    if (!share || isAbsent(share)) continue;
     const whole = Math.abs(speed.value);
     const isBeyond = Math.abs(share.value) > Math.max(halfWidth(share), LEAST * whole);
     if (!isBeyond && halfWidth(share) > SURE * whole) continue;

@@ -1,10 +1,19 @@
 /** The instants of a strike, in the order in which a sound strike passes them. */
 import type { Source } from '../reading/reading';
+import { nearestFrame } from '../track/time';
 import { frameSpacing } from '../track/track';
 
 export const EVENTS = ['ready', 'load', 'hips', 'trunk', 'arm', 'contact', 'end', 'home'] as const;
 
 export type EventName = (typeof EVENTS)[number];
+
+/**
+ * What the feet do meanwhile: the rear heel comes up, a foot leaves the floor and lands again, the
+ * turning foot starts to turn, the other foot is set for good.
+ */
+export const FOOT_EVENTS = ['rearHeelUp', 'footLift', 'footLand', 'pivotStart', 'anchorSet'] as const;
+
+export type AnyEvent = EventName | (typeof FOOT_EVENTS)[number];
 
 export interface EventMark {
   readonly frame: number;
@@ -15,7 +24,10 @@ export interface EventMark {
   readonly source: Source;
 }
 
-export type Events = Partial<Record<EventName, EventMark>>;
+export type Events = Partial<Record<AnyEvent, EventMark>>;
+
+/** Events a coach marks. */
+export type Marks = Partial<Record<EventName, EventMark>>;
 
 /** What the coach looks for when setting the mark. */
 export const EVENT_MEANING: Record<EventName, string> = {
@@ -42,6 +54,18 @@ export function markOnFrame(frameTimes: readonly number[], frame: number, width 
   }
   const sigma = (width * frameSpacing(frameTimes, frame)) / Math.sqrt(12);
   return { frame, time, sigma, source: 'eye' };
+}
+
+/** An event read off a track, on the frame nearest to it. */
+export function markAt(
+  frameTimes: readonly number[],
+  time: number,
+  sigma: number,
+  source: Source,
+): EventMark {
+  const frame = nearestFrame(frameTimes, time);
+  const sampling = frameSpacing(frameTimes, frame) / Math.sqrt(12);
+  return { frame, time, sigma: Math.hypot(sigma, sampling), source };
 }
 
 /** Pairs that can only happen in this order. The starts of hips, trunk and arm may come in any. */

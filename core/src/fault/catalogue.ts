@@ -45,8 +45,9 @@ export type Limit = z.infer<typeof limitSchema>;
 const degrees = (value: number) => (value * Math.PI) / 180;
 const straights = TECHNIQUES.filter((t) => t.family === 'straight').map((t) => t.id);
 const hooks = TECHNIQUES.filter((t) => t.family === 'hook').map((t) => t.id);
-const hipsLed = TECHNIQUES.filter((t) => t.hipsLead).map((t) => t.id);
-const all = TECHNIQUES.map((t) => t.id);
+const punches = TECHNIQUES.filter((t) => t.end === 'fist');
+const hipsLed = punches.filter((t) => t.hipsLead).map((t) => t.id);
+const all = punches.map((t) => t.id);
 
 export const FAULTS: readonly Fault[] = z.array(faultSchema).parse([
   {

@@ -1,45 +1,94 @@
 /** Every measure by its id: the table of contents of this room. */
-import type { Measured } from '../reading/reading';
+import { PARTS, type Part } from '../chain/decompose';
+import { isAbsent, type Absent, type Measured } from '../reading/reading';
+import { ARM } from './arm';
+import { BALANCE } from './balance';
 import type { MeasureContext } from './context';
-import { elbowAtContact, elbowDrift, flare } from './elbow';
-import { reach } from './reach';
-import { separationGrowth } from './separation';
-import { contactSpeed } from './speed';
-import { between, phaseDuration, recoil } from './timing';
+import { FEET } from './feet';
+import { GAIN } from './gain';
+import { GUARD } from './guard';
+import { ENERGY, energyReadings, MASS } from './mass';
+import { PATH } from './path';
+import { run, type Measure } from './run';
+import { SEQUENCE } from './sequence';
+import { partsOf, shares, travels, type Shares } from './share';
+import { RETURNS, STANCE } from './stance';
+import { TIMING } from './timing';
+import { TURN } from './turn';
 
-interface Measure {
-  readonly name: string;
-  readonly measure: (context: MeasureContext) => Measured;
-}
+/** Measures of one look each. */
+const SINGLE = [
+  ...TIMING,
+  ...TURN,
+  ...PATH,
+  ...ARM,
+  ...BALANCE,
+  ...FEET,
+  ...GUARD,
+  ...GAIN,
+  ...MASS,
+  ...STANCE,
+  ...RETURNS,
+] as const;
 
-export const MEASURES = {
-  'phase.load': { name: 'Load', measure: (c) => phaseDuration(c, 'load') },
-  'phase.explode': { name: 'Explode', measure: (c) => phaseDuration(c, 'explode') },
-  'phase.accelerate': { name: 'Accelerate', measure: (c) => phaseDuration(c, 'accelerate') },
-  'phase.follow-through': {
-    name: 'Follow-through',
-    measure: (c) => phaseDuration(c, 'follow-through'),
-  },
-  'phase.recover': { name: 'Recover', measure: (c) => phaseDuration(c, 'recover') },
-  'lead.hipsTrunk': { name: 'Hips before trunk', measure: (c) => between(c, 'hips', 'trunk') },
-  'lead.trunkArm': { name: 'Trunk before arm', measure: (c) => between(c, 'trunk', 'arm') },
-  'lead.hipsArm': { name: 'Hips before arm', measure: (c) => between(c, 'hips', 'arm') },
-  'separation.growth': { name: 'Stretch of hips against trunk', measure: separationGrowth },
-  'speed.contact': { name: 'Fist speed at contact', measure: contactSpeed },
-  reach: { name: 'Reach used', measure: reach },
-  'elbow.contact': { name: 'Elbow at contact', measure: elbowAtContact },
-  'elbow.drift': { name: 'Elbow change, last 80 ms', measure: elbowDrift },
-  flare: { name: 'Elbow off the line', measure: flare },
-  recoil: { name: 'Time home ÷ time out', measure: recoil },
-} as const satisfies Record<string, Measure>;
+type SingleId = (typeof SINGLE)[number]['id'];
+type PartId = `share.${Part}` | `travel.${Part}`;
+export type MeasureId = SingleId | keyof typeof SEQUENCE | keyof typeof ENERGY | PartId;
 
-export type MeasureId = keyof typeof MEASURES;
+export const PART_NAMES: Readonly<Record<Part, string>> = {
+  step: 'step',
+  drive: 'rise or drop',
+  pelvis: 'pelvis',
+  trunk: 'trunk',
+  shoulder: 'shoulder',
+  elbow: 'elbow',
+  wrist: 'wrist',
+  thigh: 'thigh',
+  shank: 'shank',
+  foot: 'foot',
+  other: 'nothing rigid',
+};
 
-export const MEASURE_IDS = Object.keys(MEASURES) as MeasureId[];
+const partEntries = (kind: 'share' | 'travel', words: string) =>
+  PARTS.map((part) => [`${kind}.${part}`, `${words} ${PART_NAMES[part]}`] as const);
+
+/** The name of every reading, in the order in which a table shows them. */
+export const MEASURE_NAMES = Object.fromEntries([
+  ...SINGLE.map(({ id, name }) => [id, name] as const),
+  ...Object.entries({ ...ENERGY, ...SEQUENCE }).map(([id, { name }]) => [id, name] as const),
+  ...partEntries('share', 'Speed from the'),
+  ...partEntries('travel', 'Way from the'),
+]) as Readonly<Record<MeasureId, string>>;
+
+export const MEASURE_IDS = Object.keys(MEASURE_NAMES) as MeasureId[];
 
 export type Readings = Readonly<Record<MeasureId, Measured>>;
 
 export function measureAll(context: MeasureContext): Readings {
-  const entries = MEASURE_IDS.map((id) => [id, MEASURES[id].measure(context)] as const);
-  return Object.fromEntries(entries) as Record<MeasureId, Measured>;
+  return Object.fromEntries([
+    ...(SINGLE as readonly Measure[]).map((measure) => [measure.id, run(measure, context)]),
+    ...Object.entries(energyReadings(context)),
+    ...Object.entries(SEQUENCE).map(([id, { measured }]) => [id, measured(context)]),
+    ...parts('share', shares(context), context),
+    ...parts('travel', travels(context), context),
+  ]) as Readings;
+}
+
+/** One measure alone, as `measureAll` takes it. */
+export function measureOne(id: SingleId, context: MeasureContext): Measured {
+  return run((SINGLE as readonly Measure[]).find((one) => one.id === id)!, context);
+}
+
+const FOREIGN: Absent = { absent: 'This strike has no such link.', isForeign: true };
+
+function parts(
+  kind: 'share' | 'travel',
+  found: Shares | Absent,
+  { strike }: MeasureContext,
+): (readonly [string, Measured])[] {
+  const own = partsOf(strike.technique);
+  return PARTS.map((part) => {
+    if (!own.includes(part)) return [`${kind}.${part}`, FOREIGN] as const;
+    return [`${kind}.${part}`, isAbsent(found) ? found : found[part]!] as const;
+  });
 }

@@ -1,90 +1,153 @@
-/** What each link adds to the speed of the fist at contact. */
-import { sided } from '../body/landmarks';
-import { decompose, PARTS, type ArmChain, type Moving, type Part } from '../chain/decompose';
-import { dot, length, scaled } from '../geometry/vector';
-import type { Motion } from '../motion/motion';
-import { inSpace, movingAt, type MovingPoint } from '../motion/moving';
-import { fistPath, missing, striking } from '../motion/where';
-import { absent, isAbsent, reading, type Absent, type Measured } from '../reading/reading';
-import { propagate } from '../uncertainty/propagate';
-import { eventOf, motionShowing, type MeasureContext } from './context';
+/** What each link adds to the speed of the striking end. */
+import { sided, type SidedPart } from '../body/landmarks';
+import { decompose, PARTS, type Chain, type Moving, type Part } from '../chain/decompose';
+import { PART_OF_LINK } from '../chain/verdict';
+import { dot, minus, type Vector } from '../geometry/vector';
+import {
+  absent,
+  isAbsent,
+  reading,
+  type Absent,
+  type Measured,
+  type Unit,
+} from '../reading/reading';
+import type { Link, Technique } from '../technique/catalogue';
+import { motionShowing, type MeasureContext } from './context';
+import type { Instant, Look } from './look';
+import { direction, endVelocity } from './path';
+import { runTogether } from './run';
+
+export type Shares = Readonly<Partial<Record<Part, Measured>>>;
+
+/** The joint in which each link of a limb turns. */
+const JOINT: Partial<Record<Link, SidedPart>> = {
+  shoulder: 'Shoulder',
+  elbow: 'Elbow',
+  fist: 'Wrist',
+  thigh: 'Hip',
+  shank: 'Knee',
+  foot: 'Ankle',
+};
+
+/** The parts a technique's speed is made of. */
+export function partsOf({ chain }: Technique): Part[] {
+  const own = chain.map((link) => PART_OF_LINK[link]);
+  return PARTS.filter((part) => part === 'other' || (own as Part[]).includes(part));
+}
+
+function chainOf(look: Look, when: Instant): Chain {
+  const moving = (thing: Parameters<Look['at']>[0]): Moving => ({
+    at: look.at(thing, when),
+    velocity: thing === 'end' ? endVelocity(look, when) : look.velocity(thing, when),
+  });
+  const { chain } = look.strike.technique;
+  return {
+    hips: [moving('leftHip'), moving('rightHip')],
+    shoulders: chain.includes('trunk')
+      ? [moving('leftShoulder'), moving('rightShoulder')]
+      : null,
+    limb: chain.flatMap((link) => {
+      const joint = JOINT[link];
+      return joint
+        ? [[PART_OF_LINK[link], moving(sided(look.motion.striking, joint))] as const]
+        : [];
+    }),
+    end: moving('end'),
+  };
+}
+
+/** Why there can be no shares at all, or null. */
+function unseen(context: MeasureContext): Absent | null {
+  const motion = motionShowing(context, { needs: 'ground', name: 'what each link adds' });
+  if (isAbsent(motion)) return motion;
+  return motion.metric ? null : absent('Set the scale from a known length.');
+}
 
 /**
- * The parts of the fist's speed at contact, along the strike's direction, that come from each link:
- * m/s, and together the whole speed. The direction is the target line for straights, the fist's own
- * path for hooks and uppercuts. Needs the ground plane: 3D, or from above, where the vertical drive
- * is not seen.
+ * The parts of the striking end's speed at contact, along the strike's direction, that come from
+ * each link: m/s, and together the whole speed. Needs the ground plane: 3D, or from above, where
+ * the vertical drive is not seen.
  *
  * σ joins the points' noise, the scale, and what rigid links leave unexplained: that is doubt about
  * every one of them.
  */
-export function shares(context: MeasureContext): Readonly<Record<Part, Measured>> | Absent {
-  const motion = motionShowing(context, { needs: 'ground', name: 'what each link adds' });
-  if (isAbsent(motion)) return motion;
-  if (!motion.metric) return absent('Set the scale from a known length.');
-  const contact = eventOf(context, 'contact');
-  if (isAbsent(contact)) return contact;
-  const points = pointsOf(motion, contact.time);
-  if ('absent' in points) return points;
-
-  const velocities = points.flatMap((point) => inSpace(motion.axes, point.velocity));
-  const sigmas = points.flatMap((point) =>
-    inSpace(
-      motion.axes,
-      motion.axes.map(() => point.velocitySigma),
-    ),
+export function shares(context: MeasureContext): Shares | Absent {
+  const lacking = unseen(context);
+  if (lacking) return lacking;
+  const found = runTogether(
+    context,
+    (look) =>
+      decompose(chainOf(look, look.event('contact')), direction(look)) as Record<Part, number>,
   );
-  const chain = (v: readonly number[]) => chainOf(motion, points, v);
-  const end = chain(velocities).end.velocity;
-  const isStraight = context.strike.technique.family === 'straight';
-  const direction = isStraight ? [1, 0, 0] : scaled(end, 1 / length(end));
-  const parts = decompose(chain(velocities), direction);
-  const frames = points.flatMap((point) => point.frames);
-  const projected = (motion.scaleSigma + motion.planeSigma) * dot(end, direction);
-  const readingOf = (part: Part): Measured => {
-    if (part === 'drive' && !motion.axes.includes('up')) {
-      return absent('A view from above cannot show the vertical drive; film from the side.');
+  if ('absent' in found) return found;
+  const { value, spread, notes } = found;
+  return readingsFrom(context, 'm/s', { value, spread, frames: [...notes.frames] });
+}
+
+/** Instants of the accelerate phase at which the parts are added up (Simpson's rule). */
+const NODES = 4;
+
+/**
+ * The same over the whole accelerate phase: how far each link has carried the striking end along
+ * the strike's direction, metres; together its travel.
+ */
+export function travels(context: MeasureContext): Shares | Absent {
+  const lacking = unseen(context);
+  if (lacking) return lacking;
+  const whole = runTogether(context, (look) => {
+    const [from, to] = [look.event('trunk'), look.event('contact')];
+    return { way: dot(minus(look.at('end', to), look.at('end', from)), direction(look)) };
+  });
+  if ('absent' in whole) return whole;
+  const { look } = whole;
+  const [from, to, along] = [look.event('trunk'), look.event('contact'), direction(look)];
+  const step = (to.time - from.time) / NODES;
+  const value: Parts = {};
+  const variance: Parts = {};
+  // Noise at one instant says nothing of another, so each is looked at by itself.
+  for (let i = 0; i <= NODES; i++) {
+    const when = i === NODES ? to : between(`accelerate ${i}`, from.time + i * step);
+    const weight = (step / 3) * (i === 0 || i === NODES ? 1 : i % 2 === 1 ? 4 : 2);
+    const node = runTogether(context, decomposedAt(when, along));
+    if ('absent' in node) return node;
+    for (const part of Object.keys(node.value) as Part[]) {
+      value[part] = (value[part] ?? 0) + weight * node.value[part];
+      variance[part] = (variance[part] ?? 0) + (weight * node.spread[part]) ** 2;
     }
-    const noise = propagate((v) => decompose(chain(v), direction)[part], velocities, sigmas);
-    const sigma = Math.hypot(noise, projected, parts.other);
-    return reading(parts[part], 'm/s', sigma, motion.source, frames);
-  };
-  return Object.fromEntries(PARTS.map((part) => [part, readingOf(part)])) as Record<Part, Measured>;
-}
-
-/** The eight points of the chain, moving, in the order `chainOf` takes them. */
-function pointsOf(motion: Motion, time: number): MovingPoint[] | Absent {
-  const joints = [
-    ...(['leftHip', 'rightHip', 'leftShoulder', 'rightShoulder'] as const),
-    striking(motion, 'Elbow'),
-    striking(motion, 'Wrist'),
-  ];
-  const found: MovingPoint[] = [];
-  for (const joint of joints) {
-    const path = motion.paths[joint];
-    const point = path && movingAt(path, time);
-    if (!point) return missing(motion, joint, time);
-    found.push(point);
   }
-  const fist = fistPath(motion);
-  const end = fist && movingAt(fist, time);
-  return end ? [...found, end] : missing(motion, striking(motion, 'IndexKnuckle'), time);
+  // What a handful of instants misses of the whole way belongs to no link.
+  const explained = Object.values(value).reduce((sum, one) => sum + one, 0);
+  value.other = (value.other ?? 0) + whole.value.way - explained;
+  const spread = Object.fromEntries(
+    Object.entries(variance).map(([part, one]) => [part, Math.sqrt(one)]),
+  );
+  return readingsFrom(context, 'm', { value, spread, frames: [...whole.notes.frames] });
 }
 
-function chainOf(motion: Motion, points: readonly MovingPoint[], v: readonly number[]): ArmChain {
-  const moving = points.map((point, i): Moving => ({
-    at: inSpace(motion.axes, point.at),
-    velocity: v.slice(3 * i, 3 * i + 3),
-  }));
-  const [leftHip, rightHip, left, right, elbow, wrist, end] = moving as [
-    Moving,
-    Moving,
-    Moving,
-    Moving,
-    Moving,
-    Moving,
-    Moving,
-  ];
-  const shoulder = striking(motion, 'Shoulder') === sided('left', 'Shoulder') ? left : right;
-  return { hips: [leftHip, rightHip], shoulders: [left, right], shoulder, elbow, wrist, end };
+type Parts = Partial<Record<Part, number>>;
+
+const between = (label: string, time: number): Instant => ({ label, event: null, time, shift: 0 });
+
+function decomposedAt(when: Instant, along: Vector): (look: Look) => Record<Part, number> {
+  return (look) => decompose(chainOf(look, when), along) as Record<Part, number>;
+}
+
+function readingsFrom(
+  context: MeasureContext,
+  unit: Unit,
+  { value, spread, frames }: { value: Parts; spread: Parts; frames: readonly number[] },
+): Shares {
+  const { motion } = context;
+  const whole = Object.values(value).reduce((sum, one) => sum + one, 0);
+  const parts = partsOf(context.strike.technique).map((part) => {
+    if (part === 'drive' && !motion.axes.includes('up')) {
+      return [
+        part,
+        absent('A view from above cannot show the vertical drive; film from the side.'),
+      ] as const;
+    }
+    const sigma = Math.hypot(spread[part]!, motion.planeSigma * whole, value.other!);
+    return [part, reading(value[part]!, unit, sigma, motion.source, frames)] as const;
+  });
+  return Object.fromEntries(parts);
 }

@@ -6,10 +6,11 @@
  * is mirrored (left and right landmarks swapped, `right` negated), so that every measure and limit
  * is written once, for an orthodox student whose rear side is the right.
  */
-import { mirrored, type Landmark, type Side } from '../body/landmarks';
+import { mirrored, otherSide, type Landmark, type Side } from '../body/landmarks';
 import type { Source } from '../reading/reading';
+import { lowerBound } from '../signal/interpolate';
 import { strikeStance, type Strike } from '../technique/strike';
-import type { View } from '../technique/catalogue';
+import type { Technique, View } from '../technique/catalogue';
 import type { PictureTrack, Points, SpaceTrack, Track } from '../track/track';
 
 export const AXES = ['toward', 'up', 'right'] as const;
@@ -70,6 +71,13 @@ export interface Motion {
   readonly striking: Side;
   /** True when a southpaw strike was mirrored: `paths` then hold the other side's points. */
   readonly isMirrored: boolean;
+  /** What the striking side ends in: see `Technique.end`. */
+  readonly end: Technique['end'];
+  /** +1 when the rear side comes forward as the body turns into this strike, −1 when it goes back. */
+  readonly turnSign: 1 | -1;
+  /** As placed or tracked. */
+  readonly raw: Partial<Record<Landmark, Path>>;
+  /** As measured: see `prepared`. */
   readonly paths: Partial<Record<Landmark, Path>>;
 }
 
@@ -78,6 +86,26 @@ export interface Motion {
  * equally likely: σ = 6 % / √12, rounded up.
  */
 const OUT_OF_PLANE = 0.02;
+
+/** The part of a motion between two times, seconds; frames keep their numbers. */
+export function excerpt(motion: Motion, from: number, to: number): Motion {
+  const cut = (path: Path): Path => {
+    const first = lowerBound(path.times, from);
+    const last = lowerBound(path.times, to);
+    return {
+      frames: path.frames.slice(first, last),
+      times: path.times.slice(first, last),
+      along: path.along.map((values) => values.slice(first, last)),
+      sigma: path.sigma.slice(first, last),
+    };
+  };
+  const raw = Object.fromEntries(
+    Object.entries(motion.raw)
+      .map(([name, path]) => [name, cut(path)] as const)
+      .filter(([, path]) => path.frames.length > 0),
+  );
+  return { ...motion, raw, paths: raw };
+}
 
 /** Turn a 3D track into motion; the world axes are the student's axes already. */
 export function motionFromSpace(track: SpaceTrack, strike: Strike): Motion {
@@ -160,12 +188,16 @@ function build(track: Track, strike: Strike, recipe: Recipe): Motion {
       sigma: points.sigma.map((s) => s * metresPerUnit),
     };
   }
+  const striking = isMirrored ? otherSide(strike.side) : strike.side;
   return {
     ...shown,
     source: track.source,
     frameTimes: track.frameTimes,
     isMirrored,
-    striking: strike.technique.hand === 'rear' ? 'right' : 'left',
+    striking,
+    end: strike.technique.end,
+    turnSign: (striking === 'right') === (strike.technique.turns === 'forward') ? 1 : -1,
+    raw: paths,
     paths,
   };
 }

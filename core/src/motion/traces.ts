@@ -1,41 +1,52 @@
 /** How fast each link moves over time, for the lanes of a chart; only what the points show. */
 import { length } from '../geometry/vector';
-import type { Unit } from '../reading/reading';
 import { derivative } from '../signal/derivative';
-import type { Link } from '../technique/catalogue';
+import type { Link, Technique } from '../technique/catalogue';
 import type { Motion } from './motion';
-import { turnSeries, turnSign } from './turn';
-import { fistPath, LONGEST_GAP } from './where';
+import { hipsAlong, turningOf, type Series } from './speeds';
+import { endPath, LONGEST_GAP } from './where';
 
 export interface Trace {
   readonly times: readonly number[];
-  /** Speed of the fist in the plane of the view; turning speed toward the target of the others. */
+  /** Turning speed into the strike of links that turn; speed of what travels. */
   readonly values: readonly number[];
-  readonly unit: Extract<Unit, 'm/s'> | 'rad/s';
+  readonly unit: 'm/s' | 'rad/s';
 }
 
 /** A link's speed needs at least this many points, none farther apart than `LONGEST_GAP`. */
 const FEWEST = 4;
 
 /**
- * Traces of the fist (needs a scale), the pelvis and the trunk (need the ground plane), by plain
- * differences between the points as they are: nothing is smoothed, so nothing is hidden.
+ * The striking end's speed in the plane of the view and the way of the hips (need a scale), and the
+ * turning of every link the view shows, by differences between the points as they are measured.
  */
-export function traces(motion: Motion): Partial<Record<Link, Trace>> {
+export function traces(motion: Motion, technique: Technique): Partial<Record<Link, Trace>> {
   const found: Partial<Record<Link, Trace>> = {};
-  const fist = fistPath(motion);
-  if (fist && motion.metric && motion.axes.length > 0 && isGapless(fist.times)) {
-    const rates = fist.along.map((values) => derivative(values, fist.times));
-    const values = fist.times.map((_, i) => length(rates.map((rate) => rate[i]!)));
-    found.fist = { times: fist.times, values, unit: 'm/s' };
+  const end = endPath(motion);
+  const last = technique.chain[technique.chain.length - 1]!;
+  for (const [link, series] of turningOf(motion, technique)) {
+    const trace = series && rateOf(series, 'rad/s');
+    if (trace) found[link] = trace;
   }
-  for (const link of ['pelvis', 'trunk'] as const) {
-    const turn = turnSeries(motion, link);
-    if (!turn || !isGapless(turn.times)) continue;
-    const values = derivative(turn.yaw, turn.times).map((rate) => turnSign(motion) * rate);
-    found[link] = { times: turn.times, values, unit: 'rad/s' };
+  if (!motion.metric) return found;
+  if (end && motion.axes.length > 0 && isGapless(end.times)) {
+    const rates = end.along.map((values) => derivative(values, end.times));
+    const values = end.times.map((_, i) => length(rates.map((rate) => rate[i]!)));
+    found[last] = { times: end.times, values, unit: 'm/s' };
+  }
+  for (const [link, axis] of [
+    ['feet', 'toward'],
+    ['knees', 'up'],
+  ] as const) {
+    const series = hipsAlong(motion, axis, 1);
+    const trace = series && rateOf(series, 'm/s');
+    if (trace) found[link] = trace;
   }
   return found;
+}
+
+function rateOf({ times, values }: Series, unit: Trace['unit']): Trace | null {
+  return isGapless(times) ? { times, values: derivative(values, times), unit } : null;
 }
 
 function isGapless(times: readonly number[]): boolean {

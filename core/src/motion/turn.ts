@@ -1,6 +1,7 @@
 /** Turn of pelvis and trunk about the vertical, where the motion shows the ground plane. */
 import type { Landmark } from '../body/landmarks';
 import type { Motion } from './motion';
+import { shared } from './where';
 
 export interface TurnSeries {
   readonly frames: readonly number[];
@@ -19,7 +20,10 @@ const LINES = {
  * Yaw of the line between the two hips or shoulders, on the frames where both are known.
  * `null` when the view does not show the ground plane (side, front, behind) or no frame has both.
  */
-export function turnSeries(motion: Motion, link: keyof typeof LINES): TurnSeries | null {
+export function turnSeries(
+  motion: Pick<Motion, 'axes' | 'paths'>,
+  link: keyof typeof LINES,
+): TurnSeries | null {
   const toward = motion.axes.indexOf('toward');
   const right = motion.axes.indexOf('right');
   const left = motion.paths[LINES[link][0]];
@@ -32,23 +36,16 @@ export function turnSeries(motion: Motion, link: keyof typeof LINES): TurnSeries
     sigma: [] as number[],
   };
   let previous = 0;
-  rear.frames.forEach((frame, k) => {
-    const i = left.frames.indexOf(frame);
-    if (i < 0) return;
+  for (const [i, k] of shared(left, rear)) {
     const forward = rear.along[toward]![k]! - left.along[toward]![i]!;
     const sideways = rear.along[right]![k]! - left.along[right]![i]!;
     const raw = Math.atan2(forward, sideways);
     const yaw = raw - 2 * Math.PI * Math.round((raw - previous) / (2 * Math.PI));
     previous = yaw;
-    series.frames.push(frame);
+    series.frames.push(rear.frames[k]!);
     series.times.push(rear.times[k]!);
     series.yaw.push(yaw);
     series.sigma.push(Math.hypot(left.sigma[i]!, rear.sigma[k]!) / Math.hypot(forward, sideways));
-  });
+  }
   return series.frames.length > 0 ? series : null;
-}
-
-/** +1 when the rear side comes forward in this strike, −1 when the lead side does. */
-export function turnSign(motion: Motion): 1 | -1 {
-  return motion.striking === 'right' ? 1 : -1;
 }

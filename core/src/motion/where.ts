@@ -1,7 +1,8 @@
 /** Where a landmark is at an instant, from the points that were placed or tracked around it. */
 import { landmarkName, mirrored, sided, type Landmark, type SidedPart } from '../body/landmarks';
 import { interpolate, lowerBound } from '../signal/interpolate';
-import { absent, isAbsent, type Absent } from '../reading/reading';
+import { absent, type Absent } from '../reading/reading';
+import { nearestFrame } from '../track/time';
 import type { Motion, Path } from './motion';
 
 export interface Where {
@@ -33,40 +34,74 @@ export function striking(motion: Motion, part: SidedPart): Landmark {
  */
 export function where(motion: Motion, landmark: Landmark, time: number): Where | Absent {
   const path = motion.paths[landmark];
-  return path ? onPath(path, time, motion, landmark) : missing(motion, landmark, time);
+  return path ? whereOn(path, time, motion, landmark) : missing(motion, landmark, time);
 }
 
-/**
- * The path of the fist: the middle of the two outer knuckles where both are known, else the
- * knuckle that is.
- */
-export function fistPath(motion: Motion): Path | null {
-  const index = motion.paths[striking(motion, 'IndexKnuckle')];
-  const little = motion.paths[striking(motion, 'LittleKnuckle')];
-  if (!index || !little) return index ?? little ?? null;
-  const shared = index.frames.flatMap((frame, i) => {
-    const k = little.frames.indexOf(frame);
-    return k < 0 ? [] : [[i, k] as const];
+/** Which of two paths' samples lie on the same frames: index pairs, ascending. */
+export function shared(a: Path, b: Path): [number, number][] {
+  const pairs: [number, number][] = [];
+  for (let i = 0, k = 0; i < a.frames.length && k < b.frames.length; ) {
+    const step = a.frames[i]! - b.frames[k]!;
+    if (step === 0) pairs.push([i, k]);
+    if (step <= 0) i++;
+    if (step >= 0) k++;
+  }
+  return pairs;
+}
+
+/** The parts whose middle is the striking end; where only one of two is known, that one. */
+const END_PARTS: Readonly<Record<Motion['end'], readonly SidedPart[]>> = {
+  fist: ['IndexKnuckle', 'LittleKnuckle'],
+  elbow: ['Elbow'],
+  knee: ['Knee'],
+  ball: ['Toe'],
+  instep: ['Ankle', 'Toe'],
+  heel: ['Heel'],
+};
+
+/** The landmark to place first so that the striking end is known. */
+export function endLandmark(motion: Pick<Motion, 'striking' | 'end'>): Landmark {
+  return sided(motion.striking, END_PARTS[motion.end][0]!);
+}
+
+/** Computed once for each motion: every measure asks for it. */
+const endPaths = new WeakMap<object, Path | null>();
+
+/** The path of the striking end, prepared or as it was tracked. */
+export function endPath(motion: Motion, from: 'paths' | 'raw' = 'paths'): Path | null {
+  const known = endPaths.get(motion[from]);
+  if (known !== undefined) return known;
+  const path = joined(motion, from);
+  endPaths.set(motion[from], path);
+  return path;
+}
+
+function joined(motion: Motion, from: 'paths' | 'raw'): Path | null {
+  const known = END_PARTS[motion.end].flatMap((part) => {
+    const path = motion[from][sided(motion.striking, part)];
+    return path ? [path] : [];
   });
-  if (shared.length === 0) return index;
+  const [first, second] = known;
+  if (!first || !second) return first ?? null;
+  const pairs = shared(first, second);
+  if (pairs.length === 0) return first;
   return {
-    frames: shared.map(([i]) => index.frames[i]!),
-    times: shared.map(([i]) => index.times[i]!),
-    along: index.along.map((own, axis) =>
-      shared.map(([i, k]) => (own[i]! + little.along[axis]![k]!) / 2),
+    frames: pairs.map(([i]) => first.frames[i]!),
+    times: pairs.map(([i]) => first.times[i]!),
+    along: first.along.map((own, axis) =>
+      pairs.map(([i, k]) => (own[i]! + second.along[axis]![k]!) / 2),
     ),
-    sigma: shared.map(([i, k]) => Math.hypot(index.sigma[i]!, little.sigma[k]!) / 2),
+    sigma: pairs.map(([i, k]) => Math.hypot(first.sigma[i]!, second.sigma[k]!) / 2),
   };
 }
 
-/** The fist's position at a time, as `where`. */
-export function whereFist(motion: Motion, time: number): Where | Absent {
-  const path = fistPath(motion);
-  const knuckle = striking(motion, 'IndexKnuckle');
-  return path ? onPath(path, time, motion, knuckle) : missing(motion, knuckle, time);
-}
-
-function onPath(path: Path, time: number, motion: Motion, landmark: Landmark): Where | Absent {
+/** As `where`, on any path; `landmark` is what to ask for when the path does not reach. */
+export function whereOn(
+  path: Path,
+  time: number,
+  motion: Motion,
+  landmark: Landmark,
+): Where | Absent {
   const right = lowerBound(path.times, time - 1e-9);
   const exact = path.times[right];
   if (exact !== undefined && Math.abs(exact - time) < 1e-9) {
@@ -87,22 +122,9 @@ function onPath(path: Path, time: number, motion: Motion, landmark: Landmark): W
   };
 }
 
-/** The frame whose time is nearest. */
-export function nearestFrame(frameTimes: readonly number[], time: number): number {
-  const right = lowerBound(frameTimes, time);
-  if (right === 0) return 0;
-  if (right >= frameTimes.length) return frameTimes.length - 1;
-  return time - frameTimes[right - 1]! <= frameTimes[right]! - time ? right - 1 : right;
-}
-
 /** "Place the right elbow at frame 112." */
 export function missing(motion: Motion, landmark: Landmark, time: number): Absent {
   const own = ownName(motion, landmark);
   const frame = nearestFrame(motion.frameTimes, time);
   return absent(`Place the ${landmarkName(own)} on frame ${frame}.`, { landmarks: [own], frame });
-}
-
-/** The first absence among several lookups, so that a measure can say what it lacks. */
-export function firstAbsent(...found: readonly (Where | Absent)[]): Absent | null {
-  return found.find(isAbsent) ?? null;
 }

@@ -8,7 +8,7 @@ import type { Landmark } from '../body/landmarks';
 export type Source = 'measured-3d' | 'measured-2d' | 'estimated-3d' | 'eye';
 
 /** SI units; an angle is in radians, a share or a quotient is a `ratio`. */
-export type Unit = 's' | 'm' | 'm/s' | 'rad' | 'ratio';
+export type Unit = 's' | 'm' | 'm/s' | 'm/s²' | 'rad' | 'ratio' | 'kg' | 'N·s' | 'N' | 'J';
 
 export interface Reading {
   readonly value: number;
@@ -31,6 +31,8 @@ export interface Absent {
   readonly absent: string;
   /** The first thing that could be placed to get one. */
   readonly missing?: Missing;
+  /** The strike is not of a kind that has this reading, whatever was filmed. */
+  readonly isForeign?: true;
 }
 
 export type Measured = Reading | Absent;

@@ -33,28 +33,36 @@ export function butterworth2(cutoff: number, rate: number): Biquad {
 }
 
 /**
- * Run a biquad forwards, starting in the steady state of its first sample, so that a constant
- * passes unchanged. (Direct form II transposed; initial state as SciPy's `lfilter_zi`.)
+ * Run a biquad over a signal in place, from its first sample to its last or the other way, starting
+ * in the steady state of the first one met, so that a constant passes unchanged. (Direct form II
+ * transposed; initial state as SciPy's `lfilter_zi`.)
  */
-function run(signal: readonly number[], { b, a }: Biquad): number[] {
-  const first = signal[0] ?? 0;
+function run(signal: Float64Array, { b, a }: Biquad, isBackward: boolean): void {
+  const last = signal.length - 1;
+  const first = signal[isBackward ? last : 0]!;
   let s2 = (b[2] - a[2]) * first;
   let s1 = (b[1] - a[1]) * first + s2;
-  return signal.map((x) => {
+  for (let k = 0; k <= last; k++) {
+    const i = isBackward ? last - k : k;
+    const x = signal[i]!;
     const y = b[0] * x + s1;
     s1 = b[1] * x - a[1] * y + s2;
     s2 = b[2] * x - a[2] * y;
-    return y;
-  });
+    signal[i] = y;
+  }
 }
 
 /** Mirror `count` samples through each end point, keeping value and slope there. */
-function padOdd(signal: readonly number[], count: number): number[] {
-  const first = signal[0]!;
-  const last = signal[signal.length - 1]!;
-  const before = Array.from({ length: count }, (_, i) => 2 * first - signal[count - i]!);
-  const after = Array.from({ length: count }, (_, i) => 2 * last - signal[signal.length - 2 - i]!);
-  return [...before, ...signal, ...after];
+function padOdd(signal: readonly number[], count: number): Float64Array {
+  const n = signal.length;
+  const padded = new Float64Array(n + 2 * count);
+  const [first, last] = [signal[0]!, signal[n - 1]!];
+  for (let i = 0; i < n; i++) padded[count + i] = signal[i]!;
+  for (let i = 0; i < count; i++) {
+    padded[i] = 2 * first - signal[count - i]!;
+    padded[count + n + i] = 2 * last - signal[n - 2 - i]!;
+  }
+  return padded;
 }
 
 /**
@@ -62,13 +70,15 @@ function padOdd(signal: readonly number[], count: number): number[] {
  * default padding of three times the filter length.
  *
  * @param signal evenly sampled, at least 2 samples; shorter than the padding, the padding shrinks
+ * @param wanted samples of padding at each end
  */
-export function filtfilt(signal: readonly number[], filter: Biquad): number[] {
+export function filtfilt(signal: readonly number[], filter: Biquad, wanted = 9): number[] {
   if (signal.length < 2) return [...signal];
-  const padding = Math.min(9, signal.length - 1);
-  const forward = run(padOdd(signal, padding), filter);
-  const backward = run(forward.reverse(), filter).reverse();
-  return backward.slice(padding, padding + signal.length);
+  const padding = Math.min(wanted, signal.length - 1);
+  const padded = padOdd(signal, padding);
+  run(padded, filter, false);
+  run(padded, filter, true);
+  return Array.from(padded.subarray(padding, padding + signal.length));
 }
 
 /**
@@ -92,10 +102,46 @@ export function passCorrection(passes: number): number {
  * @param rate samples per second
  */
 export function lowpass(signal: readonly number[], cutoff: number, rate: number): number[] {
+  const corrected = corrected2(cutoff, rate);
+  if (corrected === null) return [...signal];
+  // A slow filter rings for about a period of its cutoff; the padding outlasts that.
+  const padding = Math.max(9, Math.ceil(rate / cutoff));
+  return filtfilt(signal, butterworth2(corrected, rate), padding);
+}
+
+/** The cutoff each of two passes must have; null where it is out of the rate's reach. */
+function corrected2(cutoff: number, rate: number): number | null {
+  if (cutoff >= rate / 2) return null;
   // The correction is exact for the analogue filter; applying it to the prewarped frequency keeps
   // it exact for the digital one too.
   const warped = Math.tan((Math.PI * cutoff) / rate) * passCorrection(2);
   const corrected = (Math.atan(warped) * rate) / Math.PI;
-  if (cutoff >= rate / 2 || corrected > 0.45 * rate) return [...signal];
-  return filtfilt(signal, butterworth2(corrected, rate));
+  return corrected > 0.45 * rate ? null : corrected;
+}
+
+const gains = new Map<string, readonly number[]>();
+
+/**
+ * What `lowpass` leaves of independent noise: its standard deviation after ÷ before, at the 1st,
+ * 2nd, … sample from either end, the last entry standing for all further in. The ends keep more,
+ * since there is nothing beyond them to average with.
+ *
+ * By the filter's own answer to single impulses: σ²_out(i) = Σ_j S_ij² σ².
+ */
+export function noiseGain(cutoff: number, rate: number): readonly number[] {
+  const key = (cutoff / rate).toFixed(3);
+  const known = gains.get(key);
+  if (known) return known;
+  if (corrected2(cutoff, rate) === null) return [1];
+  const edge = Math.ceil((1.5 * rate) / cutoff);
+  const squares = new Array<number>(edge + 1).fill(0);
+  for (let j = 0; j < 2 * edge + 1; j++) {
+    const impulse = new Array<number>(3 * edge).fill(0);
+    impulse[j] = 1;
+    const answer = lowpass(impulse, cutoff, rate);
+    squares.forEach((_, i) => (squares[i]! += answer[i]! ** 2));
+  }
+  const found = squares.map(Math.sqrt);
+  gains.set(key, found);
+  return found;
 }

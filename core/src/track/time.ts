@@ -1,4 +1,5 @@
 /** The true times of a film's frames, which are not always the times at which it plays. */
+import { lowerBound } from '../signal/interpolate';
 
 /** Mean frames a second over the whole film. */
 export function meanRate(frameTimes: readonly number[]): number {
@@ -18,4 +19,12 @@ export function realFrameTimes(fileTimes: readonly number[], captureRate: number
   const playback = meanRate(fileTimes);
   const factor = captureRate === null || playback === 0 ? 1 : playback / captureRate;
   return fileTimes.map((time) => (time - first) * factor);
+}
+
+/** The frame whose time is nearest. */
+export function nearestFrame(frameTimes: readonly number[], time: number): number {
+  const right = lowerBound(frameTimes, time);
+  if (right === 0) return 0;
+  if (right >= frameTimes.length) return frameTimes.length - 1;
+  return time - frameTimes[right - 1]! <= frameTimes[right]! - time ? right - 1 : right;
 }

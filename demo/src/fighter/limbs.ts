@@ -1,4 +1,4 @@
-/** Arms, legs and head hung on a trunk: inverse kinematics with fixed segment lengths. */
+/** Arms and head hung on a trunk: inverse kinematics with fixed segment lengths. */
 import type { Landmark } from '@sinew/core/body/landmarks';
 import { SEGMENT_LENGTH } from '@sinew/core/body/segments';
 import type { Recipe } from './recipe';
@@ -6,8 +6,6 @@ import {
   add,
   cross,
   dot,
-  heading,
-  rightOf,
   scaled,
   subtract,
   twoLinks,
@@ -45,64 +43,24 @@ export function setArm(
   joints[`${side}LittleKnuckle`] = add(end, across, -0.03);
 }
 
-export function setLegs(
+/** An arm given by the directions of upper arm and forearm: an elbow strike. */
+export function setFoldedArm(
   joints: Record<Landmark, Point>,
-  { pelvis, pelvisYaw }: { readonly pelvis: Point; readonly pelvisYaw: number },
-  turned: number,
-  { height, technique }: Recipe,
+  isRight: boolean,
+  shoulder: Point,
+  [upper, fore]: readonly [Point, Point],
+  { height }: Recipe,
 ): void {
-  const half = 0.062 * height;
-  joints.rightHip = add(pelvis, rightOf(pelvisYaw), half);
-  joints.leftHip = add(pelvis, rightOf(pelvisYaw), -half);
-  const pivots = technique === 'lead-hook' ? { left: 0.75, right: 0.1 } : { left: 0, right: 0.75 };
-  const leadYaw = 0.3 + (technique === 'lead-hook' ? pivots.left * turned : 0);
-  const rearYaw = 0.95 - (technique === 'cross' ? pivots.right * turned : 0);
-  setFoot(
-    joints,
-    'left',
-    [0.25, 0.012, -0.11],
-    leadYaw,
-    technique === 'lead-hook' ? 0.25 * turned : 0,
-    height,
-  );
-  setFoot(
-    joints,
-    'right',
-    [-0.2, 0.012, 0.15],
-    rearYaw,
-    0.16 + (technique === 'cross' ? 0.32 * turned : 0),
-    height,
-  );
-}
-
-/** @param pitch radians the heel is raised about the ball of the foot */
-function setFoot(
-  joints: Record<Landmark, Point>,
-  side: 'left' | 'right',
-  ball: Point,
-  yaw: number,
-  pitch: number,
-  height: number,
-): void {
-  const footLength = SEGMENT_LENGTH.foot * height;
-  const toes = heading(yaw);
-  const sole = add(scaled(toes, -Math.cos(pitch)), UP, Math.sin(pitch));
-  const instep = add(scaled(toes, Math.sin(pitch)), UP, Math.cos(pitch));
-  const heel = add(ball, sole, 0.7 * footLength);
-  const ankle = add(add(ball, sole, 0.5 * footLength), instep, 0.039 * height);
-  joints[`${side}Toe`] = add(ball, toes, 0.25 * footLength);
-  joints[`${side}Heel`] = heel;
-  joints[`${side}Ankle`] = ankle;
-  const hip = joints[`${side}Hip`];
-  const pole = add(heading(yaw), UP, 0.2);
-  const { middle } = twoLinks(
-    hip,
-    ankle,
-    SEGMENT_LENGTH.thigh * height,
-    SEGMENT_LENGTH.shank * height,
-    pole,
-  );
-  joints[`${side}Knee`] = middle;
+  const side = isRight ? 'right' : 'left';
+  const elbow = add(shoulder, upper, SEGMENT_LENGTH.upperArm * height);
+  const wrist = add(elbow, fore, SEGMENT_LENGTH.forearm * height);
+  const end = add(wrist, fore, (SEGMENT_LENGTH.hand * height) / 2);
+  const level = cross(fore, upper);
+  joints[`${side}Shoulder`] = shoulder;
+  joints[`${side}Elbow`] = elbow;
+  joints[`${side}Wrist`] = wrist;
+  joints[`${side}IndexKnuckle`] = add(end, unit(level), 0.03);
+  joints[`${side}LittleKnuckle`] = add(end, unit(level), -0.03);
 }
 
 export function setHead(joints: Record<Landmark, Point>, head: Point, height: number): void {

@@ -3,9 +3,12 @@
  * is put in by changing exactly the numbers that make it.
  */
 import type { Stance } from '@sinew/core/body/landmarks';
+import type { TechniqueId } from './forms';
 
 export interface Recipe {
-  readonly technique: 'jab' | 'cross' | 'lead-hook';
+  readonly technique: TechniqueId;
+  /** The limb that strikes, where the technique leaves it open. */
+  readonly by: 'own' | 'lead';
   readonly stance: Stance;
   /** Standing height, metres. */
   readonly height: number;
@@ -50,6 +53,7 @@ const degrees = (value: number) => (value * Math.PI) / 180;
 
 const CLEAN: Recipe = {
   technique: 'cross',
+  by: 'own',
   stance: 'orthodox',
   height: 1.76,
   contact: 0.7,
@@ -73,31 +77,74 @@ const CLEAN: Recipe = {
   recoil: 1,
 };
 
-const CLEAN_BY_TECHNIQUE: Record<Recipe['technique'], Recipe> = {
-  cross: CLEAN,
-  jab: {
-    ...CLEAN,
-    technique: 'jab',
-    pelvisTurn: degrees(12),
-    trunkTurn: degrees(28),
-    coil: 0,
-    sink: 0.015,
+const HOOK = {
+  out: 0.19,
+  pelvisPeak: 0.42,
+  trunkPeak: 1,
+  pelvisTurn: degrees(54),
+  trunkTurn: degrees(62),
+  coil: degrees(14),
+  finish: 0.03,
+} satisfies Partial<Recipe>;
+const UPPERCUT = {
+  pelvisTurn: degrees(34),
+  trunkTurn: degrees(42),
+  sink: 0.06,
+  finish: 0.03,
+} satisfies Partial<Recipe>;
+const ELBOW = {
+  pelvisTurn: degrees(48),
+  trunkTurn: degrees(58),
+  finish: 0.05,
+} satisfies Partial<Recipe>;
+/** Pelvis, thigh and shank start one after the other; the trunk counters. */
+const KICK = {
+  out: 0.14,
+  hipsToTrunk: 0.05,
+  trunkToArm: 0.11,
+  pelvisPeak: 0.5,
+  pelvisTurn: degrees(40),
+  trunkTurn: degrees(18),
+  coil: 0,
+  sink: 0.02,
+  finish: 0.03,
+  recoil: 1.6,
+} satisfies Partial<Recipe>;
+
+/** What is each technique's own in a clean strike. */
+const OWN: Readonly<Record<TechniqueId, Partial<Recipe>>> = {
+  cross: {},
+  jab: { pelvisTurn: degrees(12), trunkTurn: degrees(28), coil: 0, sink: 0.015 },
+  'lead-hook': HOOK,
+  'rear-hook': { ...HOOK, out: 0.23 },
+  'lead-body-hook': { ...HOOK, sink: 0.08 },
+  'rear-body-hook': { ...HOOK, out: 0.23, sink: 0.08 },
+  'lead-uppercut': UPPERCUT,
+  'rear-uppercut': UPPERCUT,
+  'stepping-straight': { coil: 0, load: 0.16 },
+  'whip-straight': { pelvisTurn: degrees(30), trunkTurn: degrees(22), coil: 0, reach: 0.9 },
+  'chambered-straight': { pelvisTurn: degrees(40), trunkTurn: degrees(46), reach: 0.93 },
+  'elbow-round': ELBOW,
+  'elbow-reverse': ELBOW,
+  'elbow-rise': { ...ELBOW, pelvisTurn: degrees(20), trunkTurn: degrees(26), sink: 0.05 },
+  'elbow-drop': { ...ELBOW, pelvisTurn: degrees(16), trunkTurn: degrees(20), sink: 0 },
+  'elbow-up': { ...ELBOW, pelvisTurn: degrees(24), trunkTurn: degrees(30), sink: 0.06 },
+  'elbow-thrust': { ...ELBOW, pelvisTurn: degrees(26), trunkTurn: degrees(34) },
+  'elbow-spin': {
+    ...ELBOW,
+    pelvisTurn: degrees(140),
+    trunkTurn: degrees(155),
+    out: 0.2,
+    hipsToTrunk: 0.06,
   },
-  'lead-hook': {
-    ...CLEAN,
-    technique: 'lead-hook',
-    out: 0.19,
-    pelvisPeak: 0.42,
-    trunkPeak: 1,
-    pelvisTurn: degrees(54),
-    trunkTurn: degrees(62),
-    coil: degrees(14),
-    finish: 0.03,
-  },
+  'front-kick': { ...KICK, pelvisTurn: degrees(24) },
+  'round-kick': { ...KICK, pelvisTurn: degrees(78) },
+  'side-kick': { ...KICK, pelvisTurn: degrees(112), trunkTurn: degrees(80), trunkToArm: 0.12 },
+  'knee-strike': { ...KICK, pelvisTurn: degrees(22), trunkToArm: 0.02 },
 };
 
 export function clean(technique: Recipe['technique'], change: Partial<Recipe> = {}): Recipe {
-  return { ...CLEAN_BY_TECHNIQUE[technique], ...change };
+  return { ...CLEAN, technique, ...OWN[technique], ...change };
 }
 
 /** The change that puts a fault into a clean recipe, by the fault's id. */

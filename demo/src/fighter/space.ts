@@ -70,3 +70,12 @@ export function rightOf(yaw: number): Point {
 export function forwardOf(yaw: number): Point {
   return [Math.cos(yaw), 0, -Math.sin(yaw)];
 }
+
+/** From one direction to another along the shortest arc; `share` may go past either end. */
+export function along(from: Point, to: Point, share: number): Point {
+  const [a, b] = [unit(from), unit(to)];
+  const angle = Math.acos(Math.min(1, Math.max(-1, dot(a, b))));
+  if (angle < 1e-9) return a;
+  const side = unit(add(b, a, -dot(a, b)));
+  return add(scaled(a, Math.cos(share * angle)), side, Math.sin(share * angle));
+}

@@ -1,25 +1,9 @@
 /** Known-answer tracks: a fighter's landmarks sampled at a frame rate, with noise if wanted. */
 import { LANDMARKS, type Landmark } from '@sinew/core/body/landmarks';
 import type { Points, SpaceTrack } from '@sinew/core/track/track';
+import { normal, seeded } from '@sinew/core/uncertainty/random';
 import { mover, durationOf } from './pose';
 import type { Recipe } from './recipe';
-
-/** Numbers in [0, 1) from a seed (mulberry32). */
-export function seeded(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
-
-/** Normal deviates by Box–Muller. */
-export function normal(random: () => number): number {
-  return Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
-}
 
 export interface Sampling {
   /** Frames a second. */

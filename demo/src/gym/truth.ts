@@ -5,7 +5,7 @@ import type { Calibration, PixelPoint } from '@sinew/core/motion/motion';
 import { pointsToPlace } from '@sinew/core/technique/points';
 import { techniqueById } from '@sinew/core/technique/catalogue';
 import { strikingSide, type Strike } from '@sinew/core/technique/strike';
-import { nearestFrame } from '@sinew/core/motion/where';
+import { nearestFrame } from '@sinew/core/track/time';
 import type { Placed } from '@sinew/core/track/track';
 import { knownTimes, mover } from '../fighter/pose';
 import { mix, type Point } from '../fighter/space';

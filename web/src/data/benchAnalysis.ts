@@ -1,6 +1,6 @@
 /** From the bench's document to the core's analysis: the one way the app measures and judges. */
 import { analyze, type Analysis } from '@sinew/core/analyze';
-import { markOnFrame, type Events, type EventName } from '@sinew/core/events/events';
+import { markOnFrame, type EventName, type Marks } from '@sinew/core/events/events';
 import { techniqueById } from '@sinew/core/technique/catalogue';
 import { realFrameTimes } from '@sinew/core/track/time';
 import { trackFromPlaced } from '@sinew/core/track/track';
@@ -14,7 +14,7 @@ export interface FilmFacts {
   readonly height: number;
 }
 
-export function marksOf(strike: StrikeDocument, realTimes: readonly number[]): Events {
+export function marksOf(strike: StrikeDocument, realTimes: readonly number[]): Marks {
   const entries = Object.entries(strike.marks).filter(([, mark]) => mark.frame < realTimes.length);
   return Object.fromEntries(
     entries.map(([name, mark]) => [

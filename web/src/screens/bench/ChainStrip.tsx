@@ -14,7 +14,7 @@ import {
   type Events,
 } from '@sinew/core/events/events';
 import { PHASES } from '@sinew/core/events/phases';
-import { nearestFrame } from '@sinew/core/motion/where';
+import { nearestFrame } from '@sinew/core/track/time';
 import { marksOf } from '@/data/benchAnalysis';
 import { Key } from '@/ui/button';
 import { useWidth } from '@/ui/useWidth';

@@ -1,6 +1,6 @@
 'use client';
 
-import { MEASURE_IDS, MEASURES, type Readings } from '@sinew/core/measures/catalogue';
+import { MEASURE_IDS, MEASURE_NAMES, type Readings } from '@sinew/core/measures/catalogue';
 import { isAbsent, type Source } from '@sinew/core/reading/reading';
 import { parts } from '@sinew/core/reading/say';
 
@@ -38,7 +38,7 @@ export function ReadingsTable({ readings }: { readings: Readings }) {
             const { value, plusMinus, unit } = parts(reading);
             return (
               <tr key={id} className="border-b border-rule">
-                <td className="py-1.5">{MEASURES[id].name}</td>
+                <td className="py-1.5">{MEASURE_NAMES[id]}</td>
                 <td className="py-1.5 text-right font-semibold">{value}</td>
                 <td className="py-1.5 pl-2 text-soft">
                   ± {plusMinus} {unit}
@@ -55,7 +55,7 @@ export function ReadingsTable({ readings }: { readings: Readings }) {
             const reading = readings[id];
             return (
               <div key={id} className="border-b border-rule py-1">
-                <dt className="inline font-semibold text-soft">{MEASURES[id].name}: </dt>
+                <dt className="inline font-semibold text-soft">{MEASURE_NAMES[id]}: </dt>
                 <dd className="inline text-soft">{isAbsent(reading) && reading.absent}</dd>
               </div>
             );

@@ -1,0 +1,93 @@
+/**
+ * Starts of hips, trunk and arm (pelvis, thigh and shank in a kick), and of the load before them,
+ * read off a dense track once contact is known.
+ */
+import type { Motion } from '../motion/motion';
+import { hipsAlong, startsOf, turnOf, type Series } from '../motion/speeds';
+import type { Technique } from '../technique/catalogue';
+import { markAt, type EventMark, type Events } from './events';
+import { onset } from './onset';
+import { speedOf } from './speedOf';
+
+export function proposeStarts(motion: Motion, technique: Technique, contact: EventMark): Events {
+  const tracked = { ...motion, paths: motion.raw };
+  const { hips, trunk, arm } = startsOf(tracked, technique);
+  return {
+    ...named('hips', startOf(hips, motion, contact.time)),
+    ...named('trunk', startOf(trunk, motion, contact.time)),
+    ...named('arm', startOf(arm, motion, contact.time)),
+  };
+}
+
+/** The standard deviation of a start that the filter moved by `by`, as a share of that. */
+const FILTER_DOUBT = 0.5;
+
+/**
+ * A low-pass widens a rise and so moves its foot forward in time. A second pass does nearly the same
+ * again: what it moves is taken off the first.
+ */
+export function startOf(series: Series | null, motion: Motion, until: number): EventMark | null {
+  const speed = speedOf(series, until);
+  if (!speed) return null;
+  const once = onset(speed.times, speed.values, until, speed.noise);
+  if (!once) return null;
+  const twice = onset(speed.times, speed.again, until, 0);
+  const plain = onset(speed.times, speed.values, until, 0);
+  const moved = twice && plain ? Math.max(-0.02, Math.min(0.02, twice.time - plain.time)) : 0;
+  return markAt(
+    motion.frameTimes,
+    once.time - moved,
+    Math.hypot(once.sigma, FILTER_DOUBT * moved),
+    motion.source,
+  );
+}
+
+/** How long before the hips the load is looked for, seconds. */
+const LONGEST_LOAD = 0.6;
+/** Less than this is no load but a body standing still, metres and radians. */
+const LEAST = { m: 0.006, rad: 0.035 };
+
+/** First departure before the hips: the pelvis sinks, or pelvis or trunk turn the other way. */
+export function proposeLoad(motion: Motion, hips: EventMark): EventMark | null {
+  const tracked = { ...motion, paths: motion.raw };
+  const back = (series: Series | null): Series | null =>
+    series && { ...series, values: series.values.map((value) => -value) };
+  const candidates = [
+    hipsAlong(tracked, 'up', -1),
+    back(turnOf(tracked, 'trunk')),
+    back(turnOf(tracked, 'pelvis')),
+  ];
+  const found = candidates.flatMap((series) => {
+    const early = series && since(series, hips.time - LONGEST_LOAD);
+    if (!early || travel(early, hips.time) < LEAST[early.unit]) return [];
+    const start = startOf(early, motion, hips.time);
+    return start ? [start] : [];
+  });
+  return found.reduce<EventMark | null>(
+    (first, one) => (first === null || one.time < first.time ? one : first),
+    null,
+  );
+}
+
+function since(series: Series, from: number): Series {
+  const keep = series.times.map((time) => time >= from);
+  const pick = (list: readonly number[]) => list.filter((_, i) => keep[i]);
+  return {
+    ...series,
+    frames: pick(series.frames),
+    times: pick(series.times),
+    values: pick(series.values),
+  };
+}
+
+/** How far a series climbs above its first tenth of a second, up to a time. */
+function travel({ times, values }: Series, until: number): number {
+  const start = values.filter((_, i) => times[i]! <= times[0]! + 0.05);
+  const base = start.reduce((sum, value) => sum + value, 0) / start.length;
+  const most = Math.max(...values.filter((_, i) => times[i]! <= until));
+  return most - base;
+}
+
+function named(name: 'hips' | 'trunk' | 'arm', mark: EventMark | null): Events {
+  return mark ? { [name]: mark } : {};
+}

@@ -1,0 +1,173 @@
+/**
+ * How each link moves, as one number over time: an angle for a link that turns, a length for a point
+ * that travels. What starts and peaks are read off.
+ */
+import { angleAt, minus, type Vector } from '../geometry/vector';
+import type { Technique } from '../technique/catalogue';
+import { sided, type Landmark, type SidedPart } from '../body/landmarks';
+import type { Motion, Path } from './motion';
+import { inSpace } from './moving';
+import { turnSeries } from './turn';
+import { endPath, shared } from './where';
+
+export interface Series {
+  readonly frames: readonly number[];
+  readonly times: readonly number[];
+  /** Radians or metres (pixels without a scale); growing as the strike goes. */
+  readonly values: readonly number[];
+  readonly unit: 'rad' | 'm';
+}
+
+type Source = Pick<Motion, 'axes' | 'striking' | 'turnSign' | 'end'> & {
+  readonly paths: Motion['paths'];
+  readonly raw: Motion['raw'];
+};
+
+/** Turn of pelvis or trunk into the strike, radians. */
+export function turnOf(motion: Source, link: 'pelvis' | 'trunk'): Series | null {
+  const turn = turnSeries(motion, link);
+  if (!turn) return null;
+  const { frames, times, yaw } = turn;
+  return { frames, times, values: yaw.map((angle) => motion.turnSign * angle), unit: 'rad' };
+}
+
+/** The middle of the hips along an axis, metres. */
+export function hipsAlong(motion: Source, axis: 'toward' | 'up', sign: 1 | -1): Series | null {
+  const { leftHip, rightHip } = motion.paths;
+  const i = motion.axes.indexOf(axis);
+  if (!leftHip || !rightHip || i < 0) return null;
+  const pairs = shared(leftHip, rightHip);
+  return {
+    frames: pairs.map(([l]) => leftHip.frames[l]!),
+    times: pairs.map(([l]) => leftHip.times[l]!),
+    values: pairs.map(([l, r]) => (sign * (leftHip.along[i]![l]! + rightHip.along[i]![r]!)) / 2),
+    unit: 'm',
+  };
+}
+
+/** What the start of the hips is read off. */
+export function hipsOf(motion: Source, { start }: Technique): Series | null {
+  if (start === 'turn') return turnOf(motion, 'pelvis');
+  return start === 'thrust'
+    ? hipsAlong(motion, 'toward', 1)
+    : hipsAlong(motion, 'up', start === 'rise' ? 1 : -1);
+}
+
+/** Where several paths have a point on the same frame: their points, as full vectors. */
+function together(
+  motion: Source,
+  paths: readonly (Path | null | undefined)[],
+): { frame: number; time: number; points: Vector[] }[] {
+  if (paths.some((path) => !path)) return [];
+  const known = paths as readonly Path[];
+  const first = known[0]!;
+  const rows = new Map<number, number[]>(first.frames.map((frame, i) => [frame, [i]]));
+  for (const path of known.slice(1)) {
+    path.frames.forEach((frame, i) => rows.get(frame)?.push(i));
+  }
+  return [...rows].flatMap(([frame, indices]) => {
+    if (indices.length < known.length) return [];
+    const points = known.map((path, k) =>
+      inSpace(
+        motion.axes,
+        path.along.map((values) => values[indices[k]!]!),
+      ),
+    );
+    return [{ frame, time: first.times[indices[0]!]!, points }];
+  });
+}
+
+function series(
+  rows: readonly { frame: number; time: number; points: Vector[] }[],
+  unit: Series['unit'],
+  value: (points: Vector[]) => number,
+): Series | null {
+  if (rows.length === 0) return null;
+  return {
+    frames: rows.map((row) => row.frame),
+    times: rows.map((row) => row.time),
+    values: rows.map((row) => value(row.points)),
+    unit,
+  };
+}
+
+/** How far a link has turned from where it pointed first, radians. */
+export function swingOf(motion: Source, near: Landmark, far: Landmark | 'end'): Series | null {
+  const end = far === 'end' ? endPath(motion as Motion) : motion.paths[far];
+  const rows = together(motion, [motion.paths[near], end]);
+  const first = rows[0];
+  if (!first || motion.axes.length < 2) return null;
+  const start = minus(first.points[1]!, first.points[0]!);
+  const origin = start.map(() => 0);
+  return series(rows, 'rad', ([a, b]) => angleAt(start, origin, minus(b!, a!)));
+}
+
+/** Inner angle of a knee or elbow, radians; grows as it opens. */
+export function openingOf(motion: Source, parts: readonly SidedPart[]): Series | null {
+  const paths = parts.map((part) => motion.paths[sided(motion.striking, part)]);
+  if (motion.axes.length < 2) return null;
+  return series(together(motion, paths), 'rad', ([a, b, c]) => angleAt(a!, b!, c!));
+}
+
+/**
+ * How far the striking end has moved from its guard, as carried by the trunk: the distance in axes
+ * fixed to the shoulders. It grows only when the arm itself moves.
+ */
+export function armOf(motion: Source): Series | null {
+  const { leftShoulder, rightShoulder } = motion.paths;
+  if (!motion.axes.includes('toward') || !motion.axes.includes('right')) return null;
+  const rows = together(motion, [endPath(motion as Motion), leftShoulder, rightShoulder]);
+  const local = ([end, left, right]: Vector[]): Vector => {
+    const yaw = Math.atan2(right![0]! - left![0]!, right![2]! - left![2]!);
+    const offset = [0, 1, 2].map((i) => end![i]! - (left![i]! + right![i]!) / 2);
+    const [sin, cos] = [Math.sin(yaw), Math.cos(yaw)];
+    return [
+      offset[0]! * cos - offset[2]! * sin,
+      offset[1]!,
+      offset[0]! * sin + offset[2]! * cos,
+    ];
+  };
+  const first = rows[0];
+  if (!first) return null;
+  const start = local(first.points);
+  return series(rows, 'm', (points) => Math.hypot(...minus(local(points), start)));
+}
+
+/** The links whose starts are the events hips, trunk and arm, for a technique. */
+export function startsOf(
+  motion: Source,
+  technique: Technique,
+): Readonly<Record<'hips' | 'trunk' | 'arm', Series | null>> {
+  const hips = hipsOf(motion, technique);
+  if (technique.family !== 'kick') {
+    return { hips, trunk: turnOf(motion, 'trunk'), arm: armOf(motion) };
+  }
+  const own = (part: SidedPart) => sided(motion.striking, part);
+  return {
+    hips,
+    trunk: swingOf(motion, own('Hip'), own('Knee')),
+    arm: technique.end === 'knee' ? null : openingOf(motion, ['Hip', 'Knee', 'Ankle']),
+  };
+}
+
+/** The turning links of a technique, for the order of their peaks. */
+export function turningOf(
+  motion: Source,
+  { family, end }: Technique,
+): readonly (readonly ['pelvis' | 'trunk' | 'shoulder' | 'elbow' | 'thigh' | 'shank', Series | null])[] {
+  const own = (part: SidedPart) => sided(motion.striking, part);
+  const pelvis = ['pelvis', turnOf(motion, 'pelvis')] as const;
+  if (family === 'kick') {
+    return [
+      pelvis,
+      ['thigh', swingOf(motion, own('Hip'), own('Knee'))],
+      ...(end === 'knee' ? [] : [['shank', swingOf(motion, own('Knee'), own('Ankle'))] as const]),
+    ];
+  }
+  return [
+    pelvis,
+    ['trunk', turnOf(motion, 'trunk')],
+    ['shoulder', swingOf(motion, own('Shoulder'), own('Elbow'))],
+    ...(end === 'elbow' ? [] : [['elbow', swingOf(motion, own('Elbow'), own('Wrist'))] as const]),
+  ];
+}
