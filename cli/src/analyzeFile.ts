@@ -1,15 +1,21 @@
 /** `sinew analyze`: the core on a file, as the app runs it. */
 import { z } from 'zod';
 import { analyze, type Analysis } from '@sinew/core/analyze';
-import { markOnFrame } from '@sinew/core/events/events';
+import { markOnFrame, type Marks } from '@sinew/core/events/events';
 import { PHASES } from '@sinew/core/events/phases';
-import { readTrackJson, type TrackFile } from '@sinew/core/format/trackJson';
+import { isPresent } from '@sinew/core/reading/reading';
+import { schoolFrom } from '@sinew/core/school/catalogue';
 import { nearestFrame } from '@sinew/core/track/time';
 import { techniqueById, VIEWS } from '@sinew/core/technique/catalogue';
 import { strikingSide, type Strike } from '@sinew/core/technique/strike';
+import { readTrack, type FileTrack } from './readFile';
 
 const oneOf = (name: string, values: readonly string[]) =>
   `${name} must be one of ${values.join(', ')}`;
+const quantity = (name: string, from: number, to: number, unit: string) => {
+  const error = `${name} must be between ${from} and ${to} ${unit}`;
+  return z.coerce.number({ error }).min(from, error).max(to, error).optional();
+};
 
 export const optionsSchema = z.object({
   technique: z.string({ error: '--technique is missing' }),
@@ -19,55 +25,88 @@ export const optionsSchema = z.object({
   side: z.enum(['left', 'right'], { error: oneOf('--side', ['left', 'right']) }).optional(),
   contact: z.coerce.number({ error: '--contact must be a time in seconds' }).optional(),
   view: z.enum(VIEWS, { error: oneOf('--view', VIEWS) }).optional(),
+  mass: quantity('--mass', 15, 300, 'kg'),
+  height: quantity('--height', 0.8, 2.5, 'm'),
+  school: z
+    .array(z.string().regex(/^\w+=[\w-]+$/, '--school wants KEY=CHOICE, as in hookFist=palm-down'))
+    .default([]),
 });
 
 export type Options = z.infer<typeof optionsSchema>;
 
+/** What is printed, and what is worth a word beside it. */
+export interface Result {
+  readonly printed: object;
+  readonly analysis: Analysis;
+  /** Names in the file that are no landmarks. */
+  readonly ignored: readonly string[];
+}
+
 /**
+ * @param name the file's name, whose ending tells the format
  * @param text the landmark file
- * @returns the object that is printed
  * @throws FormatError, RangeError with one line that says what is wrong
  */
-export function analyzeFile(text: string, options: Options): object {
+export function analyzeFile(name: string, text: string, options: Options): Result {
   const technique = techniqueById(options.technique);
-  const file = readTrackJson(text);
+  const school = schoolFrom(
+    Object.fromEntries(options.school.map((one) => one.split('=') as [string, string])),
+  );
+  const file = readTrack(name, text);
   const side = options.side ?? strikingSide(technique, options.stance);
-  const analysis = run(file, { technique, side }, options);
+  const analysis = run(file, { technique, side, stance: options.stance }, options);
+  return { printed: printedOf(analysis, school), analysis, ignored: file.ignored };
+}
+
+function printedOf(analysis: Analysis, school: object): object {
   return {
-    events: Object.fromEntries(
-      Object.entries(analysis.events).map(([name, { time, sigma }]) => [name, { time, sigma }]),
-    ),
+    events: mapped(analysis.events, ({ time, sigma }) => ({ time, sigma })),
     phases: phasesOf(analysis),
-    readings: analysis.readings,
-    links: Object.fromEntries(
-      Object.entries(analysis.links).map(([link, { share, verdict }]) => [
-        link,
-        { share: share.value, verdict },
-      ]),
+    readings: mapped(analysis.readings, (one) =>
+      isPresent(one)
+        ? { value: one.value, unit: one.unit, sigma: one.sigma, source: one.source }
+        : { absent: one.absent },
     ),
+    links: mapped(analysis.links, ({ share, verdict }) => ({ share: share.value, verdict })),
     findings: analysis.findings
       .filter((finding) => finding.status !== 'clear')
-      .map(({ fault, status, evidence, injury }) => ({ fault, status, evidence, injury })),
+      // What a leak costs is not estimated yet, and null says so.
+      .map(({ fault, status, evidence, injury }) => ({
+        fault,
+        status,
+        evidence,
+        cost: null,
+        injury,
+      })),
+    school,
+    problems: analysis.problems,
   };
 }
 
-function run(file: TrackFile, strike: Strike, options: Options): Analysis {
-  const { frameTimes } = file;
-  const last = frameTimes[frameTimes.length - 1]!;
-  if (
-    options.contact !== undefined &&
-    !(options.contact >= frameTimes[0]! && options.contact <= last)
-  ) {
-    throw new RangeError(`--contact must lie between ${frameTimes[0]} and ${last} s`);
-  }
-  const marks =
-    options.contact === undefined
-      ? {}
-      : { contact: markOnFrame(frameTimes, nearestFrame(frameTimes, options.contact)) };
-  if (file.space === '3d') return analyze({ strike, marks, track: file });
+function mapped<T, U>(all: Readonly<Partial<Record<string, T>>>, to: (one: T) => U): object {
+  return Object.fromEntries(Object.entries(all).map(([key, one]) => [key, to(one!)]));
+}
+
+function run(file: FileTrack, strike: Strike, options: Options): Analysis {
+  const { frameTimes } = file.track;
+  const given = {
+    strike,
+    marks: marksFrom(options.contact, frameTimes),
+    body: { mass: options.mass ?? null, height: options.height ?? null },
+  };
+  if (!('calibration' in file)) return analyze({ ...given, track: file.track });
   if (!options.view) throw new RangeError('a 2D track needs --view');
-  const calibration = { view: options.view, scale: file.scale, target: file.target };
-  return analyze({ strike, marks, track: file, calibration });
+  const calibration = { view: options.view, ...file.calibration };
+  return analyze({ ...given, track: file.track, calibration });
+}
+
+function marksFrom(contact: number | undefined, frameTimes: readonly number[]): Marks {
+  if (contact === undefined) return {};
+  const last = frameTimes[frameTimes.length - 1]!;
+  if (!(contact >= 0 && contact <= last)) {
+    throw new RangeError(`--contact must lie between 0 and ${last} s`);
+  }
+  return { contact: markOnFrame(frameTimes, nearestFrame(frameTimes, contact)) };
 }
 
 function phasesOf({ events }: Analysis): Record<string, { start: number; end: number }> {

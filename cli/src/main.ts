@@ -1,13 +1,17 @@
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { ZodError } from 'zod';
-import { analyzeFile, optionsSchema } from './analyzeFile';
+import { writeEvents, writePhases } from '@sinew/core/format/vtt';
+import { analyzeFile, optionsSchema, type Options } from './analyzeFile';
+import { LANDMARK_FILE } from './readFile';
 
 const USAGE =
-  'usage: sinew analyze FILE --technique NAME --stance orthodox|southpaw ' +
-  '[--side left|right] [--contact SECONDS] [--view side|front|behind|above]';
+  'usage: sinew analyze FILE|FOLDER --technique NAME --stance orthodox|southpaw ' +
+  '[--side left|right] [--contact SECONDS] [--view side|front|behind|above] [--mass KG] ' +
+  '[--height M] [--school KEY=CHOICE …] [--vtt PREFIX] [--json]';
 
-function main(args: string[]): string {
+function main(args: string[]): void {
   const { values, positionals } = parseArgs({
     args,
     allowPositionals: true,
@@ -17,19 +21,68 @@ function main(args: string[]): string {
       side: { type: 'string' },
       contact: { type: 'string' },
       view: { type: 'string' },
+      mass: { type: 'string' },
+      height: { type: 'string' },
+      school: { type: 'string', multiple: true },
+      vtt: { type: 'string' },
       json: { type: 'boolean' },
     },
   });
-  const [command, file, ...more] = positionals;
-  if (command !== 'analyze' || file === undefined || more.length > 0) throw new Error(USAGE);
-  const result = analyzeFile(readFileSync(file, 'utf8'), optionsSchema.parse(values));
-  return JSON.stringify(result, null, values.json ? undefined : 2);
+  // `--school a=b c=d` reads as one option and a stray word: words with a sign of equality are schools.
+  const words = positionals.filter((word) => !/^\w+=[\w-]+$/.test(word));
+  const school = [...(values.school ?? []), ...positionals.filter((word) => !words.includes(word))];
+  const [command, path, ...more] = words;
+  if (command !== 'analyze' || path === undefined || more.length > 0) throw new Error(USAGE);
+  const options = optionsSchema.parse({ ...values, school });
+  if (statSync(path).isDirectory()) {
+    analyzeFolder(path, options);
+    return;
+  }
+  const { printed, analysis } = analyzed(path, options);
+  console.log(JSON.stringify(printed, null, values.json ? undefined : 2));
+  if (values.vtt !== undefined) {
+    writeFileSync(`${values.vtt}.phases.vtt`, writePhases(analysis.events));
+    writeFileSync(`${values.vtt}.events.vtt`, writeEvents(analysis.events));
+  }
+}
+
+function analyzed(path: string, options: Options) {
+  const result = analyzeFile(basename(path), readFileSync(path, 'utf8'), options);
+  if (result.ignored.length > 0) {
+    console.error(
+      `sinew: ${basename(path)}: not landmarks, left out: ${result.ignored.join(', ')}`,
+    );
+  }
+  return result;
+}
+
+/** Every landmark file of a folder: one line of JSON each, and how far it has come on the way. */
+function analyzeFolder(folder: string, options: Options): void {
+  const names = readdirSync(folder)
+    .filter((name) => LANDMARK_FILE.test(name))
+    .sort();
+  if (names.length === 0) throw new Error(`no TRC, CSV or JSON file in ${folder}`);
+  let failed = 0;
+  names.forEach((name, i) => {
+    console.error(`${i + 1} of ${names.length}: ${name}`);
+    try {
+      console.log(JSON.stringify({ file: name, ...analyzed(join(folder, name), options).printed }));
+    } catch (error) {
+      failed += 1;
+      console.log(JSON.stringify({ file: name, error: said(error) }));
+    }
+  });
+  if (failed > 0) throw new Error(`${failed} of ${names.length} files could not be read`);
+}
+
+function said(error: unknown): string {
+  const message = error instanceof ZodError ? error.issues[0]!.message : (error as Error).message;
+  return message.split('\n')[0]!;
 }
 
 try {
-  console.log(main(process.argv.slice(2)));
+  main(process.argv.slice(2));
 } catch (error) {
-  const message = error instanceof ZodError ? error.issues[0]!.message : (error as Error).message;
-  console.error(`sinew: ${message.split('\n')[0]}`);
+  console.error(`sinew: ${said(error)}`);
   process.exitCode = 2;
 }

@@ -132,7 +132,8 @@ describe('the velocity decomposition', () => {
     const parts = decompose(chain, up);
     expect(parts.step).toBeCloseTo(1.5 * Math.SQRT1_2, 12);
     expect(parts.drive).toBeCloseTo(0.4 * Math.SQRT1_2, 12);
-    for (const [part, value] of Object.entries(parts).slice(2)) expect(value, part).toBeCloseTo(0, 12);
+    for (const [part, value] of Object.entries(parts).slice(2))
+      expect(value, part).toBeCloseTo(0, 12);
     expect(dot(velocity, up)).toBeCloseTo(parts.step! + parts.drive!, 12);
     expect(length(up)).toBeCloseTo(1, 12);
   });

@@ -1,9 +1,10 @@
 /** The core on strikes whose truth is known: starts, speed, views and stances. */
 import { describe, expect, it } from 'vitest';
-import { mover, knownTimes } from '../../demo/src/fighter/pose';
+import { mover } from '../../demo/src/fighter/pose';
 import { clean, FAULT_CHANGES, type Recipe } from '../../demo/src/fighter/recipe';
 import { mix, subtract } from '../../demo/src/fighter/space';
 import { knownTrack } from '../../demo/src/fighter/track';
+import { truthOfStrike } from '../../demo/src/fighter/truth';
 import { DEMO_CLIPS } from '../../demo/src/gym/clips';
 import { truthOf } from '../../demo/src/gym/truth';
 import { frameTimesOf } from '../../demo/src/fighter/track';
@@ -77,10 +78,10 @@ describe('starts proposed from a dense track', () => {
 
   it.each(TECHNIQUES)('of a %s are within 5 ms of the truth without noise', (technique) => {
     const recipe = clean(technique);
-    const truth = knownTimes(recipe);
+    const truth = truthOfStrike(recipe).times;
     const { events } = proposed(recipe, 240, 0);
     for (const name of ['hips', 'trunk', 'arm'] as const) {
-      expect(Math.abs(events[name]!.time - truth[name]), name).toBeLessThan(0.005);
+      expect(Math.abs(events[name]!.time - truth[name]!), name).toBeLessThan(0.005);
     }
   });
 

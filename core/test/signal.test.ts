@@ -1,15 +1,26 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { butterworth2, filtfilt, lowpass, passCorrection } from '../src/signal/butterworth';
+import {
+  butterworth2,
+  filtfilt,
+  lowpass,
+  noiseGain,
+  passCorrection,
+} from '../src/signal/butterworth';
 import { derivative } from '../src/signal/derivative';
+import { fillGaps, gapFrames } from '../src/signal/gaps';
 import { interpolate, lowerBound } from '../src/signal/interpolate';
 import { localFit } from '../src/signal/localFit';
 import { resampleEvenly } from '../src/signal/resample';
+import { residualCutoff } from '../src/signal/residual';
+import { normal, seeded } from '../src/uncertainty/random';
 
 interface Fixtures {
   filters: { cutoff: number; rate: number; b: number[]; a: number[] }[];
   filtfilt: { cutoff: number; rate: number; input: number[]; output: number[] };
+  savgol: { rate: number; window: number; input: number[]; slope: number[]; curvature: number[] };
+  noiseGain: { cutoff: number; rate: number; gain: number }[];
   gradient: { times: number[]; values: number[]; slopes: number[] };
   polyfit: {
     times: number[];
@@ -146,5 +157,84 @@ describe('interpolation and resampling', () => {
 
   it('finds where a time belongs', () => {
     expect([0, 1, 1.5, 4].map((t) => lowerBound([1, 2, 3], t))).toEqual([0, 0, 1, 3]);
+  });
+});
+
+describe('the local fit inside a track', () => {
+  it('is the Savitzky–Golay derivative (fixture: SciPy savgol_filter)', () => {
+    const { rate, window, input, slope, curvature } = scipy.savgol;
+    const half = (window - 1) / 2;
+    for (let i = half; i < input.length - half; i++) {
+      const near = input.slice(i - half, i + half + 1);
+      const times = near.map((_, k) => (i - half + k) / rate);
+      const [fit] = localFit(
+        times,
+        [near],
+        near.map(() => 1),
+        i / rate,
+        2,
+      );
+      expect(fit!.slope).toBeCloseTo(slope[i]!, 8);
+      expect(fit!.curvature).toBeCloseTo(curvature[i]!, 5);
+    }
+  });
+});
+
+describe('what the low-pass leaves of noise', () => {
+  it('is what its power response says, inside a signal (fixture: SciPy freqz)', () => {
+    for (const { cutoff, rate, gain } of scipy.noiseGain) {
+      const gains = noiseGain(cutoff, rate);
+      expect(gains[gains.length - 1]! / gain).toBeCloseTo(1, 2);
+    }
+  });
+
+  it('is more at the ends, where there is less to average with', () => {
+    const gains = noiseGain(12, 240);
+    expect(gains[0]!).toBeGreaterThan(2 * gains[gains.length - 1]!);
+  });
+});
+
+// Wells & Winter 1980: the cutoff balances the noise that stays against the movement that goes.
+describe('residual analysis', () => {
+  const rate = 240;
+  const times = seconds(480, rate);
+  const movement = times.map(
+    (t) => 0.3 * Math.sin(2 * Math.PI * 1.5 * t) + 0.05 * Math.sin(2 * Math.PI * 6 * t),
+  );
+  const random = seeded(3);
+  const noise = times.map(() => normal(random));
+  const range = { floor: 2, cap: 40 };
+  const cutoff = (size: number) =>
+    residualCutoff(
+      movement.map((v, i) => v + size * noise[i]!),
+      rate,
+      range,
+    );
+
+  it('wants a lower cutoff the more noise there is, and the cap where there is none', () => {
+    expect(cutoff(0)).toBe(40);
+    expect(cutoff(0.002)).toBeGreaterThan(cutoff(0.02));
+    expect(cutoff(0.002)).toBeGreaterThan(6);
+    expect(cutoff(0.02)).toBeLessThan(20);
+  });
+
+  it('comes nearer to the movement than the raw signal by far', () => {
+    const shaken = movement.map((v, i) => v + 0.01 * noise[i]!);
+    const smooth = lowpass(shaken, residualCutoff(shaken, rate, range), rate);
+    const rms = (list: readonly number[]) =>
+      Math.sqrt(list.reduce((sum, v, i) => sum + (v - movement[i]!) ** 2, 0) / list.length);
+    expect(rms(smooth)).toBeLessThan(0.5 * rms(shaken));
+  });
+});
+
+describe('gaps', () => {
+  const times = seconds(40, 120);
+  it('of five frames or 40 ms are filled by a cubic, longer ones stay open', () => {
+    const frames = [0, 1, 2, 3, 9, 10, 11, 22, 23];
+    expect(gapFrames(frames, times)).toEqual([4, 5, 6, 7, 8]);
+    const parabola = (f: number) => 3 * times[f]! ** 2 - times[f]!;
+    const filled = fillGaps(frames, frames.map(parabola), times);
+    expect(filled.frames).toEqual([0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 22, 23]);
+    filled.frames.forEach((f, i) => expect(filled.values[i]).toBeCloseTo(parabola(f), 5));
   });
 });

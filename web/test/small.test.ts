@@ -2,9 +2,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { LANDMARKS } from '@sinew/core/body/landmarks';
-import { EVENTS } from '@sinew/core/events/events';
+import { EVENTS, eventsOf } from '@sinew/core/events/events';
 import { pointsToPlace } from '@sinew/core/technique/points';
-import { techniqueById } from '@sinew/core/technique/catalogue';
+import { techniqueById, TECHNIQUES } from '@sinew/core/technique/catalogue';
 import { isOwnHost, refuseForeign } from '@/app/api/local';
 import { byteRange } from '@/data/byteRange';
 import { benchDocumentSchema, toEighth, type BenchDocument } from '@/data/benchDocument';
@@ -12,7 +12,7 @@ import { decodePlaced, decodeTimes, encodePlaced, encodeTimes } from '@/data/pla
 import { consentForm, studentForm } from '@/data/students';
 import * as commands from '@/screens/bench/commands';
 import * as history from '@/screens/bench/history';
-import { AXIS_EVENTS, EVENT_KEY, LANES, laneOf } from '@/screens/bench/lanes';
+import { AXIS_EVENTS, EVENT_KEY, laneOf, lanesOf } from '@/screens/bench/lanes';
 import { groupPlaced, pointsOnFrame } from '@/screens/bench/pointsOnPicture';
 import { floorHeadline, floorRows, trainingTime } from '@/screens/floor/rows';
 import { FrameCache } from '@/video/frameCache';
@@ -206,13 +206,21 @@ describe('points on the picture', () => {
   });
 });
 
-it('every event has a place on the strip and a key, every landmark of a limb a lane', () => {
-  const placed = [...LANES.flatMap((lane) => lane.event ?? []), ...AXIS_EVENTS, 'contact'];
-  expect(new Set(placed)).toEqual(new Set(EVENTS));
+it.each(TECHNIQUES)('every event of a $id has one place on the strip and a key', (technique) => {
+  const own = lanesOf(technique).flatMap((lane) => lane.event ?? []);
+  const placed = [...own, ...AXIS_EVENTS, 'contact'];
+  expect([...placed].sort()).toEqual([...eventsOf(technique)].sort());
   EVENTS.forEach((event, index) => expect(EVENT_KEY[event]).toBe(index + 1));
-  expect(laneOf('leftLittleKnuckle')).toBe('fist');
-  expect(laneOf('rightHeel')).toBe('feet');
-  expect(laneOf('nose')).toBeNull();
+});
+
+it('a landmark of a limb has the lane of its link, in a kick another than in a punch', () => {
+  const [punch, kick] = ['cross', 'round-kick'].map((id) => lanesOf(techniqueById(id)));
+  expect(laneOf(punch!, 'leftLittleKnuckle')).toBe('fist');
+  expect(laneOf(punch!, 'rightHeel')).toBe('feet');
+  expect(laneOf(punch!, 'rightKnee')).toBe('knees');
+  expect(laneOf(kick!, 'rightHeel')).toBe('foot');
+  expect(laneOf(kick!, 'rightKnee')).toBe('thigh');
+  expect(laneOf(punch!, 'nose')).toBeNull();
 });
 
 describe('the Floor', () => {

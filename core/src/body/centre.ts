@@ -41,7 +41,13 @@ export function segmentPlaces(at: At): SegmentPlace[] {
   ): SegmentPlace => {
     const { mass, centre } = DEMPSTER[segment];
     const [near, far] = ends;
-    return { segment, side, mass, ends, centre: plus(scaled(near, 1 - centre), scaled(far, centre)) };
+    return {
+      segment,
+      side,
+      mass,
+      ends,
+      centre: plus(scaled(near, 1 - centre), scaled(far, centre)),
+    };
   };
   const shoulders = midpoint(at('leftShoulder'), at('rightShoulder'));
   const hips = midpoint(at('leftHip'), at('rightHip'));
@@ -62,7 +68,10 @@ export const CENTRE_WEIGHTS: ReadonlyMap<Landmark, number> = weights();
 function weights(): ReadonlyMap<Landmark, number> {
   const found = LANDMARKS.map((landmark) => {
     const places = segmentPlaces((asked) => [asked === landmark ? 1 : 0]);
-    return [landmark, places.reduce((sum, { mass, centre }) => sum + mass * centre[0]!, 0)] as const;
+    return [
+      landmark,
+      places.reduce((sum, { mass, centre }) => sum + mass * centre[0]!, 0),
+    ] as const;
   });
   return new Map(found.filter(([, weight]) => weight > 0));
 }

@@ -26,6 +26,10 @@ export const LANDMARKS = [
 ] as const;
 
 export type Landmark = (typeof LANDMARKS)[number];
+export function isLandmark(name: string): name is Landmark {
+  return (LANDMARKS as readonly string[]).includes(name);
+}
+
 export type Side = 'left' | 'right';
 export type Stance = 'orthodox' | 'southpaw';
 

@@ -130,7 +130,9 @@ function exactly(
   // between the fastest moment and where the fit has it.
   const isSharp = best.stop <= SHARP;
   const time = isSharp ? best.time : (best.time + Math.min(fastest, best.time)) / 2;
-  const doubt = isSharp ? best.stop / 4 : Math.max(best.stop / 3, Math.abs(best.time - fastest) / 2);
+  const doubt = isSharp
+    ? Math.max(best.stop / 4, frame / 2)
+    : Math.max(best.stop / 3, Math.abs(best.time - fastest) / 2);
   return markAt(motion.frameTimes, time, Math.hypot(spread, doubt), motion.source);
 }
 
@@ -217,7 +219,7 @@ export function proposeEnd(motion: Motion, contact: EventMark): EventMark | null
     const speed = rate(path, place, direction, near);
     if (speed > STOPPED * arriving) continue;
     const frame = path.times[after[k]!]! - path.times[after[k]! - 1]!;
-    return markAt(motion.frameTimes, path.times[after[k]!]!, frame, motion.source);
+    return markAt(motion.frameTimes, path.times[after[k]!]!, HALF * frame, motion.source);
   }
   return null;
 }
@@ -231,7 +233,13 @@ function rate(
 ): number {
   const times = samples.map((i) => path.times[i]!);
   const along = samples.map((i) => dot(place(i), direction));
-  return localFit(times, [along], samples.map(() => 1), times[0]!, 1)[0]!.slope;
+  return localFit(
+    times,
+    [along],
+    samples.map(() => 1),
+    times[0]!,
+    1,
+  )[0]!.slope;
 }
 
 /** Home: within this of where the end was in guard, metres. */

@@ -1,5 +1,6 @@
 /** The instants of a strike, in the order in which a sound strike passes them. */
 import type { Source } from '../reading/reading';
+import type { Technique } from '../technique/catalogue';
 import { nearestFrame } from '../track/time';
 import { frameSpacing } from '../track/track';
 
@@ -11,7 +12,13 @@ export type EventName = (typeof EVENTS)[number];
  * What the feet do meanwhile: the rear heel comes up, a foot leaves the floor and lands again, the
  * turning foot starts to turn, the other foot is set for good.
  */
-export const FOOT_EVENTS = ['rearHeelUp', 'footLift', 'footLand', 'pivotStart', 'anchorSet'] as const;
+export const FOOT_EVENTS = [
+  'rearHeelUp',
+  'footLift',
+  'footLand',
+  'pivotStart',
+  'anchorSet',
+] as const;
 
 export type AnyEvent = EventName | (typeof FOOT_EVENTS)[number];
 
@@ -29,17 +36,47 @@ export type Events = Partial<Record<AnyEvent, EventMark>>;
 /** Events a coach marks. */
 export type Marks = Partial<Record<EventName, EventMark>>;
 
-/** What the coach looks for when setting the mark. */
-export const EVENT_MEANING: Record<EventName, string> = {
-  ready: 'in guard, nothing has moved',
-  load: 'the body begins to sink or coil',
-  hips: 'the pelvis begins to turn to the target',
-  trunk: 'the trunk begins to turn',
-  arm: 'the striking arm leaves the trunk',
-  contact: 'the strike meets the target',
-  end: 'the strike stops travelling into the target',
-  home: 'the striking hand is back in guard',
+/** An event as a coach knows it in a technique. */
+export interface EventWords {
+  readonly name: string;
+  /** What to look for when setting the mark. */
+  readonly meaning: string;
+}
+
+const WORDS: Record<EventName, EventWords> = {
+  ready: { name: 'ready', meaning: 'in guard, nothing has moved' },
+  load: { name: 'load', meaning: 'the body begins to sink or coil' },
+  hips: { name: 'hips', meaning: 'the pelvis begins to turn to the target' },
+  trunk: { name: 'trunk', meaning: 'the trunk begins to turn' },
+  arm: { name: 'arm', meaning: 'the striking arm leaves the trunk' },
+  contact: { name: 'contact', meaning: 'the strike meets the target' },
+  end: { name: 'end', meaning: 'the strike stops travelling into the target' },
+  home: { name: 'home', meaning: 'the striking hand is back in guard' },
 };
+
+/** What the start of the hips is, where the body does not turn into the strike. */
+const STARTS: Partial<Record<Technique['start'], string>> = {
+  rise: 'the legs begin to lift the pelvis',
+  drop: 'the pelvis begins to sink onto the target',
+  thrust: 'the pelvis begins to drive forward',
+};
+
+const OF_A_KICK: Partial<Record<EventName, EventWords>> = {
+  trunk: { name: 'thigh', meaning: 'the thigh begins to swing' },
+  arm: { name: 'shank', meaning: 'the knee begins to open' },
+  home: { name: 'home', meaning: 'the foot is back on the floor' },
+};
+
+export function wordsFor(event: EventName, technique: Technique): EventWords {
+  const words = (technique.family === 'kick' ? OF_A_KICK[event] : undefined) ?? WORDS[event];
+  const meaning = event === 'hips' ? STARTS[technique.start] : undefined;
+  return meaning === undefined ? words : { ...words, meaning };
+}
+
+/** The events a technique has: a knee has no shank that opens into it. */
+export function eventsOf({ end }: Pick<Technique, 'end'>): readonly EventName[] {
+  return end === 'knee' ? EVENTS.filter((event) => event !== 'arm') : EVENTS;
+}
 
 /**
  * An event seen on one frame. The true instant lies anywhere within the frames it may be on, each

@@ -10,6 +10,8 @@ import { startOf } from './starts';
 
 /** A foot is off the floor when heel and toe are this far above where they stood, metres. */
 const LIFTED = 0.03;
+/** And down again when one of them is this near, metres. */
+const LANDED = 0.012;
 /** A heel is up when it is this far above where it stood, metres. */
 const HEEL_UP = 0.02;
 /** A foot turning less than this has not pivoted, radians. */
@@ -118,11 +120,11 @@ function stepOf(
     while (isIn(lift) && heights[lift]! < LIFTED) lift++;
     if (!isIn(lift)) return [];
     let land = lift + 1;
-    while (isIn(land) && heights[land]! >= LIFTED) land++;
+    while (isIn(land) && heights[land]! >= LANDED) land++;
     return [
       {
         footLift: atCrossing(motion, foot, heights, LIFTED, lift),
-        ...(isIn(land) && { footLand: atCrossing(motion, foot, heights, LIFTED, land) }),
+        ...(isIn(land) && { footLand: atCrossing(motion, foot, heights, LANDED, land) }),
       },
     ];
   });
@@ -155,7 +157,7 @@ function anchorSet(
 ): EventMark | null {
   if (!foot || !motion.metric) return null;
   const middle = foot.heel.map((heel, i) => heel.map((value, k) => (value + foot.toe[i]![k]!) / 2));
-  const span = Math.max(1, Math.round(0.03 / ((foot.times[1]! - foot.times[0]!) || 1)));
+  const span = Math.max(1, Math.round(0.03 / (foot.times[1]! - foot.times[0]! || 1)));
   let set = indexFrom(foot.times, from);
   for (let i = set + span; i < middle.length && foot.times[i]! <= contact; i++) {
     const moved = Math.hypot(...middle[i]!.map((value, k) => value - middle[i - span]![k]!));

@@ -6,6 +6,13 @@ import { lowerBound } from '../signal/interpolate';
 
 const SHARE_OF_PEAK = 0.1;
 const NOISE_SIGMAS = 3;
+/**
+ * Smoothed noise hangs together over several samples, and the last time below a threshold is not any
+ * time: crossings stray this much more than noise ÷ slope. Found on the known strikes (docs/accuracy).
+ */
+const TOGETHER = 1.7;
+/** A peak that does not stand this many σ out of the noise may be noise itself. */
+const CLEAR = 6;
 
 export interface Onset {
   /** Seconds, between samples by linear interpolation. */
@@ -22,7 +29,7 @@ export interface Onset {
  * @param speed toward the target, any unit; noise may make it negative
  * @param until seconds; only the part up to here is looked at (contact)
  * @param noise standard deviation of `speed`
- * @returns null when the speed never rises above the threshold or is above it from the start
+ * @returns null when the speed never rises clearly above its noise, or is above it from the start
  */
 export function onset(
   times: readonly number[],
@@ -35,7 +42,7 @@ export function onset(
   for (let i = 1; i < end; i++) if (speed[i]! > speed[peak]!) peak = i;
   const wanted = SHARE_OF_PEAK * speed[peak]!;
   const threshold = Math.max(wanted, NOISE_SIGMAS * noise);
-  if (!(speed[peak]! > threshold)) return null;
+  if (!(speed[peak]! > threshold && speed[peak]! > CLEAR * noise)) return null;
   const crossing = (level: number): number | null => {
     let i = peak;
     while (i >= 0 && speed[i]! >= level) i--;
@@ -49,5 +56,5 @@ export function onset(
   const higher = Math.min(speed[peak]!, threshold + Math.max(2 * wanted, NOISE_SIGMAS * noise));
   const rise = (higher - threshold) / Math.max(crossing(higher)! - crossed, 1e-6);
   const lifted = (threshold - wanted) / rise;
-  return { time: crossed - lifted / 2, sigma: Math.hypot(noise / rise, lifted / 2) };
+  return { time: crossed - lifted / 2, sigma: Math.hypot((TOGETHER * noise) / rise, lifted / 2) };
 }

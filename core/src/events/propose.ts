@@ -26,16 +26,13 @@ export function proposeEvents(motion: Motion, technique: Technique, marks: Event
   const ready = marks.ready ?? readyBefore(motion, load ?? first ?? undefined);
   const end = marks.end ?? proposeEnd(motion, contact);
   const home = marks.home ?? (ready && end && proposeHome(motion, technique, ready, end));
-  const feet =
-    ready && proposeFeet(motion, technique, { ready, contact, ...(home && { home }) });
+  const feet = ready && proposeFeet(motion, technique, { ready, contact, ...(home && { home }) });
   const found = { ...feet, ...starts, load, ready, contact, end, home, ...marks };
   return Object.fromEntries(Object.entries(found).filter(([, mark]) => mark)) as Events;
 }
 
 function earliest(...marks: (EventMark | undefined)[]): EventMark | undefined {
-  return marks
-    .flatMap((mark) => (mark ? [mark] : []))
-    .sort((a, b) => a.time - b.time)[0];
+  return marks.flatMap((mark) => (mark ? [mark] : [])).sort((a, b) => a.time - b.time)[0];
 }
 
 function readyBefore(motion: Motion, moving: EventMark | undefined): EventMark | null {

@@ -1,6 +1,7 @@
 /** Sinew's own JSON for a landmark series: one object, every number in SI units or pixels. */
 import { z } from 'zod';
 import { LANDMARKS } from '../body/landmarks';
+import { FormatError } from './formatError';
 import type { PictureTrack, SpaceTrack } from '../track/track';
 
 const numbers = z.array(z.number());
@@ -65,9 +66,6 @@ const trackSchema = z
   });
 
 export type TrackFile = z.infer<typeof trackSchema>;
-
-/** A file that cannot be read; the message names the place and the reason. */
-export class FormatError extends Error {}
 
 /**
  * @param text the whole file

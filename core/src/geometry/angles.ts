@@ -21,7 +21,11 @@ export function wrapped(angle: number): number {
 
 /** Smallest angle between two directions, 0 to π. */
 export function between(a: Vector, b: Vector): number {
-  return angleAt(a, a.map(() => 0), b);
+  return angleAt(
+    a,
+    a.map(() => 0),
+    b,
+  );
 }
 
 /** Distance of a point from the endless line through two others. */
@@ -29,5 +33,10 @@ export function offLine(point: Vector, from: Vector, to: Vector): number {
   const line = minus(to, from);
   const offset = minus(point, from);
   const along = dot(offset, line) / dot(line, line);
-  return Math.hypot(...minus(offset, line.map((one) => one * along)));
+  return Math.hypot(
+    ...minus(
+      offset,
+      line.map((one) => one * along),
+    ),
+  );
 }

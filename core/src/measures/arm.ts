@@ -1,6 +1,15 @@
 /** The striking limb itself: its bend, its line, its fist, and how much of its length is used. */
 import { between, offLine } from '../geometry/angles';
-import { angleAt, cross, dot, distance, length, minus, scaled, type Vector } from '../geometry/vector';
+import {
+  angleAt,
+  cross,
+  dot,
+  distance,
+  length,
+  minus,
+  scaled,
+  type Vector,
+} from '../geometry/vector';
 import { absent } from '../reading/reading';
 import type { Technique } from '../technique/catalogue';
 import { viewWords } from './context';
@@ -39,7 +48,9 @@ function requireBendView({ motion, strike: { technique } }: Look): void {
   const joint = isKick(technique) ? 'knee' : 'elbow';
   if (!bendViews.includes(motion.view)) {
     const advice =
-      bendViews.length > 0 ? `film from ${bendViews.map(viewWords).join(' or ')}` : 'two cameras would';
+      bendViews.length > 0
+        ? `film from ${bendViews.map(viewWords).join(' or ')}`
+        : 'two cameras would';
     throw new Lacking(
       absent(
         `A view from ${viewWords(motion.view)} cannot show the ${joint}'s bend in a ` +
@@ -53,13 +64,16 @@ function requireBendView({ motion, strike: { technique } }: Look): void {
 }
 
 function drift(look: Look): number {
-  return (
-    bend(look, look.event('contact')) - bend(look, look.event('contact', -DRIFT_WINDOW))
-  );
+  return bend(look, look.event('contact')) - bend(look, look.event('contact', -DRIFT_WINDOW));
 }
 
 /** The joint the limb hangs on, and its links down to the end. */
-function links(look: Look): readonly (readonly ['Shoulder' | 'Elbow' | 'Wrist' | 'Hip' | 'Knee' | 'Ankle', 'Elbow' | 'Wrist' | 'Knee' | 'Ankle' | 'end'])[] {
+function links(
+  look: Look,
+): readonly (readonly [
+  'Shoulder' | 'Elbow' | 'Wrist' | 'Hip' | 'Knee' | 'Ankle',
+  'Elbow' | 'Wrist' | 'Knee' | 'Ankle' | 'end',
+])[] {
   return isKick(look.strike.technique)
     ? [
         ['Hip', 'Knee'],
@@ -82,7 +96,8 @@ function reach(look: Look): number {
   const root = look.own(isKick(look.strike.technique) ? 'Hip' : 'Shoulder');
   const used = distance(look.at(root, when), look.at('end', when));
   const full = links(look).reduce(
-    (sum, [near, far]) => sum + look.linkLength(look.own(near), far === 'end' ? far : look.own(far)),
+    (sum, [near, far]) =>
+      sum + look.linkLength(look.own(near), far === 'end' ? far : look.own(far)),
     0,
   );
   return used / full;
@@ -113,7 +128,13 @@ function wrist(look: Look): { flex: number; side: number } {
     ['Elbow', 'Wrist', 'IndexKnuckle', 'LittleKnuckle'] as const
   ).map((part) => look.at(look.own(part), when)) as [Vector, Vector, Vector, Vector];
   const forearm = minus(wristAt, elbow);
-  const hand = minus(scaled([0, 1, 2].map((i) => index[i]! + little[i]!), 0.5), wristAt);
+  const hand = minus(
+    scaled(
+      [0, 1, 2].map((i) => index[i]! + little[i]!),
+      0.5,
+    ),
+    wristAt,
+  );
   const raw = minus(index, little);
   const along = scaled(forearm, 1 / length(forearm));
   // The knuckle line, made square to the forearm.
@@ -130,7 +151,10 @@ function wrist(look: Look): { flex: number; side: number } {
 /** Roll of the knuckle line from vertical: 0 = thumb up, π/2 = palm down (or up). */
 function knucklePlane(look: Look): number {
   const when = look.event('contact');
-  const line = minus(look.at(look.own('IndexKnuckle'), when), look.at(look.own('LittleKnuckle'), when));
+  const line = minus(
+    look.at(look.own('IndexKnuckle'), when),
+    look.at(look.own('LittleKnuckle'), when),
+  );
   return between(line, [0, 1, 0]);
 }
 
@@ -226,4 +250,3 @@ export const ARM = [
     value: knucklePlane,
   },
 ] as const satisfies readonly Measure[];
-

@@ -17,7 +17,13 @@ export function centre(look: Look, when: Instant): Vector {
 /** How far the centre goes down between the start of the load and the start of the hips. */
 function sink(look: Look): number {
   const from = look.event('load');
-  const lowest = look.most('lowest', from, look.event('hips'), 'rightHip', (l, when) => -centre(l, when)[1]!);
+  const lowest = look.most(
+    'lowest',
+    from,
+    look.event('hips'),
+    'rightHip',
+    (l, when) => -centre(l, when)[1]!,
+  );
   return centre(look, from)[1]! - centre(look, lowest)[1]!;
 }
 
@@ -38,7 +44,11 @@ export function foot(look: Look, side: 'left' | 'right', when: Instant): Vector 
  */
 function split(look: Look): number {
   const when = look.event('ready');
-  const [lead, rear, mass] = [foot(look, 'left', when), foot(look, 'right', when), centre(look, when)];
+  const [lead, rear, mass] = [
+    foot(look, 'left', when),
+    foot(look, 'right', when),
+    centre(look, when),
+  ];
   const feet = onFloor(minus(rear, lead));
   const offset = onFloor(minus(mass, lead));
   return (feet[0] * offset[0] + feet[1] * offset[1]) / (feet[0] ** 2 + feet[1] ** 2);
@@ -64,11 +74,7 @@ function stability(look: Look, when: Instant): number {
   const floor = Math.min(...corners.map((corner) => corner[1]!));
   const base = corners.filter((corner) => corner[1]! - floor < TOUCHING);
   const mass = centre(look, when);
-  const ahead = extrapolated(
-    onFloor(mass),
-    onFloor(look.velocity('mass', when)),
-    mass[1]! - floor,
-  );
+  const ahead = extrapolated(onFloor(mass), onFloor(look.velocity('mass', when)), mass[1]! - floor);
   return marginOf(ahead, base.map(onFloor));
 }
 
@@ -93,8 +99,7 @@ export const BALANCE = [
     unit: 'm',
     id: 'rise',
     name: 'Rise from hips’ start to contact',
-    value: (look) =>
-      centre(look, look.event('contact'))[1]! - centre(look, look.event('hips'))[1]!,
+    value: (look) => centre(look, look.event('contact'))[1]! - centre(look, look.event('hips'))[1]!,
   },
   {
     unit: 'ratio',

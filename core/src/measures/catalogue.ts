@@ -60,6 +60,26 @@ export const MEASURE_NAMES = Object.fromEntries([
   ...partEntries('travel', 'Way from the'),
 ]) as Readonly<Record<MeasureId, string>>;
 
+const idsOf = (measures: readonly { readonly id: SingleId }[]) => measures.map(({ id }) => id);
+const partIds = (kind: 'share' | 'travel'): MeasureId[] =>
+  PARTS.map((part) => `${kind}.${part}` as const);
+
+/** The readings by what they are about. */
+export const MEASURE_GROUPS: readonly {
+  readonly name: string;
+  readonly ids: readonly MeasureId[];
+}[] = [
+  { name: 'Timing', ids: [...idsOf(TIMING), 'sequence.onset', 'sequence.peak'] },
+  { name: 'Turn', ids: idsOf(TURN) },
+  { name: 'Strike', ids: [...idsOf(PATH), ...idsOf(ARM)] },
+  { name: 'Links', ids: [...partIds('share'), ...partIds('travel'), ...idsOf(GAIN)] },
+  { name: 'Mass', ids: [...idsOf(MASS), 'energy', 'energy.limb'] },
+  { name: 'Balance', ids: idsOf(BALANCE) },
+  { name: 'Feet', ids: idsOf(FEET) },
+  { name: 'Guard', ids: idsOf(GUARD) },
+  { name: 'Stance', ids: [...idsOf(STANCE), ...idsOf(RETURNS)] },
+];
+
 export const MEASURE_IDS = Object.keys(MEASURE_NAMES) as MeasureId[];
 
 export type Readings = Readonly<Record<MeasureId, Measured>>;
@@ -76,7 +96,10 @@ export function measureAll(context: MeasureContext): Readings {
 
 /** One measure alone, as `measureAll` takes it. */
 export function measureOne(id: SingleId, context: MeasureContext): Measured {
-  return run((SINGLE as readonly Measure[]).find((one) => one.id === id)!, context);
+  return run(
+    (SINGLE as readonly Measure[]).find((one) => one.id === id)!,
+    context,
+  );
 }
 
 const FOREIGN: Absent = { absent: 'This strike has no such link.', isForeign: true };

@@ -53,9 +53,7 @@ export function eventOf(
   context: Pick<MeasureContext, 'events'>,
   name: AnyEvent,
 ): EventMark | Absent {
-  return (
-    context.events[name] ?? absent(FOOT_EVENT_LACKS[name] ?? `Mark ${EVENT_WORDS[name]}.`)
-  );
+  return context.events[name] ?? absent(FOOT_EVENT_LACKS[name] ?? `Mark ${EVENT_WORDS[name]}.`);
 }
 
 /** The motion when its view shows what is asked, else the reason it cannot be read. */
@@ -76,10 +74,7 @@ export function motionShowing(
 /** What a view must show. */
 export type Needs = 'any' | 'toward' | 'right' | 'up' | 'ground' | 'upright' | 'space';
 
-const NEEDED: Record<
-  Needs,
-  { readonly axes: readonly Axis[]; readonly advice: string }
-> = {
+const NEEDED: Record<Needs, { readonly axes: readonly Axis[]; readonly advice: string }> = {
   any: { axes: [], advice: '' },
   toward: { axes: ['toward'], advice: 'film from the side' },
   right: { axes: ['right'], advice: 'film from the front or from behind' },

@@ -6,8 +6,7 @@ import type { Measure } from './run';
 const IN_SPACE = { unit: 'm', needs: 'space', shows: 'the guard', isMetric: true } as const;
 
 const ears = (look: Look, when: Instant) => look.middle('leftEar', 'rightEar', when);
-const shoulders = (look: Look, when: Instant) =>
-  look.middle('leftShoulder', 'rightShoulder', when);
+const shoulders = (look: Look, when: Instant) => look.middle('leftShoulder', 'rightShoulder', when);
 
 /** Seconds of the way out over which the other hand must stay up. */
 function wayOut(look: Look): [Instant, Instant] {
@@ -45,7 +44,12 @@ function fromSegment(point: Vector, a: Vector, b: Vector): number {
   const offset = minus(point, a);
   const along = offset.reduce((sum, value, i) => sum + value * line[i]!, 0);
   const share = Math.min(1, Math.max(0, along / line.reduce((sum, v) => sum + v * v, 0)));
-  return length(minus(offset, line.map((one) => one * share)));
+  return length(
+    minus(
+      offset,
+      line.map((one) => one * share),
+    ),
+  );
 }
 
 /** The head over the shoulders, relative to where it was in guard. */
@@ -74,7 +78,13 @@ export const GUARD = [
     name: 'Other hand drops',
     value: (look) => {
       const [from, to] = wayOut(look);
-      const lowest = look.most('dropped', from, to, look.off('Wrist'), (l, at) => -offHeight(l, at));
+      const lowest = look.most(
+        'dropped',
+        from,
+        to,
+        look.off('Wrist'),
+        (l, at) => -offHeight(l, at),
+      );
       return offHeight(look, look.event('ready')) - offHeight(look, lowest);
     },
   },
@@ -117,7 +127,10 @@ export const GUARD = [
     id: 'head',
     name: 'Head thrown off its place',
     value: (look) =>
-      headOff(look, look.most('thrown', look.event('ready'), look.event('contact'), 'nose', headOff)),
+      headOff(
+        look,
+        look.most('thrown', look.event('ready'), look.event('contact'), 'nose', headOff),
+      ),
   },
   {
     ...IN_SPACE,

@@ -6,7 +6,7 @@
 import { CENTRE_WEIGHTS } from '../body/centre';
 import { LANDMARKS, otherSide, sided, type Landmark, type SidedPart } from '../body/landmarks';
 import type { AnyEvent, EventMark } from '../events/events';
-import { midpoint, scaled, type Vector } from '../geometry/vector';
+import { midpoint, type Vector } from '../geometry/vector';
 import { linkLength, type LinkLength } from '../motion/linkLength';
 import { AXES, type Motion, type Path } from '../motion/motion';
 import { inSpace, movingAround, type MovingPoint } from '../motion/moving';
@@ -58,7 +58,13 @@ export interface Notes {
 }
 
 export function blankNotes(): Notes {
-  return { seen: new Map(), labels: new Map(), events: new Map(), frames: new Set(), found: new Map() };
+  return {
+    seen: new Map(),
+    labels: new Map(),
+    events: new Map(),
+    frames: new Set(),
+    found: new Map(),
+  };
 }
 
 /** What a motion shows is worked out once, however many measures and nudges look at it. */
@@ -228,13 +234,22 @@ export class Look {
     return this.nudged(this.keyOf('velocity', thing, when.label), then, found.velocitySigma);
   }
 
+  /** How far the curve that gave a velocity may itself be off, m/s. */
+  velocityDoubt(thing: Thing, when: Instant): number {
+    return this.moving(thing, when).velocityDoubt;
+  }
+
   /** Metres a second squared. */
   acceleration(thing: Thing, when: Instant): Vector {
     const found = this.moving(thing, when);
     if (!Number.isFinite(found.accelerationSigma)) {
       throw new Lacking(absent('Points on every frame around the peak are needed for this.'));
     }
-    return this.nudged(this.keyOf('acceleration', thing, when.label), found.acceleration, found.accelerationSigma);
+    return this.nudged(
+      this.keyOf('acceleration', thing, when.label),
+      found.acceleration,
+      found.accelerationSigma,
+    );
   }
 
   /** Length of a link of the striking limb, metres (pixels without a scale). */
@@ -356,6 +371,7 @@ export class Look {
       velocity: total(parts, (one) => one.velocity),
       acceleration: total(parts, (one) => one.acceleration),
       velocitySigma: spread(parts, (one) => one.velocitySigma),
+      velocityDoubt: Math.max(...parts.map(([, one]) => one.velocityDoubt)),
       accelerationSigma: spread(parts, (one) => one.accelerationSigma),
       frames: parts[0]![1].frames,
     };
@@ -377,10 +393,6 @@ export class Look {
     if (!this.change) return full;
     const scale = this.change.scale ?? 1;
     const by = this.change.seen?.(key, sigma) ?? NOTHING;
-    return [
-      full[0]! * scale + by[0]!,
-      full[1]! * scale + by[1]!,
-      full[2]! * scale + by[2]!,
-    ];
+    return [full[0]! * scale + by[0]!, full[1]! * scale + by[1]!, full[2]! * scale + by[2]!];
   }
 }

@@ -77,7 +77,13 @@ const ESTIMATE = {
 } as const;
 
 export const MASS = [
-  { ...ESTIMATE, unit: 'N·s', id: 'momentum', name: 'Momentum of the body (estimate)', value: momentum },
+  {
+    ...ESTIMATE,
+    unit: 'N·s',
+    id: 'momentum',
+    name: 'Momentum of the body (estimate)',
+    value: momentum,
+  },
   {
     ...ESTIMATE,
     unit: 'kg',

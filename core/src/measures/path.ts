@@ -66,6 +66,8 @@ function contactSpeed(look: Look): number {
   return isAimed(look.strike.technique) ? dot(velocity, along) : length(velocity);
 }
 
+const contactDoubt = (look: Look) => look.velocityDoubt('end', look.event('contact'));
+
 function speedAt(look: Look, along: Vector | null, when: Instant): number {
   const velocity = look.velocity('end', when);
   return along ? dot(velocity, along) : length(velocity);
@@ -116,13 +118,26 @@ const SPEED = { unit: 'm/s', needs: 'any', shows: 'the speed', isMetric: true } 
 const TELL = { unit: 'm', needs: 'toward', shows: 'the way out', isMetric: true } as const;
 
 export const PATH = [
-  { ...SPEED, id: 'speed.contact', name: 'Speed at contact', value: contactSpeed },
-  { ...SPEED, id: 'speed.peak', name: 'Speed at most', value: peakSpeed },
+  {
+    ...SPEED,
+    id: 'speed.contact',
+    name: 'Speed at contact',
+    doubt: contactDoubt,
+    value: contactSpeed,
+  },
+  {
+    ...SPEED,
+    id: 'speed.peak',
+    name: 'Speed at most',
+    doubt: (look) => look.velocityDoubt('end', fastest(look).when),
+    value: peakSpeed,
+  },
   {
     ...SPEED,
     unit: 'ratio',
     id: 'speed.keep',
     name: 'Speed kept to contact',
+    doubt: (look) => contactDoubt(look) / peakSpeed(look),
     value: (look) => contactSpeed(look) / peakSpeed(look),
   },
   {
@@ -155,7 +170,12 @@ export const PATH = [
       return dot(minus(look.at('end', end), look.at('end', contact)), direction(look));
     },
   },
-  { ...TELL, id: 'telegraph.back', name: 'Draws back before going', value: telegraph(() => 'end', 0) },
+  {
+    ...TELL,
+    id: 'telegraph.back',
+    name: 'Draws back before going',
+    value: telegraph(() => 'end', 0),
+  },
   {
     ...TELL,
     needs: 'up',

@@ -43,9 +43,7 @@ function chainOf(look: Look, when: Instant): Chain {
   const { chain } = look.strike.technique;
   return {
     hips: [moving('leftHip'), moving('rightHip')],
-    shoulders: chain.includes('trunk')
-      ? [moving('leftShoulder'), moving('rightShoulder')]
-      : null,
+    shoulders: chain.includes('trunk') ? [moving('leftShoulder'), moving('rightShoulder')] : null,
     limb: chain.flatMap((link) => {
       const joint = JOINT[link];
       return joint

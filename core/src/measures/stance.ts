@@ -5,9 +5,12 @@ import { foot } from './balance';
 import type { Instant, Look } from './look';
 import type { Measure } from './run';
 
-
 export function kneeAngle(look: Look, side: 'left' | 'right', when: Instant): number {
-  return angleAt(look.at(`${side}Hip`, when), look.at(`${side}Knee`, when), look.at(`${side}Ankle`, when));
+  return angleAt(
+    look.at(`${side}Hip`, when),
+    look.at(`${side}Knee`, when),
+    look.at(`${side}Ankle`, when),
+  );
 }
 
 /** From the lead to the rear foot, over the floor. */
@@ -33,7 +36,8 @@ const PARTS = {
   width: {
     name: 'Stance width ÷ shoulders',
     value: (look, when) =>
-      feet(look, when)[2]! / distance(look.at('leftShoulder', when), look.at('rightShoulder', when)),
+      feet(look, when)[2]! /
+      distance(look.at('leftShoulder', when), look.at('rightShoulder', when)),
     unit: 'ratio',
     needs: 'space',
     shows: 'the width of the stance',
@@ -132,12 +136,7 @@ function back(look: Look, at: (when: Instant) => readonly number[]): number {
 const RETURN = { unit: 'm', needs: 'any', shows: 'the way home', isMetric: true } as const;
 
 /** How far the two feet have turned and moved; positive turns follow the strike's own turn. */
-export function footTurn(
-  look: Look,
-  side: 'left' | 'right',
-  from: Instant,
-  to: Instant,
-): number {
+export function footTurn(look: Look, side: 'left' | 'right', from: Instant, to: Instant): number {
   const heading = (when: Instant) =>
     headingOf(look.at(`${side}Heel`, when), look.at(`${side}Toe`, when));
   return -look.motion.turnSign * wrapped(heading(to) - heading(from));

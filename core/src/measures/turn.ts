@@ -16,7 +16,9 @@ export function pelvisYaw(look: Look, when: Instant): number {
 }
 
 export function trunkYaw(look: Look, when: Instant): number {
-  return look.motion.turnSign * yawOf(look.at('leftShoulder', when), look.at('rightShoulder', when));
+  return (
+    look.motion.turnSign * yawOf(look.at('leftShoulder', when), look.at('rightShoulder', when))
+  );
 }
 
 /** Pelvis against trunk; positive = the pelvis runs ahead. */

@@ -17,6 +17,8 @@ export interface MovingPoint {
   readonly acceleration: readonly number[];
   /** Standard deviation of each component. */
   readonly velocitySigma: number;
+  /** How far the fitted curve itself may be off, m/s, one standard deviation; neighbours share it. */
+  readonly velocityDoubt: number;
   readonly accelerationSigma: number;
   readonly frames: readonly number[];
 }
@@ -25,7 +27,8 @@ export interface MovingPoint {
  * By least squares through the points of the last 40 ms: a straight line, or with four or more
  * points a parabola, whichever is surer. A parabola follows a point that is still getting faster
  * but is shaken by noise; a line is steady but gives the mean velocity of its span, which differs
- * from that at its end by about half the span in a strike that takes `TYPICAL_RISE` to get fast.
+ * from that at its end by half of what the velocity changes meanwhile. With many points the parabola
+ * is held against one through the later half of them, and what they differ beyond noise is doubt too.
  * Nothing behind the instant is used: a target stops the fist, and that must not leak back.
  *
  * @param time seconds
@@ -35,9 +38,40 @@ export function movingAt(path: Path, time: number): MovingPoint | null {
   const inside = window(path, time - WINDOW, time);
   if (inside.length < 2) return null;
   const line = fit(path, inside, time, 1);
-  if (inside.length < 4) return line;
+  const span = time - path.times[inside[0]!]!;
+  if (inside.length < 4) {
+    return lagging(line, (length(line.velocity) * span) / 2 / TYPICAL_RISE);
+  }
   const parabola = fit(path, inside, time, 2);
-  return parabola.velocitySigma < line.velocitySigma ? parabola : line;
+  const steady = lagging(line, (length(parabola.acceleration) * span) / 2);
+  if (steady.velocitySigma < parabola.velocitySigma) return steady;
+  const later = inside.slice(inside.length >> 1);
+  return inside.length < MANY ? unheld(parabola) : heldAgainst(parabola, fit(path, later, time, 2));
+}
+
+/** What two fits differ beyond the noise of the narrower one is doubt about the wider one. */
+function heldAgainst(wider: MovingPoint, narrower: MovingPoint): MovingPoint {
+  const apart = length(wider.velocity.map((v, i) => v - narrower.velocity[i]!));
+  const noise = narrower.velocitySigma * Math.sqrt(wider.velocity.length);
+  const beyond = Math.sqrt(Math.max(0, apart ** 2 - noise ** 2));
+  return { ...wider, velocityDoubt: Math.hypot(beyond, STRAY * length(wider.velocity)) };
+}
+
+/** A parabola through so few points that nothing can be held against it. */
+function unheld(point: MovingPoint): MovingPoint {
+  return { ...point, velocityDoubt: UNHELD * length(point.velocity) };
+}
+
+/** The same where nothing tells how much it is off. */
+const UNHELD = 0.05;
+/** What a parabola is off in a strike's last 40 ms, relative; on the known strikes (docs/accuracy). */
+const STRAY = 0.02;
+/** So many points in the window tell whether a parabola is enough. */
+const MANY = 8;
+
+/** A line's own lag is each point's own. */
+function lagging(point: MovingPoint, by: number): MovingPoint {
+  return { ...point, velocitySigma: Math.hypot(point.velocitySigma, by) };
 }
 
 /**
@@ -52,7 +86,13 @@ export function movingAround(path: Path, time: number, wall: number): MovingPoin
   const isBefore = time <= wall;
   const from = isBefore ? time - reach : Math.max(time - reach, wall + 1e-6);
   const inside = window(path, from, isBefore ? Math.min(time + reach, wall) : time + reach);
-  return inside.length < 4 ? movingAt(path, time) : fit(path, inside, time, 2);
+  if (inside.length < 4) return movingAt(path, time);
+  const parabola = fit(path, inside, time, 2);
+  const quarter = inside.length >> 2;
+  const nearest = inside.slice(quarter, inside.length - quarter);
+  return inside.length < MANY
+    ? unheld(parabola)
+    : heldAgainst(parabola, fit(path, nearest, time, 2));
 }
 
 function window({ times }: Path, from: number, to: number): number[] {
@@ -65,13 +105,12 @@ function fit(path: Path, inside: readonly number[], time: number, degree: 1 | 2)
   const pick = (values: readonly number[]) => inside.map((i) => values[i]!);
   const times = pick(path.times);
   const fits = localFit(times, path.along.map(pick), pick(path.sigma), time, degree);
-  const velocity = fits.map((one) => one.slope);
-  const unseen = degree === 1 ? (length(velocity) * (time - times[0]!)) / 2 / TYPICAL_RISE : 0;
   return {
     at: fits.map((one) => one.value),
-    velocity,
+    velocity: fits.map((one) => one.slope),
     acceleration: fits.map((one) => one.curvature),
-    velocitySigma: Math.hypot(fits[0]?.slopeSigma ?? 0, unseen),
+    velocitySigma: fits[0]?.slopeSigma ?? 0,
+    velocityDoubt: 0,
     accelerationSigma: fits[0]?.curvatureSigma ?? Infinity,
     frames: pick(path.frames),
   };

@@ -2,7 +2,8 @@
  * How each link moves, as one number over time: an angle for a link that turns, a length for a point
  * that travels. What starts and peaks are read off.
  */
-import { angleAt, minus, type Vector } from '../geometry/vector';
+import { between } from '../geometry/angles';
+import { angleAt, length, minus, scaled, type Vector } from '../geometry/vector';
 import type { Technique } from '../technique/catalogue';
 import { sided, type Landmark, type SidedPart } from '../body/landmarks';
 import type { Motion, Path } from './motion';
@@ -91,15 +92,60 @@ function series(
   };
 }
 
+/**
+ * A distance from where something was first never falls below nothing, and so noise at rest makes
+ * it creep. Measured from a place this far back along the way it will go, it is as free to be less as
+ * to be more.
+ */
+const STEP_BACK = 0.05;
+/** Where the way it goes is read off: when it has come this share of its farthest. */
+const UNDER_WAY = 0.3;
+/** Seconds at the start of the series taken as rest. */
+const AT_REST = 0.05;
+
+function atRest<T extends { time: number }>(rows: readonly T[]): readonly T[] {
+  return rows.filter(({ time }) => time <= rows[0]!.time + AT_REST);
+}
+
+function meanOf(points: readonly Vector[]): Vector {
+  return points[0]!.map((_, i) => points.reduce((sum, p) => sum + p[i]!, 0) / points.length);
+}
+
+/** Mean of the first points, and the first one well under way. */
+function wayOf(
+  rows: readonly { time: number; point: Vector }[],
+): { start: Vector; underWay: Vector } | null {
+  if (rows.length === 0) return null;
+  const start = meanOf(atRest(rows).map(({ point }) => point));
+  const away = rows.map(({ point }) => length(minus(point, start)));
+  const most = Math.max(...away);
+  const at = away.findIndex((value) => value >= UNDER_WAY * most);
+  return most > 0 ? { start, underWay: rows[at]!.point } : null;
+}
+
+/** How far a point has gone from where it was first, metres. */
+function travelled(rows: readonly { frame: number; time: number; point: Vector }[]): Series | null {
+  const way = wayOf(rows);
+  if (!way) return null;
+  const ahead = minus(way.underWay, way.start);
+  const back = minus(way.start, scaled(ahead, STEP_BACK / length(ahead)));
+  return {
+    frames: rows.map(({ frame }) => frame),
+    times: rows.map(({ time }) => time),
+    values: rows.map(({ point }) => length(minus(point, back)) - STEP_BACK),
+    unit: 'm',
+  };
+}
+
 /** How far a link has turned from where it pointed first, radians. */
 export function swingOf(motion: Source, near: Landmark, far: Landmark | 'end'): Series | null {
   const end = far === 'end' ? endPath(motion as Motion) : motion.paths[far];
   const rows = together(motion, [motion.paths[near], end]);
   const first = rows[0];
   if (!first || motion.axes.length < 2) return null;
-  const start = minus(first.points[1]!, first.points[0]!);
-  const origin = start.map(() => 0);
-  return series(rows, 'rad', ([a, b]) => angleAt(start, origin, minus(b!, a!)));
+  const link = ([a, b]: Vector[]) => minus(b!, a!);
+  const start = meanOf(atRest(rows).map(({ points }) => link(points)));
+  return series(rows, 'rad', (points) => between(start, link(points)));
 }
 
 /** Inner angle of a knee or elbow, radians; grows as it opens. */
@@ -121,16 +167,9 @@ export function armOf(motion: Source): Series | null {
     const yaw = Math.atan2(right![0]! - left![0]!, right![2]! - left![2]!);
     const offset = [0, 1, 2].map((i) => end![i]! - (left![i]! + right![i]!) / 2);
     const [sin, cos] = [Math.sin(yaw), Math.cos(yaw)];
-    return [
-      offset[0]! * cos - offset[2]! * sin,
-      offset[1]!,
-      offset[0]! * sin + offset[2]! * cos,
-    ];
+    return [offset[0]! * cos - offset[2]! * sin, offset[1]!, offset[0]! * sin + offset[2]! * cos];
   };
-  const first = rows[0];
-  if (!first) return null;
-  const start = local(first.points);
-  return series(rows, 'm', (points) => Math.hypot(...minus(local(points), start)));
+  return travelled(rows.map(({ frame, time, points }) => ({ frame, time, point: local(points) })));
 }
 
 /** The links whose starts are the events hips, trunk and arm, for a technique. */
@@ -154,7 +193,10 @@ export function startsOf(
 export function turningOf(
   motion: Source,
   { family, end }: Technique,
-): readonly (readonly ['pelvis' | 'trunk' | 'shoulder' | 'elbow' | 'thigh' | 'shank', Series | null])[] {
+): readonly (readonly [
+  'pelvis' | 'trunk' | 'shoulder' | 'elbow' | 'thigh' | 'shank',
+  Series | null,
+])[] {
   const own = (part: SidedPart) => sided(motion.striking, part);
   const pelvis = ['pelvis', turnOf(motion, 'pelvis')] as const;
   if (family === 'kick') {

@@ -40,7 +40,7 @@ export function where(motion: Motion, landmark: Landmark, time: number): Where |
 /** Which of two paths' samples lie on the same frames: index pairs, ascending. */
 export function shared(a: Path, b: Path): [number, number][] {
   const pairs: [number, number][] = [];
-  for (let i = 0, k = 0; i < a.frames.length && k < b.frames.length; ) {
+  for (let i = 0, k = 0; i < a.frames.length && k < b.frames.length;) {
     const step = a.frames[i]! - b.frames[k]!;
     if (step === 0) pairs.push([i, k]);
     if (step <= 0) i++;

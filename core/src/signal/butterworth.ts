@@ -105,7 +105,7 @@ export function lowpass(signal: readonly number[], cutoff: number, rate: number)
   const corrected = corrected2(cutoff, rate);
   if (corrected === null) return [...signal];
   // A slow filter rings for about a period of its cutoff; the padding outlasts that.
-  const padding = Math.max(9, Math.ceil(rate / cutoff));
+  const padding = Math.max(9, Math.ceil(rate / cutoff - 1e-6));
   return filtfilt(signal, butterworth2(corrected, rate), padding);
 }
 

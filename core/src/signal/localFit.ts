@@ -55,7 +55,8 @@ export function localFit(
       const row = covariance[i]!;
       return row[0]! * moments[0]! + row[1]! * moments[1]! + row[2]! * moments[2]!;
     };
-    const curvatureSigma = degree === 2 ? (2 * Math.sqrt(covariance[2]![2]!)) / span ** 2 : Infinity;
+    const curvatureSigma =
+      degree === 2 ? (2 * Math.sqrt(covariance[2]![2]!)) / span ** 2 : Infinity;
     return {
       value: coefficient(0),
       slope: coefficient(1) / span,

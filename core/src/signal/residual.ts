@@ -41,7 +41,10 @@ export function residualCutoff(
   const highest = 0.34 * rate;
   const lowest = 0.2 * rate;
   if (signal.length < 8 || cap <= floor || lowest <= floor) return cap;
-  const tail = Array.from({ length: STEPS }, (_, i) => lowest + (i * (highest - lowest)) / (STEPS - 1));
+  const tail = Array.from(
+    { length: STEPS },
+    (_, i) => lowest + (i * (highest - lowest)) / (STEPS - 1),
+  );
   const removed = tail.map((cutoff) => residual(signal, cutoff, rate));
   const noise = intercept(tail, removed);
   if (!(noise > 0)) return cap;

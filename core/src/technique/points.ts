@@ -13,8 +13,10 @@ export function pointsToPlace({ side, technique }: Strike, view: View): Landmark
     return view === 'above' ? withGround(leg) : leg;
   }
   const arm = (['Shoulder', 'Elbow', 'Wrist', 'IndexKnuckle'] as const).map((p) => sided(side, p));
-  if (technique.family === 'elbow') return view === 'above' ? withGround(arm.slice(0, 2)) : arm.slice(0, 2);
-  if (isFlat) return technique.family === 'straight' ? arm.slice(0, 2) : [sided(side, 'IndexKnuckle')];
+  if (technique.family === 'elbow')
+    return view === 'above' ? withGround(arm.slice(0, 2)) : arm.slice(0, 2);
+  if (isFlat)
+    return technique.family === 'straight' ? arm.slice(0, 2) : [sided(side, 'IndexKnuckle')];
   if (view === 'side') return technique.family === 'hook' ? [] : arm;
   return withGround(arm);
 }

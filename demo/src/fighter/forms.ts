@@ -184,7 +184,7 @@ export const FORMS = {
       chamber: [0.12, -0.3, 0],
       lands: [0.78, 0.18, 0],
       pole: [0.6, 0.8, 0.1],
-      isPointed: false,
+      isPointed: true,
       isKnee: false,
     },
   },

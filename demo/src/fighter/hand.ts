@@ -4,7 +4,20 @@ import { knownTimes, shoulderOf, type Profiles, type Trunk } from './body';
 import type { Form, Limb } from './forms';
 import { progress, shareAtPeak, spanning, type Profile } from './profile';
 import type { Recipe } from './recipe';
-import { add, along, dot, forwardOf, mix, rightOf, scaled, size, subtract, unit, UP, type Point } from './space';
+import {
+  add,
+  along,
+  dot,
+  forwardOf,
+  mix,
+  rightOf,
+  scaled,
+  size,
+  subtract,
+  unit,
+  UP,
+  type Point,
+} from './space';
 
 type OfKind<K extends Limb['kind']> = Extract<Limb, { kind: K }>;
 export type Body = (time: number) => Trunk;

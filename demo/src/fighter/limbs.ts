@@ -2,17 +2,7 @@
 import type { Landmark } from '@sinew/core/body/landmarks';
 import { SEGMENT_LENGTH } from '@sinew/core/body/segments';
 import type { Recipe } from './recipe';
-import {
-  add,
-  cross,
-  dot,
-  scaled,
-  subtract,
-  twoLinks,
-  unit,
-  UP,
-  type Point,
-} from './space';
+import { add, cross, dot, scaled, subtract, twoLinks, unit, UP, type Point } from './space';
 
 /** @param swivel radians the elbow is turned outward from hanging straight down */
 export function setArm(

@@ -134,13 +134,13 @@ const OWN: Readonly<Record<TechniqueId, Partial<Recipe>>> = {
     ...ELBOW,
     pelvisTurn: degrees(140),
     trunkTurn: degrees(155),
-    out: 0.2,
-    hipsToTrunk: 0.06,
+    out: 0.3,
+    hipsToTrunk: 0.08,
   },
   'front-kick': { ...KICK, pelvisTurn: degrees(24) },
   'round-kick': { ...KICK, pelvisTurn: degrees(78) },
   'side-kick': { ...KICK, pelvisTurn: degrees(112), trunkTurn: degrees(80), trunkToArm: 0.12 },
-  'knee-strike': { ...KICK, pelvisTurn: degrees(22), trunkToArm: 0.02 },
+  'knee-strike': { ...KICK, pelvisTurn: degrees(22), trunkToArm: 0.02, out: 0.26 },
 };
 
 export function clean(technique: Recipe['technique'], change: Partial<Recipe> = {}): Recipe {

@@ -17,6 +17,9 @@ export function frameTimesOf(recipe: Recipe, rate: number): number[] {
   return Array.from({ length: Math.ceil(durationOf(recipe) * rate) }, (_, i) => i / rate);
 }
 
+/** No tracker says that it is surer than this of a point, metres. */
+const LEAST_SIGMA = 0.0002;
+
 export function knownTrack(recipe: Recipe, { rate, noise, seed }: Sampling): SpaceTrack {
   const frameTimes = frameTimesOf(recipe, rate);
   const pose = mover(recipe);
@@ -31,7 +34,7 @@ export function knownTrack(recipe: Recipe, { rate, noise, seed }: Sampling): Spa
       x: axis(0),
       y: axis(1),
       z: axis(2),
-      sigma: frames.map(() => Math.max(noise, 1e-6)),
+      sigma: frames.map(() => Math.max(noise, LEAST_SIGMA)),
     };
   }
   return { space: '3d', source: 'measured-3d', frameTimes, points };

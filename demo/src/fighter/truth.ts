@@ -229,9 +229,9 @@ function reachOf(
   own: (part: 'Hip' | 'Knee' | 'Ankle' | 'Shoulder' | 'Elbow' | 'Wrist') => Landmark,
   isKick: boolean,
 ): number {
-  const joints = (isKick ? (['Hip', 'Knee', 'Ankle'] as const) : (['Shoulder', 'Elbow', 'Wrist'] as const)).map(
-    (part) => pose[own(part)],
-  );
+  const joints = (
+    isKick ? (['Hip', 'Knee', 'Ankle'] as const) : (['Shoulder', 'Elbow', 'Wrist'] as const)
+  ).map((part) => pose[own(part)]);
   const chain = [...joints, end(pose)];
   const full = chain.slice(1).reduce((sum, point, i) => sum + size(subtract(point, chain[i]!)), 0);
   return size(subtract(end(pose), joints[0]!)) / full;

@@ -14,6 +14,14 @@ export interface FilmFacts {
   readonly height: number;
 }
 
+/** What the analysis asks of the student. */
+export interface StudentFacts {
+  readonly stance: 'orthodox' | 'southpaw';
+  /** Metres and kilograms, where they are known. */
+  readonly heightM: number | null;
+  readonly massKg: number | null;
+}
+
 export function marksOf(strike: StrikeDocument, realTimes: readonly number[]): Marks {
   const entries = Object.entries(strike.marks).filter(([, mark]) => mark.frame < realTimes.length);
   return Object.fromEntries(
@@ -28,11 +36,17 @@ export function analyzeOnBench(
   document: Omit<BenchDocument, 'strikes'>,
   strike: StrikeDocument,
   film: FilmFacts,
+  student: StudentFacts,
 ): Analysis {
   const realTimes = realFrameTimes(film.frameTimes, document.captureRate);
   const placed = document.placed.filter((point) => point.frame < realTimes.length);
   return analyze({
-    strike: { technique: techniqueById(strike.technique), side: strike.side },
+    strike: {
+      technique: techniqueById(strike.technique),
+      side: strike.side,
+      stance: student.stance,
+    },
+    body: { mass: student.massKg, height: student.heightM },
     track: trackFromPlaced(placed, realTimes, film.height),
     calibration: { view: document.view, scale: document.scale, target: document.target },
     marks: marksOf(strike, realTimes),

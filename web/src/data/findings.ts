@@ -6,6 +6,7 @@ import { faultById } from '@sinew/core/fault/catalogue';
 import { analyzeOnBench } from './benchAnalysis';
 import { loadBench } from './bench';
 import { clipById } from './clips';
+import { studentById } from './students';
 import { now, stamps, type Db } from './database';
 
 export const cueTextSchema = z.string().trim().min(1, 'A cue needs words.').max(200);
@@ -46,8 +47,9 @@ async function judged(
     loadBench(db, strike.clip_id),
   ]);
   const document = bench?.document.strikes.find((one) => one.id === strikeId);
-  if (!clip || !bench || !document) return null;
-  const analysis = analyzeOnBench(bench.document, document, clip);
+  const student = clip && (await studentById(db, clip.studentId));
+  if (!clip || !student || !bench || !document) return null;
+  const analysis = analyzeOnBench(bench.document, document, clip, student);
   const finding = analysis.findings.find((one) => one.fault === fault);
   return finding ? { finding, technique: document.technique, studentId: clip.studentId } : null;
 }

@@ -3,6 +3,7 @@
 import { useEffect, useState, type MouseEvent } from 'react';
 import type { Cue, Decision } from '@/data/findings';
 import type { SavedBench } from '@/data/bench';
+import type { StudentFacts } from '@/data/benchAnalysis';
 import {
   BenchContext,
   createBenchStore,
@@ -18,6 +19,7 @@ import { SidePanel } from './SidePanel';
 
 export interface BenchProps {
   readonly clip: BenchClip;
+  readonly student: StudentFacts;
   readonly saved: SavedBench;
   readonly start: { readonly strikeId: string | null; readonly frame: number };
   readonly decisions: Readonly<Record<string, readonly Decision[]>>;
@@ -26,7 +28,9 @@ export interface BenchProps {
 
 /** Where a clip is worked: picture, chain strip, leaks and cue. */
 export function Bench(props: BenchProps) {
-  const [store] = useState(() => createBenchStore(props.clip, props.saved, props.start));
+  const [store] = useState(() =>
+    createBenchStore(props.clip, props.student, props.saved, props.start),
+  );
 
   useEffect(() => {
     void adoptNewest(store);

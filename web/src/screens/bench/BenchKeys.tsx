@@ -2,12 +2,13 @@
 
 import { useState } from 'react';
 import { useHotkeys, type Options } from 'react-hotkeys-hook';
-import { EVENT_MEANING, EVENTS } from '@sinew/core/events/events';
+import { EVENTS, eventsOf, wordsFor } from '@sinew/core/events/events';
 import { Dialog } from '@/ui/dialog';
 import { Key } from '@/ui/button';
 import { pointsToPlace } from '@sinew/core/technique/points';
 import { techniqueById } from '@sinew/core/technique/catalogue';
-import { documentOf, strikeOf, useBenchStore, type BenchState } from './benchStore';
+import { documentOf, strikeOf, useBench, useBenchStore, type BenchState } from './benchStore';
+import { ANY_TECHNIQUE, EVENT_KEY } from './lanes';
 import { clearMark, neighbourMark, removePoint, widenMark } from './commands';
 
 /** The strip is a slider to assistive software, and still a place where every key works. */
@@ -122,6 +123,8 @@ const HELP: readonly (readonly [string, string])[] = [
 ];
 
 export function KeysHelp() {
+  const strike = useBench(strikeOf);
+  const technique = strike ? techniqueById(strike.technique) : ANY_TECHNIQUE;
   const [isOpen, setOpen] = useState(false);
   useHotkeys('shift+slash, ?', () => setOpen(true), { ...NOT_WHILE_TYPING, useKey: true });
   return (
@@ -131,13 +134,12 @@ export function KeysHelp() {
       </button>
       <Dialog isOpen={isOpen} onClose={() => setOpen(false)} title="Keys of the bench">
         <dl className="grid grid-cols-[6.5rem_1fr] gap-x-4 gap-y-1.5">
-          {EVENTS.map((event, index) => (
-            <Entry
-              key={event}
-              name={String(index + 1)}
-              text={`${event}: ${EVENT_MEANING[event]}`}
-            />
-          ))}
+          {eventsOf(technique).map((event) => {
+            const { name, meaning } = wordsFor(event, technique);
+            return (
+              <Entry key={event} name={String(EVENT_KEY[event])} text={`${name}: ${meaning}`} />
+            );
+          })}
           {HELP.map(([name, text]) => (
             <Entry key={name} name={name} text={text} />
           ))}

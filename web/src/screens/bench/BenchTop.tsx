@@ -4,7 +4,12 @@ import Link from 'next/link';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { strikingSide } from '@sinew/core/technique/strike';
-import { TECHNIQUES, techniqueById, type Technique } from '@sinew/core/technique/catalogue';
+import {
+  strikingLimb,
+  TECHNIQUES,
+  techniqueById,
+  type Technique,
+} from '@sinew/core/technique/catalogue';
 import { Dialog } from '@/ui/dialog';
 import { Button } from '@/ui/button';
 import { TopBar } from '@/ui/topBar';
@@ -63,13 +68,14 @@ export function BenchTop() {
 }
 
 function strikeName(strike: StrikeDocument): string {
-  return `${techniqueById(strike.technique).name}, ${strike.side} hand`;
+  const technique = techniqueById(strike.technique);
+  return `${technique.name}, ${strike.side} ${strikingLimb(technique)}`;
 }
 
 /** One button a technique; the hand follows from the student's stance and can be changed later. */
 export function StrikeChooser({ onChosen }: { onChosen?: () => void }) {
   const store = useBenchStore();
-  const stance = useBench((state) => state.clip.stance);
+  const stance = useBench((state) => state.student.stance);
   const choose = (technique: Technique) => {
     const id = nanoid();
     const side = strikingSide(technique, stance);
@@ -79,16 +85,37 @@ export function StrikeChooser({ onChosen }: { onChosen?: () => void }) {
     onChosen?.();
   };
   return (
-    <div className="grid grid-cols-2 gap-2">
-      {TECHNIQUES.map((technique) => (
-        <Button key={technique.id} onClick={() => choose(technique)} className="justify-between">
-          {technique.name}
-          <span className="font-normal text-soft">{strikingSide(technique, stance)} hand</span>
-        </Button>
+    <div className="space-y-3">
+      {GROUPS.map(({ name, families }) => (
+        <section key={name} aria-label={name}>
+          <h3 className="mb-1 text-sm font-semibold text-soft">{name}</h3>
+          <div className="grid grid-cols-3 gap-1">
+            {TECHNIQUES.filter(({ family }) => families.includes(family)).map((technique) => (
+              <Button
+                key={technique.id}
+                onClick={() => choose(technique)}
+                title={`${strikingSide(technique, stance)} ${strikingLimb(technique)}`}
+                className="justify-start px-2.5!"
+              >
+                {technique.name}
+              </Button>
+            ))}
+          </div>
+        </section>
       ))}
+      <p className="text-sm text-soft">
+        In this stance {stance === 'orthodox' ? 'the left side leads' : 'the right side leads'};
+        elbows and kicks count as the rear side’s until Set-up says otherwise.
+      </p>
     </div>
   );
 }
+
+const GROUPS: readonly { name: string; families: readonly Technique['family'][] }[] = [
+  { name: 'Punches', families: ['straight', 'hook', 'uppercut'] },
+  { name: 'Elbows', families: ['elbow'] },
+  { name: 'Kicks and knees', families: ['kick'] },
+];
 
 function SaveMark() {
   const save = useBench((state) => state.save);

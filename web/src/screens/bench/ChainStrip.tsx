@@ -7,12 +7,8 @@ import { isAbsent } from '@sinew/core/reading/reading';
 import type { LinkVerdict } from '@sinew/core/chain/verdict';
 import type { Trace } from '@sinew/core/motion/traces';
 import { say } from '@sinew/core/reading/say';
-import {
-  EVENT_MEANING,
-  type EventMark,
-  type EventName,
-  type Events,
-} from '@sinew/core/events/events';
+import { wordsFor, type EventMark, type EventName, type Marks } from '@sinew/core/events/events';
+import { techniqueById, type Technique } from '@sinew/core/technique/catalogue';
 import { PHASES } from '@sinew/core/events/phases';
 import { nearestFrame } from '@sinew/core/track/time';
 import { marksOf } from '@/data/benchAnalysis';
@@ -20,17 +16,20 @@ import { Key } from '@/ui/button';
 import { useWidth } from '@/ui/useWidth';
 import { NOT_WHILE_TYPING } from './BenchKeys';
 import { documentOf, strikeOf, useBench, useBenchStore } from './benchStore';
+import { ChainFigure } from './ChainFigure';
 import {
+  ANY_TECHNIQUE,
   AXIS,
   AXIS_EVENTS,
   EVENT_KEY,
   FLOOR,
   HEIGHT,
-  LANE,
-  LANES,
+  laneHeight,
   laneOf,
+  lanesOf,
   laneY,
   TOP,
+  type Lane,
 } from './lanes';
 import { StripMark } from './StripMark';
 import { useAnalysis, useRealTimes } from './useAnalysis';
@@ -39,6 +38,7 @@ type Scale = ScaleLinear<number, number>;
 
 /** Time across, links upwards: where each link starts, what phase follows, and where we are. */
 export function ChainStrip() {
+  const technique = useTechnique();
   const times = useRealTimes();
   const strike = useBench(strikeOf);
   const frame = useBench((state) => state.frame);
@@ -58,9 +58,9 @@ export function ChainStrip() {
   return (
     <section
       aria-label="Chain strip"
-      className="col-span-2 grid grid-cols-[228px_minmax(0,1fr)] border-t border-ink"
+      className="col-span-2 grid grid-cols-[284px_minmax(0,1fr)] border-t border-ink"
     >
-      <LaneNames />
+      <LaneNames technique={technique} />
       <div ref={box} className="relative min-w-0 overflow-hidden">
         {Object.keys(marks).length >= FEWEST_MARKS && (
           <button
@@ -71,10 +71,17 @@ export function ChainStrip() {
             {part.span ? 'Whole clip' : 'This strike'} <Key>Z</Key>
           </button>
         )}
-        {width > 0 && <Strip x={x} width={width} marks={marks} times={times} />}
+        {width > 0 && (
+          <Strip x={x} width={width} marks={marks} times={times} technique={technique} />
+        )}
       </div>
     </section>
   );
+}
+
+function useTechnique(): Technique {
+  const id = useBench((state) => strikeOf(state)?.technique);
+  return useMemo(() => (id ? techniqueById(id) : ANY_TECHNIQUE), [id]);
 }
 
 /** The part of the clip on the strip; it stays while marks are moved, so that they follow the hand. */
@@ -89,13 +96,13 @@ const MARGIN = 0.12;
 const FEWEST_MARKS = 2;
 const PAD = 14;
 
-function partOf(strikeId: string | undefined, marks: Events): Part {
+function partOf(strikeId: string | undefined, marks: Marks): Part {
   const marked = Object.values(marks).map((mark) => mark.time);
   const span = [Math.min(...marked) - MARGIN, Math.max(...marked) + MARGIN] as const;
   return { strikeId, span: marked.length >= FEWEST_MARKS ? span : null };
 }
 
-const isDone = (marks: Events) => marks.contact !== undefined && marks.home !== undefined;
+const isDone = (marks: Marks) => marks.contact !== undefined && marks.home !== undefined;
 
 /** The part, moved along when the frame in hand lies outside it. */
 function shown({ span }: Part, times: readonly number[], now: number): readonly [number, number] {
@@ -106,25 +113,35 @@ function shown({ span }: Part, times: readonly number[], now: number): readonly 
   return [from + shift, to + shift];
 }
 
-function LaneNames() {
+function LaneNames({ technique }: { technique: Technique }) {
   const links = useAnalysis()?.links ?? {};
+  const lanes = lanesOf(technique);
   return (
     <div className="border-r border-rule text-sm">
-      <div className="flex items-center pl-39" style={{ height: TOP }}>
-        <MarkButton event="contact" />
+      <div className="flex items-center pl-52" style={{ height: TOP }}>
+        <MarkButton event="contact" technique={technique} />
       </div>
-      {LANES.map((lane) => (
-        <div key={lane.link} className="flex items-center pl-4" style={{ height: LANE }}>
-          <span className="w-18 font-semibold">{lane.name}</span>
-          <span className="w-17">
-            <Verdict link={links[lane.link]} />
-          </span>
-          {lane.event && <MarkButton event={lane.event} />}
+      <div className="flex">
+        <ChainFigure technique={technique} links={links} />
+        <div className="flex-1">
+          {lanes.map((lane) => (
+            <div
+              key={lane.link}
+              className="flex items-center"
+              style={{ height: laneHeight(lanes) }}
+            >
+              <span className="w-18 font-semibold">{lane.name}</span>
+              <span className="w-19">
+                <Verdict link={links[lane.link]} />
+              </span>
+              {lane.event && <MarkButton event={lane.event} technique={technique} />}
+            </div>
+          ))}
         </div>
-      ))}
+      </div>
       <div className="flex items-center gap-2 pl-4 text-xs" style={{ height: AXIS }}>
         {AXIS_EVENTS.map((event) => (
-          <MarkButton key={event} event={event} />
+          <MarkButton key={event} event={event} technique={technique} />
         ))}
       </div>
     </div>
@@ -143,7 +160,7 @@ function Verdict({ link }: { link: LinkVerdict | undefined }) {
   const { verdict, share } = link;
   return (
     <span
-      title={`${verdict}: ${say(share)} of the fist’s speed`}
+      title={`${verdict}: ${say(share)} of the striking end’s speed`}
       className={`flex items-center gap-1.5 ${verdict === 'drags' ? 'text-now' : 'text-soft'}`}
     >
       <span className={`w-2 ${BAR[verdict]}`} />
@@ -153,7 +170,8 @@ function Verdict({ link }: { link: LinkVerdict | undefined }) {
 }
 
 /** Marks (or, on its own frame, clears) an event at the frame in hand. */
-function MarkButton({ event }: { event: EventName }) {
+function MarkButton({ event, technique }: { event: EventName; technique: Technique }) {
+  const { name, meaning } = wordsFor(event, technique);
   const store = useBenchStore();
   const isDisabled = useBench((state) => strikeOf(state) === null);
   return (
@@ -161,10 +179,10 @@ function MarkButton({ event }: { event: EventName }) {
       type="button"
       disabled={isDisabled}
       onClick={() => store.getState().mark(event)}
-      title={`${event}: ${EVENT_MEANING[event]}`}
+      title={`${name}: ${meaning}`}
       className="flex items-center gap-1 text-soft hover:text-ink disabled:opacity-50"
     >
-      <Key>{EVENT_KEY[event]}</Key> {event}
+      <Key>{EVENT_KEY[event]}</Key> {name}
     </button>
   );
 }
@@ -172,11 +190,13 @@ function MarkButton({ event }: { event: EventName }) {
 interface StripProps {
   readonly x: Scale;
   readonly width: number;
-  readonly marks: Events;
+  readonly marks: Marks;
   readonly times: readonly number[];
+  readonly technique: Technique;
 }
 
-function Strip({ x, width, marks, times }: StripProps) {
+function Strip({ x, width, marks, times, technique }: StripProps) {
+  const lanes = lanesOf(technique);
   const store = useBenchStore();
   const frame = useBench((state) => state.frame);
   const svg = useRef<SVGSVGElement>(null);
@@ -214,17 +234,21 @@ function Strip({ x, width, marks, times }: StripProps) {
     >
       <Phases x={x} marks={marks} />
       <TimeAxis x={x} />
-      <Lanes x={x} width={width} times={times} />
-      <Traces x={x} />
+      <Lanes x={x} width={width} times={times} lanes={lanes} />
+      <Traces x={x} lanes={lanes} />
       {(Object.entries(marks) as [EventName, EventMark][]).map(([event, mark]) => (
-        <StripMark key={event} event={event} mark={mark} x={x} frameAt={frameAt} />
+        <StripMark
+          key={event}
+          {...{ event, mark, x, frameAt, lanes }}
+          name={wordsFor(event, technique).name}
+        />
       ))}
       <Cursor at={x(times[frame]!)} />
     </svg>
   );
 }
 
-function Phases({ x, marks }: { x: Scale; marks: Events }) {
+function Phases({ x, marks }: { x: Scale; marks: Marks }) {
   const analysis = useAnalysis();
   return PHASES.map((phase, index) => {
     const [from, to] = [marks[phase.from], marks[phase.to]];
@@ -276,20 +300,38 @@ function TimeAxis({ x }: { x: Scale }) {
   );
 }
 
-function Lanes({ x, width, times }: { x: Scale; width: number; times: readonly number[] }) {
+function Lanes({
+  x,
+  width,
+  times,
+  lanes,
+}: {
+  x: Scale;
+  width: number;
+  times: readonly number[];
+  lanes: readonly Lane[];
+}) {
   const placed = useBench((state) => documentOf(state).placed);
   return (
     <g pointerEvents="none">
-      {LANES.map((lane, index) => (
+      {lanes.map((lane, index) => (
         <g key={lane.link}>
-          <line x1={0} x2={width} y1={laneY(index)} y2={laneY(index)} className="stroke-rule" />
+          <line
+            x1={0}
+            x2={width}
+            y1={laneY(lanes, index)}
+            y2={laneY(lanes, index)}
+            className="stroke-rule"
+          />
           {placed
-            .filter((point) => laneOf(point.landmark) === lane.link && point.frame < times.length)
+            .filter(
+              (point) => laneOf(lanes, point.landmark) === lane.link && point.frame < times.length,
+            )
             .map((point) => (
               <rect
                 key={`${point.landmark} ${point.frame}`}
                 x={x(times[point.frame]!) - 1}
-                y={laneY(index) - 4}
+                y={laneY(lanes, index) - 4}
                 width={2}
                 height={4}
                 className="fill-soft"
@@ -301,32 +343,41 @@ function Lanes({ x, width, times }: { x: Scale; width: number; times: readonly n
   );
 }
 
-/** Tallest part of a lane a trace may take. */
-const TRACE = LANE - 9;
+/** Room a trace leaves free at the top of its lane. */
+const FREE = 9;
 
-/** Each link's speed as a hill on its lane; pelvis and trunk share one scale, so they compare. */
-function Traces({ x }: { x: Scale }) {
+/** Traces drawn to one scale, so that they compare; a forearm turns many times as fast as a pelvis. */
+function scaleOf({ link }: Lane, { unit }: Trace): string {
+  if (link === 'feet' || link === 'knees') return 'travel of the body';
+  if (link === 'pelvis' || link === 'trunk') return 'turn of the body';
+  return unit;
+}
+
+/** Each link's speed as a hill on its lane. */
+function Traces({ x, lanes }: { x: Scale; lanes: readonly Lane[] }) {
   const traces = useAnalysis()?.traces ?? {};
-  const most = (unit: Trace['unit']) =>
+  const room = laneHeight(lanes) - FREE;
+  const drawn = lanes.flatMap((lane, index) => {
+    const trace = traces[lane.link];
+    return trace ? [{ lane, trace, ground: laneY(lanes, index) }] : [];
+  });
+  const most = (scale: string) =>
     Math.max(
-      ...Object.values(traces).flatMap((trace) =>
-        trace.unit === unit ? trace.values.map(Math.abs) : [],
-      ),
+      ...drawn
+        .filter(({ lane, trace }) => scaleOf(lane, trace) === scale)
+        .flatMap(({ trace }) => trace.values.map(Math.abs)),
     );
   return (
     <g pointerEvents="none">
-      {LANES.map(({ link, name }, index) => {
-        const trace = traces[link];
-        if (!trace) return null;
-        const top = most(trace.unit);
+      {drawn.map(({ lane, trace, ground }) => {
+        const top = most(scaleOf(lane, trace)) || 1;
         const points = trace.times.map(
-          (time, i) => `${x(time)},${laneY(index) - (trace.values[i]! / top) * TRACE}`,
+          (time, i) => `${x(time)},${ground - Math.max(-0.3, trace.values[i]! / top) * room}`,
         );
         const [first, last] = [x(trace.times[0]!), x(trace.times[trace.times.length - 1]!)];
-        const ground = laneY(index);
         return (
-          <g key={link} data-trace={link}>
-            <title>{`${name}: up to ${sayPeak(trace, top)}`}</title>
+          <g key={lane.link} data-trace={lane.link}>
+            <title>{`${lane.name}: up to ${sayPeak(trace)}`}</title>
             <polygon
               points={`${first},${ground} ${points.join(' ')} ${last},${ground}`}
               className="fill-ink"
@@ -345,7 +396,8 @@ function Traces({ x }: { x: Scale }) {
   );
 }
 
-function sayPeak({ unit }: Trace, top: number): string {
+function sayPeak({ unit, values }: Trace): string {
+  const top = Math.max(...values.map(Math.abs));
   return unit === 'm/s' ? `${top.toFixed(1)} m/s` : `${Math.round((top * 180) / Math.PI)} °/s`;
 }
 

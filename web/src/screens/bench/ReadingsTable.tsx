@@ -1,7 +1,12 @@
 'use client';
 
-import { MEASURE_IDS, MEASURE_NAMES, type Readings } from '@sinew/core/measures/catalogue';
-import { isAbsent, type Source } from '@sinew/core/reading/reading';
+import {
+  MEASURE_GROUPS,
+  MEASURE_NAMES,
+  type MeasureId,
+  type Readings,
+} from '@sinew/core/measures/catalogue';
+import { isAbsent, type Reading, type Source } from '@sinew/core/reading/reading';
 import { parts } from '@sinew/core/reading/say';
 
 const SOURCE: Record<Source, string> = {
@@ -11,15 +16,14 @@ const SOURCE: Record<Source, string> = {
   eye: 'your marks',
 };
 
-/** Every reading with its ±, or why there is none. */
+/** Every reading with its ±, by what it is about; then what is not there, and why. */
 export function ReadingsTable({ readings }: { readings: Readings }) {
-  const present = MEASURE_IDS.filter((id) => !isAbsent(readings[id]));
-  const lacking = MEASURE_IDS.filter((id) => isAbsent(readings[id]));
+  const groups = MEASURE_GROUPS.map(({ name, ids }) => ({ name, rows: present(readings, ids) }));
   return (
     <>
       <table className="w-full border-collapse">
         <thead>
-          <tr className="border-b border-ink text-left text-sm text-soft">
+          <tr className="text-left text-sm text-soft">
             <th className="py-1.5 font-semibold">Reading</th>
             <th className="py-1.5 text-right font-semibold">Value</th>
             <th
@@ -31,37 +35,71 @@ export function ReadingsTable({ readings }: { readings: Readings }) {
             <th className="py-1.5 pl-3 font-semibold">From</th>
           </tr>
         </thead>
-        <tbody>
-          {present.map((id) => {
-            const reading = readings[id];
-            if (isAbsent(reading)) return null;
-            const { value, plusMinus, unit } = parts(reading);
-            return (
-              <tr key={id} className="border-b border-rule">
-                <td className="py-1.5">{MEASURE_NAMES[id]}</td>
-                <td className="py-1.5 text-right font-semibold">{value}</td>
-                <td className="py-1.5 pl-2 text-soft">
-                  ± {plusMinus} {unit}
-                </td>
-                <td className="py-1.5 pl-3 text-soft">{SOURCE[reading.source]}</td>
+        {groups.map(({ name, rows }) =>
+          rows.length === 0 ? null : (
+            <tbody key={name}>
+              <tr>
+                <th
+                  scope="rowgroup"
+                  colSpan={4}
+                  className="border-b border-ink pt-3 pb-1 text-left font-serif text-lg font-normal"
+                >
+                  {name}
+                </th>
               </tr>
-            );
-          })}
-        </tbody>
+              {rows.map(([id, reading]) => (
+                <Row key={id} name={MEASURE_NAMES[id]} reading={reading} />
+              ))}
+            </tbody>
+          ),
+        )}
       </table>
-      {lacking.length > 0 && (
-        <dl className="mt-4 text-sm">
-          {lacking.map((id) => {
-            const reading = readings[id];
-            return (
-              <div key={id} className="border-b border-rule py-1">
-                <dt className="inline font-semibold text-soft">{MEASURE_NAMES[id]}: </dt>
-                <dd className="inline text-soft">{isAbsent(reading) && reading.absent}</dd>
-              </div>
-            );
-          })}
-        </dl>
-      )}
+      <Lacking readings={readings} />
     </>
+  );
+}
+
+function present(readings: Readings, ids: readonly MeasureId[]): [MeasureId, Reading][] {
+  return ids.flatMap((id) => {
+    const reading = readings[id];
+    return isAbsent(reading) ? [] : [[id, reading]];
+  });
+}
+
+function Row({ name, reading }: { name: string; reading: Reading }) {
+  const { value, plusMinus, unit } = parts(reading);
+  return (
+    <tr className="border-b border-rule">
+      <td className="py-1.5">{name}</td>
+      <td className="py-1.5 text-right font-semibold">{value}</td>
+      <td className="py-1.5 pl-2 whitespace-nowrap text-soft">
+        ± {plusMinus} {unit}
+      </td>
+      <td className="py-1.5 pl-3 whitespace-nowrap text-soft">{SOURCE[reading.source]}</td>
+    </tr>
+  );
+}
+
+/** What this strike could have and does not, once for each reason. */
+function Lacking({ readings }: { readings: Readings }) {
+  const byReason = new Map<string, string[]>();
+  for (const { ids } of MEASURE_GROUPS) {
+    for (const id of ids) {
+      const reading = readings[id];
+      if (!isAbsent(reading) || reading.isForeign) continue;
+      const names = byReason.get(reading.absent) ?? [];
+      byReason.set(reading.absent, [...names, MEASURE_NAMES[id]]);
+    }
+  }
+  if (byReason.size === 0) return null;
+  return (
+    <dl className="mt-6 text-sm">
+      {[...byReason].map(([reason, names]) => (
+        <div key={reason} className="border-b border-rule py-1.5">
+          <dt className="font-semibold">{reason}</dt>
+          <dd className="text-soft">{names.join(', ')}</dd>
+        </div>
+      ))}
+    </dl>
   );
 }

@@ -35,7 +35,7 @@ export function SetUp({ strike }: { strike: StrikeDocument }) {
           ))}
         </SelectField>
         <SelectField
-          label="Hand"
+          label="Side"
           value={strike.side}
           onChange={(event) => {
             const side = event.target.value === 'left' ? 'left' : 'right';

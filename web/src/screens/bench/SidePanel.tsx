@@ -2,7 +2,8 @@
 
 import { Tabs } from 'radix-ui';
 import type { Cue, Decision } from '@/data/findings';
-import { EVENT_MEANING } from '@sinew/core/events/events';
+import { wordsFor } from '@sinew/core/events/events';
+import { techniqueById } from '@sinew/core/technique/catalogue';
 import { Key } from '@/ui/button';
 import { strikeOf, useBench } from './benchStore';
 import { StrikeChooser } from './BenchTop';
@@ -40,6 +41,7 @@ export function SidePanel({
     );
   }
   const next = nextUnmarked(strike);
+  const words = next && wordsFor(next, techniqueById(strike.technique));
   const cue = cues.find((one) => one.technique === strike.technique);
   return (
     <section className="flex min-h-0 flex-col">
@@ -55,11 +57,11 @@ export function SidePanel({
             </Tabs.Trigger>
           ))}
         </Tabs.List>
-        {next && (
+        {next && words && (
           <p className="flex items-center gap-2 border-b border-rule bg-tint px-5 py-2">
             <Key>{EVENT_KEY[next]}</Key>
             <span>
-              <strong>{next}</strong>: {EVENT_MEANING[next]}
+              <strong>{words.name}</strong>: {words.meaning}
             </span>
           </p>
         )}

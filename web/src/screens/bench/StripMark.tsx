@@ -6,16 +6,21 @@ import type { EventMark, EventName } from '@sinew/core/events/events';
 import { halfWidth } from '@sinew/core/reading/reading';
 import { documentOf, strikeOf, useBench, useBenchStore } from './benchStore';
 import { setMark } from './commands';
-import { AXIS_EVENTS, FLOOR, LANES, laneY, TOP } from './lanes';
+import { AXIS_EVENTS, FLOOR, laneY, TOP, type Lane } from './lanes';
 
 /** An event on its lane: a T whose bar is the 95 % interval; drag it to another frame. */
 export function StripMark({
   event,
+  name,
   mark,
   x,
   frameAt,
+  lanes,
 }: {
   event: EventName;
+  /** What the coach calls it in this technique. */
+  name: string;
+  lanes: readonly Lane[];
   mark: EventMark;
   x: ScaleLinear<number, number>;
   frameAt: (event: { clientX: number }) => number;
@@ -25,9 +30,9 @@ export function StripMark({
   const gesture = useRef<string | null>(null);
   const at = x(mark.time);
   const spread = Math.max(3, x(mark.time + halfWidth(mark)) - at);
-  const lane = LANES.findIndex((one) => one.event === event);
+  const lane = lanes.findIndex((one) => one.event === event);
   const isContact = event === 'contact';
-  const foot = lane >= 0 ? laneY(lane) : FLOOR;
+  const foot = lane >= 0 ? laneY(lanes, lane) : FLOOR;
   const top = isContact ? TOP : lane >= 0 ? foot - 15 : FLOOR + 1;
 
   const drag = (pointer: PointerEvent) => {
@@ -56,7 +61,7 @@ export function StripMark({
       }}
       className={`cursor-ew-resize ${isChosen ? 'stroke-now' : 'stroke-ink'}`}
     >
-      <title>{`${event}: frame ${mark.frame}. Drag to move; W if you are less sure of it.`}</title>
+      <title>{`${name}: frame ${mark.frame}. Drag to move; W if you are less sure of it.`}</title>
       <rect
         x={at - 8}
         y={top - 3}

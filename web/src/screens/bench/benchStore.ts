@@ -3,6 +3,7 @@ import { createStore, useStore } from 'zustand';
 import { createContext, useContext } from 'react';
 import type { Landmark } from '@sinew/core/body/landmarks';
 import type { EventName } from '@sinew/core/events/events';
+import type { StudentFacts } from '@/data/benchAnalysis';
 import type { BenchDocument, StrikeDocument } from '@/data/benchDocument';
 import type { SavedBench } from '@/data/bench';
 import type { Clip } from '@/data/clips';
@@ -18,12 +19,12 @@ export type Tool =
   | { readonly kind: 'target' };
 
 export interface BenchClip extends Omit<Clip, 'createdAt' | 'bytes' | 'sha256'> {
-  readonly stance: 'orthodox' | 'southpaw';
   readonly studentName: string;
 }
 
 export interface BenchState {
   readonly clip: BenchClip;
+  readonly student: StudentFacts;
   readonly history: history.History<BenchDocument>;
   readonly strikeId: string | null;
   /** The frame asked for, and the frame the picture shows. */
@@ -60,6 +61,7 @@ export type BenchStore = ReturnType<typeof createBenchStore>;
 
 export function createBenchStore(
   clip: BenchClip,
+  student: StudentFacts,
   saved: SavedBench,
   start: { strikeId: string | null; frame: number },
 ) {
@@ -79,6 +81,7 @@ export function createBenchStore(
     };
     return {
       clip,
+      student,
       history: history.begin(saved.document),
       strikeId: start.strikeId ?? saved.document.strikes[0]?.id ?? null,
       frame: start.frame,

@@ -1,6 +1,7 @@
 /** What the coach can do to a bench document: pure functions from one document to the next. */
 import type { Landmark, Side } from '@sinew/core/body/landmarks';
-import { EVENTS, type EventName } from '@sinew/core/events/events';
+import { eventsOf, type EventName } from '@sinew/core/events/events';
+import { techniqueById } from '@sinew/core/technique/catalogue';
 import type { PixelPoint } from '@sinew/core/motion/motion';
 import { toEighth, type BenchDocument, type StrikeDocument } from '@/data/benchDocument';
 
@@ -128,7 +129,7 @@ export function setScale(
 
 /** The first event, in order, that the strike has no mark for. */
 export function nextUnmarked(strike: StrikeDocument): EventName | null {
-  return EVENTS.find((event) => !strike.marks[event]) ?? null;
+  return eventsOf(techniqueById(strike.technique)).find((event) => !strike.marks[event]) ?? null;
 }
 
 /** The nearest mark before (−1) or after (+1) a frame, or null. */

@@ -1,7 +1,7 @@
 /** The lanes of the chain strip: one a link, ground at the bottom, striking end on top. */
 import type { Landmark } from '@sinew/core/body/landmarks';
 import type { EventName } from '@sinew/core/events/events';
-import type { Link } from '@sinew/core/technique/catalogue';
+import { techniqueById, type Link, type Technique } from '@sinew/core/technique/catalogue';
 
 export interface Lane {
   readonly link: Link;
@@ -12,15 +12,35 @@ export interface Lane {
   readonly parts: readonly string[];
 }
 
-export const LANES: readonly Lane[] = [
-  { link: 'fist', name: 'Fist', event: 'arm', parts: ['Wrist', 'IndexKnuckle', 'LittleKnuckle'] },
-  { link: 'elbow', name: 'Elbow', event: null, parts: ['Elbow'] },
-  { link: 'shoulder', name: 'Shoulder', event: null, parts: ['Shoulder'] },
-  { link: 'trunk', name: 'Trunk', event: 'trunk', parts: [] },
-  { link: 'pelvis', name: 'Pelvis', event: 'hips', parts: ['Hip'] },
-  { link: 'knees', name: 'Knees', event: 'load', parts: ['Knee'] },
-  { link: 'feet', name: 'Feet', event: null, parts: ['Ankle', 'Heel', 'Toe'] },
-];
+const OF_LINK: Readonly<Record<Link, Lane>> = {
+  fist: {
+    link: 'fist',
+    name: 'Fist',
+    event: 'arm',
+    parts: ['Wrist', 'IndexKnuckle', 'LittleKnuckle'],
+  },
+  elbow: { link: 'elbow', name: 'Elbow', event: null, parts: ['Elbow'] },
+  shoulder: { link: 'shoulder', name: 'Shoulder', event: null, parts: ['Shoulder'] },
+  trunk: { link: 'trunk', name: 'Trunk', event: 'trunk', parts: [] },
+  foot: { link: 'foot', name: 'Foot', event: null, parts: ['Ankle', 'Heel', 'Toe'] },
+  shank: { link: 'shank', name: 'Shank', event: 'arm', parts: ['Ankle'] },
+  thigh: { link: 'thigh', name: 'Thigh', event: 'trunk', parts: ['Knee'] },
+  pelvis: { link: 'pelvis', name: 'Pelvis', event: 'hips', parts: ['Hip'] },
+  knees: { link: 'knees', name: 'Knees', event: 'load', parts: ['Knee'] },
+  feet: { link: 'feet', name: 'Feet', event: null, parts: ['Ankle', 'Heel', 'Toe'] },
+};
+
+/** A technique's lanes, striking end first. */
+export function lanesOf(technique: Technique): readonly Lane[] {
+  const lanes = [...technique.chain].reverse().map((link) => OF_LINK[link]);
+  // An elbow ends in the link whose start is the arm's.
+  return technique.end === 'elbow'
+    ? lanes.map((lane) => (lane.link === 'shoulder' ? { ...lane, event: 'arm' as const } : lane))
+    : lanes;
+}
+
+/** The lanes that stand there before the coach has named a strike. */
+export const ANY_TECHNIQUE = techniqueById('cross');
 
 /** Events that belong to the whole body stand on the time axis; contact crosses all lanes. */
 export const AXIS_EVENTS: readonly EventName[] = ['ready', 'end', 'home'];
@@ -37,16 +57,23 @@ export const EVENT_KEY: Record<EventName, number> = {
   home: 8,
 };
 
-export function laneOf(landmark: Landmark): Link | null {
-  return LANES.find((lane) => lane.parts.some((part) => landmark.endsWith(part)))?.link ?? null;
+export function laneOf(lanes: readonly Lane[], landmark: Landmark): Link | null {
+  return lanes.find((lane) => lane.parts.some((part) => landmark.endsWith(part)))?.link ?? null;
 }
 
-/** Heights of the strip, CSS pixels: a lane, the head with the phases, the foot with the times. */
-export const LANE = 24;
+/** Heights of the strip, CSS pixels: the lanes together, the head with the phases, the foot with the times. */
+const LANES_HEIGHT = 168;
 export const TOP = 26;
 export const AXIS = 34;
-export const FLOOR = TOP + LANES.length * LANE;
+export const FLOOR = TOP + LANES_HEIGHT;
 export const HEIGHT = FLOOR + AXIS;
 
+/** Height of one lane; the strip is as high for five links as for seven. */
+export function laneHeight(lanes: readonly Lane[]): number {
+  return LANES_HEIGHT / lanes.length;
+}
+
 /** Where a lane's ground line runs. */
-export const laneY = (index: number) => TOP + (index + 1) * LANE - 5;
+export function laneY(lanes: readonly Lane[], index: number): number {
+  return TOP + (index + 1) * laneHeight(lanes) - 5;
+}

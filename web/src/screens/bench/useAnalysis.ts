@@ -14,10 +14,11 @@ export function useRealTimes(): readonly number[] {
 /** Readings and findings of the strike in hand, anew whenever what they rest on changes. */
 export function useAnalysis(): Analysis | null {
   const clip = useBench((state) => state.clip);
+  const student = useBench((state) => state.student);
   const document = useBench(documentOf);
   const strike = useBench(strikeOf);
   return useMemo(
-    () => (strike ? analyzeOnBench(document, strike, clip) : null),
-    [document, strike, clip],
+    () => (strike ? analyzeOnBench(document, strike, clip, student) : null),
+    [document, strike, clip, student],
   );
 }

@@ -32,7 +32,8 @@ export default async function BenchPage({ params, searchParams }: Props) {
   return (
     <Bench
       key={clip.id}
-      clip={{ ...clip, stance: student.stance, studentName: student.name }}
+      clip={{ ...clip, studentName: student.name }}
+      student={{ stance: student.stance, heightM: student.heightM, massKg: student.massKg }}
       saved={saved}
       start={{ strikeId: strike?.id ?? null, frame }}
       decisions={decisions}

@@ -1,0 +1,103 @@
+/**
+ * TRC, the tab-separated marker file of motion laboratories: five lines of header, then a line a
+ * frame with its number, its time, and X, Y, Z of every marker. An empty place is a marker not seen.
+ */
+import type { Landmark } from '../body/landmarks';
+import { meanRate } from '../track/time';
+import type { SpaceTrack } from '../track/track';
+import { FormatError } from './formatError';
+import { checkedTimes, known, seriesOf, type Places, type Series } from './series';
+
+const METRES: Readonly<Record<string, number>> = { m: 1, mm: 0.001, cm: 0.01 };
+
+/**
+ * @param text the whole file
+ * @throws FormatError naming the line
+ */
+export function readTrc(text: string): Series {
+  const lines = text.split(/\r\n|\n|\r/);
+  if (!lines[0]?.startsWith('PathFileType')) {
+    throw new FormatError('a TRC file begins with PathFileType', 1);
+  }
+  const heads = (lines[1] ?? '').split('\t').map((head) => head.trim());
+  const values = (lines[2] ?? '').split('\t').map((value) => value.trim());
+  const field = (name: string) => {
+    const at = heads.indexOf(name);
+    if (at < 0) throw new FormatError(`the header has no ${name}`, 2);
+    return values[at] ?? '';
+  };
+  const scale = METRES[field('Units').toLowerCase()];
+  if (scale === undefined) {
+    throw new FormatError(`units must be m, cm or mm, not “${field('Units')}”`, 3);
+  }
+  const count = wholeNumber(field('NumFrames'), 'NumFrames');
+  const markers = wholeNumber(field('NumMarkers'), 'NumMarkers');
+  const names = (lines[3] ?? '')
+    .split('\t')
+    .slice(2)
+    .flatMap((name, i) => (i % 3 === 0 && name.trim() !== '' ? [name.trim()] : []));
+  if (names.length !== markers) {
+    throw new FormatError(`the header says ${markers} markers, but ${names.length} are named`, 4);
+  }
+  if (new Set(names).size < names.length) throw new FormatError('a marker is named twice', 4);
+  const own = known(names, 4);
+  const rows = lines
+    .map((line, i) => ({ line: i + 1, cells: line.split('\t'), isEmpty: line.trim() === '' }))
+    .slice(5)
+    .filter((row) => !row.isEmpty);
+  if (rows.length !== count) {
+    throw new FormatError(
+      `the header says ${count} frames, but there are ${rows.length}`,
+      rows[rows.length - 1]?.line ?? 6,
+    );
+  }
+  const frameTimes = rows.map(({ cells, line }) => numberIn(cells[1] ?? '', 'the time', line));
+  checkedTimes(frameTimes, (frame) => rows[frame]!.line);
+  const places: Partial<Record<Landmark, Places>> = {};
+  names.forEach((name, k) => {
+    if (!own.has(name)) return;
+    places[name as Landmark] = rows.map(({ cells, line }) => {
+      const three = cells.slice(2 + 3 * k, 5 + 3 * k).map((cell) => cell.trim());
+      if (three.every((cell) => cell === '' || /^nan$/i.test(cell))) return null;
+      if (three.length < 3) throw new FormatError(`${name} has fewer than three numbers`, line);
+      return three.map((cell) => scale * numberIn(cell, name, line));
+    });
+  });
+  return { frameTimes, places, space: '3d', ignored: names.filter((name) => !own.has(name)) };
+}
+
+function numberIn(cell: string, what: string, line: number): number {
+  const value = cell.trim() === '' ? NaN : Number(cell);
+  if (Number.isFinite(value)) return value;
+  throw new FormatError(`${what} is not a number: “${cell.trim().slice(0, 20)}”`, line);
+}
+
+function wholeNumber(cell: string, what: string): number {
+  const value = Number(cell);
+  if (cell !== '' && Number.isInteger(value) && value >= 0) return value;
+  throw new FormatError(`${what} is not a whole number: “${cell.slice(0, 20)}”`, 3);
+}
+
+/** @param name what the file calls itself in its first line */
+export function writeTrc(track: SpaceTrack, name: string): string {
+  const { frameTimes, places } = seriesOf(track);
+  const names = Object.keys(places) as Landmark[];
+  const rate = meanRate(frameTimes);
+  const head = [
+    ['PathFileType', '4', '(X/Y/Z)', name],
+    ['DataRate', 'CameraRate', 'NumFrames', 'NumMarkers', 'Units'].concat([
+      'OrigDataRate',
+      'OrigDataStartFrame',
+      'OrigNumFrames',
+    ]),
+    [rate, rate, frameTimes.length, names.length, 'm', rate, 1, frameTimes.length].map(String),
+    ['Frame#', 'Time', ...names.flatMap((one) => [one, '', ''])],
+    ['', '', ...names.flatMap((_, i) => [`X${i + 1}`, `Y${i + 1}`, `Z${i + 1}`])],
+  ];
+  const rows = frameTimes.map((time, frame) => [
+    String(frame + 1),
+    String(time),
+    ...names.flatMap((one) => (places[one]![frame] ?? ['', '', '']).map(String)),
+  ]);
+  return [...head, ...rows].map((cells) => cells.join('\t')).join('\n') + '\n';
+}

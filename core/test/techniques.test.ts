@@ -1,0 +1,159 @@
+/** Every technique, nothing told: events, speeds and turns against the generator's own truth. */
+import { beforeAll, describe, expect, it } from 'vitest';
+import { FORMS, type TechniqueId } from '../../demo/src/fighter/forms';
+import { clean } from '../../demo/src/fighter/recipe';
+import { mover } from '../../demo/src/fighter/pose';
+import { knownTrack } from '../../demo/src/fighter/track';
+import { truthOfStrike, type Truth } from '../../demo/src/fighter/truth';
+import { analyze, type Analysis } from '../src/analyze';
+import { markOnFrame } from '../src/events/events';
+import { halfWidth, isAbsent, isPresent, type Measured } from '../src/reading/reading';
+import { TECHNIQUES } from '../src/technique/catalogue';
+import { found } from './fixtures';
+
+const IDS = Object.keys(FORMS) as TechniqueId[];
+const BODY = { mass: 70, height: 1.76 };
+
+function analysed(id: TechniqueId, noise: number, change: object = {}) {
+  const recipe = clean(id, change);
+  const truth = truthOfStrike(recipe);
+  const { technique, side } = truth;
+  const track = knownTrack(recipe, { rate: 240, noise, seed: 2 });
+  const strike = { technique, side, stance: recipe.stance };
+  return { truth, analysis: analyze({ strike, track, marks: {}, body: BODY }) };
+}
+
+const numberOf = (measured: Measured) => {
+  if (isAbsent(measured)) throw new Error(measured.absent);
+  return measured;
+};
+
+it('the generator knows every technique of the catalogue', () => {
+  expect(IDS.sort()).toEqual(TECHNIQUES.map(({ id }) => id).sort());
+});
+
+describe.each(IDS)('a clean %s', (id) => {
+  let truth: Truth;
+  let analysis: Analysis;
+  beforeAll(() => {
+    ({ truth, analysis } = analysed(id, 0.0005));
+  });
+
+  it('shows every event that happens, within its ±', () => {
+    for (const [event, time] of Object.entries(truth.times)) {
+      const mark = analysis.events[event as keyof typeof truth.times];
+      expect(mark, event).toBeDefined();
+      // 95 of 100 lie within ±; three σ leave room for the other five.
+      expect(Math.abs(mark!.time - time), event).toBeLessThan(3 * mark!.sigma);
+    }
+  });
+
+  it('is measured to its truth once contact is marked', () => {
+    const track = knownTrack(clean(id), { rate: 240, noise: 0.0005, seed: 2 });
+    const { readings } = analyze({
+      strike: { technique: truth.technique, side: truth.side, stance: 'orthodox' },
+      track,
+      marks: { contact: markOnFrame(track.frameTimes, Math.round(240 * truth.times.contact!)) },
+      body: BODY,
+    });
+    const off = (key: 'separation.max' | 'turn.pelvis' | 'sink') =>
+      Math.abs(numberOf(readings[key]).value - truth.values[key]);
+    expect(off('separation.max')).toBeLessThan((1.5 * Math.PI) / 180);
+    expect(off('sink')).toBeLessThan(0.003);
+    const turn = numberOf(readings['turn.pelvis']);
+    expect(off('turn.pelvis')).toBeLessThan(Math.max(0.03, 1.5 * halfWidth(turn)));
+    const speed = numberOf(readings['speed.contact']);
+    const speedOff = Math.abs(speed.value - truth.values['speed.contact']);
+    expect(speedOff).toBeLessThan(Math.max(0.06 * speed.value, 1.5 * halfWidth(speed)));
+  });
+
+  it('has shares that add up to the whole speed, and no leak', () => {
+    const { readings, sequence } = analysis;
+    const shares = Object.entries(readings).filter(([key]) => key.startsWith('share.'));
+    const known = shares.map(([, one]) => one).filter(isPresent);
+    const sum = known.reduce((total, { value }) => total + value, 0);
+    const speed = numberOf(readings['speed.contact']).value;
+    expect(Math.abs(sum - speed)).toBeLessThanOrEqual(1e-9 * Math.abs(speed));
+    expect(found(analysis)).toEqual([]);
+    expect(sequence.starts.length).toBeGreaterThanOrEqual(2);
+  });
+});
+
+describe('either side, either stance', () => {
+  it.each(['elbow-round', 'round-kick'] as const)('a %s by the lead side is read too', (id) => {
+    const { truth, analysis } = analysed(id, 0.0005, { by: 'lead' });
+    expect(truth.side).toBe('left');
+    for (const event of ['hips', 'trunk', 'arm'] as const) {
+      const off = analysis.events[event]!.time - truth.times[event]!;
+      expect(Math.abs(off), event).toBeLessThan(0.008);
+    }
+    expect(numberOf(analysis.readings['turn.pelvis']).value).toBeGreaterThan(0.3);
+  });
+
+  it('southpaw kicks and elbows read as their orthodox mirror image, to rounding', () => {
+    for (const id of ['elbow-rise', 'side-kick'] as const) {
+      const of = (stance: 'orthodox' | 'southpaw') => analysed(id, 0, { stance }).analysis.readings;
+      const [orthodox, southpaw] = [of('orthodox'), of('southpaw')];
+      for (const key of Object.keys(orthodox) as (keyof typeof orthodox)[]) {
+        const [a, b] = [orthodox[key], southpaw[key]];
+        expect(isAbsent(a), key).toBe(isAbsent(b));
+        if (isAbsent(a) || isAbsent(b)) continue;
+        expect(b.value, key).toBeCloseTo(a.value, 9);
+      }
+    }
+  });
+});
+
+describe('what was put in shows in the reading of that name', () => {
+  const reading = (id: TechniqueId, change: object, key: keyof Analysis['readings']) =>
+    numberOf(analysed(id, 0.001, change).analysis.readings[key]).value;
+
+  it.each([
+    ['cross', { telegraph: 0.12 }, 'telegraph.back', 0.05],
+    ['cross', { guardDrop: 0.25 }, 'guard.drop', 0.15],
+    ['cross', { guardDrop: 0.25 }, 'guard.off', 0.1],
+    ['cross', { kneeGives: 0.08 }, 'anchor.knee', 0.1],
+    ['cross', { sink: 0.09 }, 'sink', 0.03],
+    ['cross', { coil: 0.35 }, 'coil', 0.12],
+    ['cross', { finish: 0.06 }, 'through', 0.04],
+    ['rear-uppercut', { sink: 0.12 }, 'sink', 0.03],
+  ] as const)('a %s with %j: more %s', (id, change, key, atLeast) => {
+    expect(reading(id, change, key) - reading(id, {}, key)).toBeGreaterThan(atLeast);
+  });
+
+  it('a step lands when it lands, and only where there is one', () => {
+    const step = analysed('stepping-straight', 0.0005).analysis;
+    // By definition the foot is down when it is within 12 mm of where it stood: from the exact motion.
+    const recipe = clean('stepping-straight');
+    const pose = mover(recipe);
+    const height = (time: number) => pose(time).leftToe[1] - pose(0).leftToe[1];
+    let landed = recipe.contact - 0.1;
+    while (height(landed) > 0.012) landed += 0.0005;
+    expect(Math.abs(step.events.footLand!.time - landed)).toBeLessThan(0.006);
+    const late = numberOf(step.readings['step.contact']);
+    expect(Math.abs(late.value - (recipe.contact - landed))).toBeLessThan(halfWidth(late) + 0.006);
+    expect(step.readings['share.step']).toMatchObject({ unit: 'm/s' });
+    expect(numberOf(step.readings['share.step']).value).toBeGreaterThan(0.1);
+    expect(analysed('cross', 0.0005).analysis.readings['step.contact']).toHaveProperty('absent');
+  });
+
+  it('a rising strike has a vertical drive, a level one has none', () => {
+    expect(reading('elbow-up', {}, 'rise')).toBeGreaterThan(0.05);
+    expect(reading('elbow-drop', {}, 'rise')).toBeLessThan(-0.05);
+    expect(Math.abs(reading('whip-straight', {}, 'rise'))).toBeLessThan(0.05);
+  });
+
+  it('momentum and effective mass are those of a body, and ask for its mass', () => {
+    const { readings } = analysed('cross', 0.001).analysis;
+    const mass = numberOf(readings['mass.effective']).value;
+    // Walilko, Viano & Bir 2005 (from memory): 2.9 ± 2.0 kg behind the fist; the whole body’s momentum
+    // ÷ fist speed is more, since a body that moves with the punch counts in full.
+    expect(mass).toBeGreaterThan(1);
+    expect(mass).toBeLessThan(25);
+    expect(numberOf(readings['energy.limb']).value).toBeLessThan(numberOf(readings.energy).value);
+    const { technique, side } = truthOfStrike(clean('cross'));
+    const track = knownTrack(clean('cross'), { rate: 120, noise: 0.001, seed: 1 });
+    const unknown = analyze({ strike: { technique, side }, track, marks: {} }).readings;
+    expect(unknown.momentum).toMatchObject({ absent: /body mass/ });
+  });
+});

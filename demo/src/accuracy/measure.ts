@@ -1,0 +1,105 @@
+/** Strikes whose truth is known, analysed: how far off each number is, and whether its ± says so. */
+import { analyze, type Analysis } from '@sinew/core/analyze';
+import { markOnFrame } from '@sinew/core/events/events';
+import type { MeasureId } from '@sinew/core/measures/catalogue';
+import { halfWidth, isAbsent } from '@sinew/core/reading/reading';
+import { nearestFrame } from '@sinew/core/track/time';
+import type { TechniqueId } from '../fighter/forms';
+import { clean, type Recipe } from '../fighter/recipe';
+import { knownTrack } from '../fighter/track';
+import { truthOfStrike, type Truth } from '../fighter/truth';
+
+/** One number held against its truth, SI units. */
+export interface Trial {
+  readonly technique: TechniqueId;
+  readonly what: string;
+  readonly truth: number;
+  readonly error: number;
+  readonly isCovered: boolean;
+}
+
+export interface Setting {
+  /** Frames a second. */
+  readonly rate: number;
+  /** Standard deviation of every coordinate, metres. */
+  readonly noise: number;
+  /** Contact marked on its frame, as a coach or a microphone would; else nothing is told. */
+  readonly isContactKnown: boolean;
+}
+
+export interface Trials {
+  readonly setting: Setting;
+  readonly trials: readonly Trial[];
+  /** What was there to be found and was not. */
+  readonly missed: readonly string[];
+}
+
+const BODY = { mass: 70, height: 1.76 };
+
+const truths = new Map<string, Truth>();
+
+/** The truth of a clean strike does not depend on how it was filmed. */
+function truthFor(recipe: Recipe): Truth {
+  const key = `${recipe.technique} ${recipe.stance}`;
+  const known = truths.get(key) ?? truthOfStrike(recipe);
+  truths.set(key, known);
+  return known;
+}
+
+function strikeOnce(
+  technique: TechniqueId,
+  { rate, noise, isContactKnown }: Setting,
+  seed: number,
+): { truth: Truth; analysis: Analysis } {
+  const recipe = clean(technique, { stance: seed % 2 === 0 ? 'southpaw' : 'orthodox' });
+  const truth = truthFor(recipe);
+  const track = knownTrack(recipe, { rate, noise, seed });
+  const contact = markOnFrame(track.frameTimes, nearestFrame(track.frameTimes, recipe.contact));
+  const analysis = analyze({
+    strike: { technique: truth.technique, side: truth.side, stance: recipe.stance },
+    track,
+    marks: isContactKnown ? { contact } : {},
+    body: BODY,
+  });
+  return { truth, analysis };
+}
+
+/** All techniques, a few seeds each. */
+export function trialsOf(
+  techniques: readonly TechniqueId[],
+  setting: Setting,
+  seeds: readonly number[],
+): Trials {
+  const trials: Trial[] = [];
+  const missed: string[] = [];
+  for (const technique of techniques) {
+    for (const seed of seeds) {
+      const { truth, analysis } = strikeOnce(technique, setting, seed);
+      const add = (what: string, is: number, found: { value: number; sigma: number } | null) => {
+        if (!found) {
+          missed.push(`${technique} ${what}`);
+          return;
+        }
+        const error = found.value - is;
+        const isCovered = Math.abs(error) <= halfWidth(found);
+        trials.push({ technique, what, truth: is, error, isCovered });
+      };
+      for (const [event, time] of Object.entries(truth.times)) {
+        if (event === 'contact' && setting.isContactKnown) continue;
+        const mark = analysis.events[event as keyof typeof truth.times];
+        add(event, time, mark ? { value: mark.time, sigma: mark.sigma } : null);
+      }
+      const { hips, trunk } = truth.times;
+      const lead = analysis.readings['lead.hipsTrunk'];
+      if (hips !== undefined && trunk !== undefined) {
+        add('lead', trunk - hips, isAbsent(lead) ? null : lead);
+      }
+      for (const [id, value] of Object.entries(truth.values)) {
+        const found = analysis.readings[id as MeasureId];
+        if (isAbsent(found) && found.isForeign) continue;
+        add(id, value, isAbsent(found) ? null : found);
+      }
+    }
+  }
+  return { setting, trials, missed };
+}

@@ -1,0 +1,7 @@
+/** `npm run accuracy`: writes docs/accuracy.md from made-up strikes whose truth is known; some minutes. */
+import { join } from 'node:path';
+import { bin, ensurePackages, root, run } from './lib/setup.mjs';
+
+ensurePackages();
+run(bin('tsx'), ['src/accuracy/write.ts'], { cwd: join(root, 'demo') });
+run(bin('prettier'), ['--write', '--log-level', 'warn', 'docs/accuracy.md']);
