@@ -4,7 +4,10 @@ import { bin, ensureBrowser, ensureBuild, ensurePackages, root, run } from './li
 
 ensurePackages();
 ensureBrowser();
-run(bin('tsx'), ['bench/analysis.ts'], { cwd: join(root, 'e2e'), title: 'Analysis of one strike' });
+run(bin('tsx'), ['--expose-gc', 'bench/analysis.ts'], {
+  cwd: join(root, 'e2e'),
+  title: 'Analysis of a strike, and of a take',
+});
 ensureBuild();
 run(bin('playwright'), ['test', '--config', 'bench/playwright.config.ts'], {
   cwd: join(root, 'e2e'),

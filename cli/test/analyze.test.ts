@@ -1,10 +1,12 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { describe, expect, it } from 'vitest';
+import { writeCsv } from '../../core/src/format/csv';
 import { writeTrackJson, readTrackJson } from '../../core/src/format/trackJson';
+import { writeTrc } from '../../core/src/format/trc';
 import { knownTimes } from '../../demo/src/fighter/pose';
 import { clean, FAULT_CHANGES } from '../../demo/src/fighter/recipe';
 import { knownTrack } from '../../demo/src/fighter/track';
@@ -94,5 +96,69 @@ describe('the track file', () => {
     [broken((f) => (f.points = { tail: {} })), /tail|key/],
   ])('that is wrong is refused with the reason', (text, message) => {
     expect(() => readTrackJson(text)).toThrow(message);
+  });
+});
+
+describe('files of other formats', () => {
+  const other = mkdtempSync(join(tmpdir(), 'sinew-cli-'));
+  const kick = knownTrack(clean('round-kick'), { rate: 120, noise: 0.001, seed: 1 });
+  writeFileSync(join(other, 'kick.trc'), writeTrc(kick, 'kick.trc'));
+  writeFileSync(join(other, 'long.csv'), writeCsv(kick, 'long'));
+  writeFileSync(join(other, 'wide.csv'), writeCsv(kick, 'wide'));
+  const read = (...args: string[]) => {
+    const { status, stdout } = sinew('analyze', ...args, '--technique', 'round-kick');
+    expect(status).toBe(0);
+    return JSON.parse(stdout) as Record<string, Record<string, { time?: number; value?: number }>>;
+  };
+
+  it('TRC and both CSV layouts give one and the same answer', () => {
+    const [trc, long, wide] = ['kick.trc', 'long.csv', 'wide.csv'].map((name) =>
+      read(join(other, name), '--mass', '70', '--height', '1.76'),
+    );
+    expect(long).toEqual(trc);
+    expect(wide).toEqual(trc);
+    expect(Object.keys(trc!)).toEqual(
+      expect.arrayContaining(['events', 'phases', 'readings', 'links', 'findings']),
+    );
+    expect(trc!.readings!.momentum!.value).toBeGreaterThan(0);
+  });
+
+  it('times count from the first frame, whatever the file’s clock says', () => {
+    const late = { ...kick, frameTimes: kick.frameTimes.map((t) => t + 12) };
+    writeFileSync(join(other, 'late.json'), writeTrackJson(late));
+    const { events } = read(join(other, 'late.json'));
+    expect(events!.contact!.time).toBeLessThan(2);
+  });
+
+  it('schools are taken as given, several after one --school, and a wrong one is named', () => {
+    const args = [join(other, 'kick.trc'), '--school', 'finish=dig', 'hookFist=palm-down'];
+    expect(read(...args).school).toMatchObject({ finish: 'dig', hookFist: 'palm-down' });
+    const wrong = sinew('analyze', ...args, 'finish=poke', '--technique', 'round-kick');
+    expect(wrong.status).toBe(2);
+    expect(wrong.stderr).toMatch(/finish must be one of snap, dig, not "poke"/);
+  });
+
+  it('phases and events are written as WebVTT beside', () => {
+    const prefix = join(other, 'kick');
+    read(join(other, 'kick.trc'), '--vtt', prefix);
+    expect(readFileSync(`${prefix}.phases.vtt`, 'utf8')).toMatch(/^WEBVTT[^]*Accelerate/);
+    expect(readFileSync(`${prefix}.events.vtt`, 'utf8')).toMatch(/"event":"contact"/);
+  });
+
+  it('a folder is gone through file by file, with how far it has come; one bad file spoils no other', () => {
+    const folder = mkdtempSync(join(tmpdir(), 'sinew-cli-'));
+    writeFileSync(join(folder, 'a.trc'), writeTrc(kick, 'a.trc'));
+    writeFileSync(join(folder, 'b.csv'), 'frame,time\n');
+    writeFileSync(join(folder, 'notes.txt'), 'not a track');
+    const { status, stdout, stderr } = sinew('analyze', folder, '--technique', 'round-kick');
+    const lines = stdout
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line) as object);
+    expect(lines).toMatchObject([{ file: 'a.trc' }, { file: 'b.csv' }]);
+    expect(lines[0]).toHaveProperty('events');
+    expect(lines[1]).toHaveProperty('error');
+    expect(stderr).toMatch(/1 of 2: a\.trc[^]*2 of 2: b\.csv[^]*1 of 2 files could not be read/);
+    expect(status).toBe(2);
   });
 });

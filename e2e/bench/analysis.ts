@@ -1,31 +1,35 @@
-/** How long the core takes for one strike: dense 3D track, and points placed by hand. */
+/** How long the core takes: one strike, with and without draws; a take of ten minutes. */
 import { analyze } from '@sinew/core/analyze';
 import { markOnFrame } from '@sinew/core/events/events';
-import { techniqueById } from '@sinew/core/technique/catalogue';
-import { trackFromPlaced } from '@sinew/core/track/track';
+import { trackFromPlaced, type SpaceTrack } from '@sinew/core/track/track';
 import { clean } from '@sinew/demo/fighter/recipe';
 import { frameTimesOf, knownTrack } from '@sinew/demo/fighter/track';
+import { truthOfStrike } from '@sinew/demo/fighter/truth';
 import { DEMO_CLIPS } from '@sinew/demo/gym/clips';
 import { truthOf } from '@sinew/demo/gym/truth';
 
-function time(name: string, act: () => void): void {
-  for (let i = 0; i < 20; i++) act();
-  const times = Array.from({ length: 100 }, () => {
+function time(name: string, runs: number, act: () => void): void {
+  for (let i = 0; i < Math.min(10, runs); i++) act();
+  const times = Array.from({ length: runs }, () => {
     const start = performance.now();
     act();
     return performance.now() - start;
   }).sort((a, b) => a - b);
-  console.log(
-    `${name}: median ${times[50]!.toFixed(2)} ms, 95 % under ${times[95]!.toFixed(2)} ms`,
-  );
+  const at = (share: number) => times[Math.floor(share * (runs - 1))]!.toFixed(1);
+  console.log(`${name}: median ${at(0.5)} ms, 95 % under ${at(0.95)} ms`);
 }
 
-const recipe = clean('cross');
+const recipe = clean('cross', { contact: 1 });
+const { technique, side } = truthOfStrike(recipe);
+const strike = { technique, side };
 const track = knownTrack(recipe, { rate: 240, noise: 0.002, seed: 1 });
-const marks = { contact: markOnFrame(track.frameTimes, Math.round(recipe.contact * 240)) };
-const strike = { technique: techniqueById('cross'), side: 'right' as const };
-time(`23 landmarks in 3D, ${track.frameTimes.length} frames at 240 a second`, () => {
-  analyze({ strike, track, marks });
+const body = { mass: 70, height: 1.76 };
+const dense = `23 landmarks in 3D, ${track.frameTimes.length} frames at 240 a second, all readings`;
+time(`${dense}, σ to first order`, 40, () => {
+  analyze({ strike, track, marks: {}, body });
+});
+time(`${dense}, σ by 200 draws`, 40, () => {
+  analyze({ strike, track, marks: {}, body, draws: { count: 200, seed: 1 } });
 });
 
 const clip = DEMO_CLIPS[0]!;
@@ -35,6 +39,46 @@ const placed = trackFromPlaced(truth.placed(2), frameTimes, 720);
 const allMarks = Object.fromEntries(
   Object.entries(truth.frames).map(([event, frame]) => [event, markOnFrame(frameTimes, frame)]),
 );
-time('8 marks and points on every second frame of a film', () => {
+time('8 marks and points on every second frame of a film', 100, () => {
   analyze({ strike: truth.strike, track: placed, calibration: truth.calibration, marks: allMarks });
 });
+
+/** The same strike somewhere in a take that stands still before and after it. */
+function take(minutes: number): SpaceTrack {
+  const one = knownTrack(recipe, { rate: 120, noise: 0.002, seed: 1 });
+  const count = minutes * 60 * 120;
+  const from = Math.floor(count / 2);
+  const frameTimes = Array.from({ length: count }, (_, i) => i / 120);
+  const frames = frameTimes.map((_, i) => i);
+  const stretched = (values: readonly number[]) =>
+    frames.map(
+      (i) => values[Math.min(values.length - 1, Math.max(0, i - from))]! + ((i * 7919) % 13) / 1e4,
+    );
+  const points = Object.fromEntries(
+    Object.entries(one.points).map(([name, { x, y, z }]) => [
+      name,
+      {
+        frames,
+        x: stretched(x),
+        y: stretched(y),
+        z: stretched(z!),
+        sigma: frames.map(() => 0.002),
+      },
+    ]),
+  );
+  return { space: '3d', source: 'measured-3d', frameTimes, points };
+}
+
+for (const minutes of [2.5, 5, 10]) {
+  const long = take(minutes);
+  global.gc?.();
+  const before = process.memoryUsage().heapUsed;
+  const start = performance.now();
+  analyze({ strike, track: long, marks: {}, body });
+  const took = performance.now() - start;
+  const grown = (process.memoryUsage().heapUsed - before) / 2 ** 20;
+  console.log(
+    `a take of ${minutes} minutes at 120 a second (${long.frameTimes.length} frames): ${took.toFixed(0)} ms, ` +
+      `heap grew by ${grown.toFixed(0)} MB`,
+  );
+}

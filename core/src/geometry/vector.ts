@@ -23,15 +23,19 @@ export function cross(a: Vector, b: Vector): number[] {
 }
 
 export function dot(a: Vector, b: Vector): number {
-  return a.reduce((sum, value, i) => sum + value * b[i]!, 0);
+  let sum = 0;
+  for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!;
+  return sum;
 }
 
 export function length(a: Vector): number {
-  return Math.hypot(...a);
+  return Math.sqrt(dot(a, a));
 }
 
 export function distance(a: Vector, b: Vector): number {
-  return length(minus(a, b));
+  let sum = 0;
+  for (let i = 0; i < a.length; i++) sum += (a[i]! - b[i]!) ** 2;
+  return Math.sqrt(sum);
 }
 
 export function midpoint(a: Vector, b: Vector): number[] {

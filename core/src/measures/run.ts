@@ -3,7 +3,7 @@ import type { AnyEvent } from '../events/events';
 import { AXES, type Motion } from '../motion/motion';
 import { absent, isAbsent, reading, type Measured, type Unit } from '../reading/reading';
 import type { Technique } from '../technique/catalogue';
-import { normal, seeded } from '../uncertainty/random';
+import { normals, seeded } from '../uncertainty/random';
 import { motionShowing, type MeasureContext, type Needs } from './context';
 import { blankNotes, Lacking, Look, type Change, type Notes, type SeenKey } from './look';
 
@@ -137,7 +137,7 @@ function byDraws<Id extends string>(
   { motion, draws }: MeasureContext,
 ): Values<Id> {
   const ids = idsOf(value);
-  const random = seeded(draws!.seed);
+  const deviate = normals(seeded(draws!.seed));
   const sum = Object.fromEntries(ids.map((id) => [id, 0])) as Record<Id, number>;
   for (let i = 0; i < draws!.count; i++) {
     const shaken = new Map<SeenKey, number[]>();
@@ -149,15 +149,15 @@ function byDraws<Id extends string>(
           const known = shaken.get(key);
           if (known) return known;
           const by = [0, 0, 0];
-          for (const axis of notes.seen.get(key)?.axes ?? []) by[axis] = sigma * normal(random);
+          for (const axis of notes.seen.get(key)?.axes ?? []) by[axis] = sigma * deviate();
           shaken.set(key, by);
           return by;
         },
         event: (name, sigma) => {
-          if (!times.has(name)) times.set(name, sigma * normal(random));
+          if (!times.has(name)) times.set(name, sigma * deviate());
           return times.get(name)!;
         },
-        scale: 1 + motion.scaleSigma * normal(random),
+        scale: 1 + motion.scaleSigma * deviate(),
       },
       value,
     );

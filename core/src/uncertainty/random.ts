@@ -14,3 +14,19 @@ export function seeded(seed: number): () => number {
 export function normal(random: () => number): number {
   return Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
 }
+
+/** The same, both of each pair that Box–Muller makes. */
+export function normals(random: () => number): () => number {
+  let spare: number | null = null;
+  return () => {
+    if (spare !== null) {
+      const kept = spare;
+      spare = null;
+      return kept;
+    }
+    const size = Math.sqrt(-2 * Math.log(1 - random()));
+    const angle = 2 * Math.PI * random();
+    spare = size * Math.sin(angle);
+    return size * Math.cos(angle);
+  };
+}
