@@ -69,8 +69,8 @@ test('from a clip to a cue', async ({ page }) => {
     // to a few per cent, which is what the reading says of itself.
     expect(Math.abs((await number('Reach used')) - 95)).toBeLessThan(6);
     // 3.8 m/s is this fighter's own speed along the target at contact, from the generator.
-    expect(Math.abs((await number('Fist speed at contact')) - 3.8)).toBeLessThan(1);
-    await expect(reading('Fist speed at contact')).toContainText('m/s');
+    expect(Math.abs((await number('Speed at contact')) - 3.8)).toBeLessThan(1);
+    await expect(reading('Speed at contact')).toContainText('m/s');
     await page.getByRole('tab', { name: 'Leaks' }).click();
     await expect(page.getByText(/Jammed: no/)).toBeVisible();
   });
@@ -126,6 +126,27 @@ test('from a clip to a cue', async ({ page }) => {
     await expect(page.getByText('Hips first, Jorun; the hand is late.')).toBeVisible();
     await expect(page.getByText(/The trunk starts within 3 ms/)).toBeVisible();
   });
+});
+
+test('a kick has its own links, keys and points', async ({ page }) => {
+  await addStudent(page, 'Odila Brandt');
+  await chooseFile(page, demoClip('cross-clean.mp4'));
+  await page.getByRole('button', { name: 'Add the clip' }).click();
+  await benchIsOpen(page);
+  await page.getByRole('button', { name: 'Round kick' }).click();
+  await expect(page.getByText('Round kick, right leg')).toBeVisible();
+  const strip = page.getByRole('region', { name: 'Chain strip' });
+  for (const link of ['Foot', 'Shank', 'Thigh', 'Pelvis', 'Knees', 'Feet']) {
+    await expect(strip.getByText(link, { exact: true })).toBeVisible();
+  }
+  await expect(strip.getByText('Trunk', { exact: true })).toHaveCount(0);
+  await strip.getByRole('button', { name: 'thigh' }).click();
+  await expect.poll(() => marksShown(page)).toEqual({ trunk: '0' });
+  await page.keyboard.press('p');
+  await expect(page.getByRole('combobox')).toHaveValue('rightHip');
+  await page.getByRole('tab', { name: 'Readings' }).click();
+  await expect(page.getByText('Striking knee at contact')).toBeVisible();
+  await expect(page.getByText('Elbow at contact')).toHaveCount(0);
 });
 
 test('a finding can be dismissed with a reason, and taken back', async ({ page }) => {
