@@ -44,6 +44,10 @@ test('screenshots', async ({ page }) => {
   await page.keyboard.press('p');
   await shot(page, 'bench-above');
 
+  await openBench(page, 'Perrin Oake', 'cross-clean.mp4');
+  await page.getByRole('button', { name: 'Round kick' }).waitFor();
+  await shot(page, 'bench-strikes');
+
   await page.goto('/');
   await page.getByRole('link', { name: 'Maren Voss' }).click();
   await page.getByRole('link', { name: 'Card to print' }).click();

@@ -144,6 +144,7 @@ test('a kick has its own links, keys and points', async ({ page }) => {
   await expect.poll(() => marksShown(page)).toEqual({ trunk: '0' });
   await page.keyboard.press('p');
   await expect(page.getByRole('combobox')).toHaveValue('rightHip');
+  await expect(page.getByText('Sinew does not name leaks of elbows and kicks yet.')).toBeVisible();
   await page.getByRole('tab', { name: 'Readings' }).click();
   await expect(page.getByText('Striking knee at contact')).toBeVisible();
   await expect(page.getByText('Elbow at contact')).toHaveCount(0);

@@ -35,7 +35,7 @@ type SingleId = (typeof SINGLE)[number]['id'];
 type PartId = `share.${Part}` | `travel.${Part}`;
 export type MeasureId = SingleId | keyof typeof SEQUENCE | keyof typeof ENERGY | PartId;
 
-export const PART_NAMES: Readonly<Record<Part, string>> = {
+const PART_NAMES: Readonly<Record<Exclude<Part, 'other'>, string>> = {
   step: 'step',
   drive: 'rise or drop',
   pelvis: 'pelvis',
@@ -46,18 +46,20 @@ export const PART_NAMES: Readonly<Record<Part, string>> = {
   thigh: 'thigh',
   shank: 'shank',
   foot: 'foot',
-  other: 'nothing rigid',
 };
 
 const partEntries = (kind: 'share' | 'travel', words: string) =>
-  PARTS.map((part) => [`${kind}.${part}`, `${words} ${PART_NAMES[part]}`] as const);
+  PARTS.map((part) => {
+    const from = part === 'other' ? 'that no link explains' : `from the ${PART_NAMES[part]}`;
+    return [`${kind}.${part}`, `${words} ${from}`] as const;
+  });
 
 /** The name of every reading, in the order in which a table shows them. */
 export const MEASURE_NAMES = Object.fromEntries([
   ...SINGLE.map(({ id, name }) => [id, name] as const),
   ...Object.entries({ ...ENERGY, ...SEQUENCE }).map(([id, { name }]) => [id, name] as const),
-  ...partEntries('share', 'Speed from the'),
-  ...partEntries('travel', 'Way from the'),
+  ...partEntries('share', 'Speed'),
+  ...partEntries('travel', 'Way'),
 ]) as Readonly<Record<MeasureId, string>>;
 
 const idsOf = (measures: readonly { readonly id: SingleId }[]) => measures.map(({ id }) => id);

@@ -13,9 +13,9 @@ const ACROSS: Record<Link, number> = {
   shoulder: 36,
   elbow: 50,
   fist: 43,
-  thigh: 42,
-  shank: 50,
-  foot: 55,
+  thigh: 38,
+  shank: 42,
+  foot: 45,
 };
 
 type Point = readonly [number, number];
@@ -39,13 +39,15 @@ export function ChainFigure({
   const [hipX, hipY] = of('pelvis')!;
   const [, floor] = of('feet')!;
   // In a kick the chain runs through the leg; the rest of the body leans away beside it.
-  const chest: Point = of('shoulder') ?? of('trunk') ?? [hipX - 14, hipY - 1.5 * height];
+  const isKick = of('thigh') !== undefined;
+  const chest: Point = of('shoulder') ?? of('trunk') ?? [hipX - 10, hipY - 1.5 * height];
   const base = floor + 6;
   const below = (i: number): Point => joints[i + 1]?.at ?? [ACROSS.feet + 8, base];
   return (
     <svg
       width={WIDTH}
       height={height * lanes.length}
+      viewBox={`${isKick ? -14 : 0} 0 ${WIDTH} ${height * lanes.length}`}
       className="shrink-0"
       fill="none"
       strokeLinecap="round"

@@ -84,6 +84,12 @@ export function Leaks({
   return (
     <>
       <h2 className="font-serif text-2xl leading-tight">{headline(analysis.findings)}</h2>
+      {analysis.findings.length === 0 && (
+        <p className="mt-2 text-soft">
+          Sinew does not name leaks of elbows and kicks yet. What was measured stands under
+          Readings; the verdict is yours.
+        </p>
+      )}
       <ol className="mt-3">
         {of('found').map((finding) => (
           <li key={finding.fault} className="border-t border-ink py-3">
@@ -161,6 +167,7 @@ export function Leaks({
 function headline(findings: readonly Finding[]): string {
   const found = findings.filter((finding) => finding.status === 'found');
   if (found[0]) return faultById(found[0].fault)!.headline;
+  if (findings.length === 0) return 'Measured, not judged.';
   return findings.every((finding) => finding.status === 'clear')
     ? 'No leak in this strike.'
     : 'Nothing found so far.';
