@@ -27,6 +27,7 @@ export const optionsSchema = z.object({
   view: z.enum(VIEWS, { error: oneOf('--view', VIEWS) }).optional(),
   mass: quantity('--mass', 15, 300, 'kg'),
   height: quantity('--height', 0.8, 2.5, 'm'),
+  cutoff: quantity('--cutoff', 2, 100, 'Hz'),
   school: z
     .array(z.string().regex(/^\w+=[\w-]+$/, '--school wants KEY=CHOICE, as in hookFist=palm-down'))
     .default([]),
@@ -93,6 +94,7 @@ function run(file: FileTrack, strike: Strike, options: Options): Analysis {
     strike,
     marks: marksFrom(options.contact, frameTimes),
     body: { mass: options.mass ?? null, height: options.height ?? null },
+    ...(options.cutoff !== undefined && { cutoff: options.cutoff }),
   };
   if (!('calibration' in file)) return analyze({ ...given, track: file.track });
   if (!options.view) throw new RangeError('a 2D track needs --view');

@@ -9,7 +9,7 @@ import { LANDMARK_FILE } from './readFile';
 const USAGE =
   'usage: sinew analyze FILE|FOLDER --technique NAME --stance orthodox|southpaw ' +
   '[--side left|right] [--contact SECONDS] [--view side|front|behind|above] [--mass KG] ' +
-  '[--height M] [--school KEY=CHOICE …] [--vtt PREFIX] [--json]';
+  '[--height M] [--cutoff HZ] [--school KEY=CHOICE …] [--vtt PREFIX] [--json]';
 
 function main(args: string[]): void {
   const { values, positionals } = parseArgs({
@@ -23,6 +23,7 @@ function main(args: string[]): void {
       view: { type: 'string' },
       mass: { type: 'string' },
       height: { type: 'string' },
+      cutoff: { type: 'string' },
       school: { type: 'string', multiple: true },
       vtt: { type: 'string' },
       json: { type: 'boolean' },

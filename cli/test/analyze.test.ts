@@ -138,6 +138,15 @@ describe('files of other formats', () => {
     expect(wrong.stderr).toMatch(/finish must be one of snap, dig, not "poke"/);
   });
 
+  it('a cutoff can be fixed, within reason', () => {
+    const args = [join(other, 'kick.trc'), '--cutoff'];
+    const sinkOf = (hz: string) => read(...args, hz).readings!.sink!.value;
+    expect(sinkOf('4')).not.toBeCloseTo(sinkOf('25')!, 5);
+    expect(sinew('analyze', ...args, '900', '--technique', 'cross').stderr).toMatch(
+      /--cutoff must be between 2 and 100 Hz/,
+    );
+  });
+
   it('phases and events are written as WebVTT beside', () => {
     const prefix = join(other, 'kick');
     read(join(other, 'kick.trc'), '--vtt', prefix);

@@ -14,7 +14,7 @@ import { onset } from '../src/events/onset';
 import { VIEWS, techniqueById } from '../src/technique/catalogue';
 import { strikingSide } from '../src/technique/strike';
 import { halfWidth, isAbsent, type Measured } from '../src/reading/reading';
-import { trackFromPlaced } from '../src/track/track';
+import { trackFromPlaced, type Points } from '../src/track/track';
 import { analyzeKnown, found, trueMarks } from './fixtures';
 
 const TECHNIQUES = ['jab', 'cross', 'lead-hook'] as const;
@@ -95,6 +95,63 @@ describe('starts proposed from a dense track', () => {
     const recipe = clean('cross');
     const { events } = analyzeKnown(recipe, { rate: 240 });
     expect(events.hips!.source).toBe('eye');
+  });
+});
+
+describe('contact, where nobody marked it', () => {
+  const contactOf = (recipe: Recipe, until = Infinity) => {
+    const track = knownTrack(recipe, { rate: 240, noise: 0.001, seed: 6 });
+    const technique = techniqueById(recipe.technique);
+    const strike = { technique, side: strikingSide(technique, recipe.stance) };
+    const frameTimes = track.frameTimes.filter((time) => time <= until);
+    const cut = (points: Points): Points => ({
+      ...points,
+      frames: points.frames.filter((frame) => frame < frameTimes.length),
+    });
+    const points = Object.fromEntries(
+      Object.entries(track.points).map(([name, one]) => [name, cut(one)]),
+    );
+    return analyze({ strike, track: { ...track, frameTimes, points }, marks: {} }).events.contact;
+  };
+
+  it('is where a fist that is stopped loses its speed', () => {
+    const recipe = clean('cross');
+    expect(Math.abs(contactOf(recipe)!.time - recipe.contact)).toBeLessThan(0.008);
+  });
+
+  it('of a strike that takes 160 ms to stop is where the stopping begins', () => {
+    const recipe = clean('cross', { finish: 0.16 });
+    expect(Math.abs(contactOf(recipe)!.time - recipe.contact)).toBeLessThan(0.012);
+  });
+
+  it('of a reach without any stop is its farthest place, give or take 40 ms', () => {
+    const frameTimes = Array.from({ length: 240 }, (_, i) => i / 240);
+    const frames = frameTimes.map((_, i) => i);
+    const still = frames.map(() => 1);
+    const knuckle: Points = {
+      frames,
+      x: frameTimes.map((t) => 0.3 * (1 - Math.cos(2 * Math.PI * t))),
+      y: still,
+      z: still,
+      sigma: frames.map(() => 0.001),
+    };
+    const strike = { technique: techniqueById('cross'), side: 'right' } as const;
+    const { events } = analyze({
+      strike,
+      marks: {},
+      track: {
+        space: '3d',
+        source: 'measured-3d',
+        frameTimes,
+        points: { rightIndexKnuckle: knuckle },
+      },
+    });
+    expect(events.contact!.time).toBeCloseTo(0.5, 2);
+    expect(halfWidth(events.contact!)).toBeCloseTo(0.039, 2);
+  });
+
+  it('is not made up where the points end before the strike has landed', () => {
+    expect(contactOf(clean('cross'), 0.66)).toBeUndefined();
   });
 });
 

@@ -28,6 +28,12 @@ const STOPS = [0.004, 0.008, 0.012, 0.016, 0.022, 0.03, 0.04, 0.055];
 const SHARP = 0.025;
 /** Before contact no strike loses speed as fast as all of it in this time, seconds. */
 const BRAKES = 0.08;
+/** A strike that meets something loses this share of its speed at once. */
+const STOPS_DEAD = 0.5;
+/** The way back after the farthest place that tells a strike from a stretch of the arm, metres. */
+const WAY_BACK = 0.1;
+/** How exactly the farthest place tells where a strike at the air would have landed, seconds. */
+const FARTHEST_SIGMA = 0.02;
 /** A fall of speed is the strike's when it is at least this share of the largest. */
 const LARGE = 0.6;
 /** How far a real path strays from a parabola and an even stop, metres. */
@@ -62,10 +68,11 @@ const speedOn = ({ along }: Technique, velocity: Vector) =>
 
 /**
  * The moment at which the striking end, at speed, suddenly loses it: the largest fall of speed
- * within 30 ms, then made exact by fitting the path up to contact and its stop behind it. Where there is no such fall (a strike at the air) the fit still finds the
- * place where the end begins to slow down hardest.
+ * within 30 ms, then made exact by fitting the path up to contact and its stop behind it. Where there
+ * is no such fall (a strike at the air), the place where it reaches farthest.
  *
- * @returns null when the end's path is not dense, or the view does not show the way to the target
+ * @returns null when the end's path is not dense, when the view does not show the way to the target,
+ *   or when the path neither stops nor comes back
  */
 export function proposeContact(motion: Motion, technique: Technique): EventMark | null {
   const path = endPath(motion, 'raw');
@@ -80,7 +87,7 @@ export function proposeContact(motion: Motion, technique: Technique): EventMark 
     return isOut ? now - Math.max(0, speed[Math.min(i + step, speed.length - 1)]!) : 0;
   });
   const most = Math.max(...falls);
-  if (!(most > 0)) return null;
+  if (!(most > STOPS_DEAD * Math.max(...speed))) return farthest(motion, technique, times, points);
   // An arm that sets its angle falls in speed too; the strike itself is the last of the large falls.
   let at = falls.length - 1;
   while (falls[at]! < LARGE * most) at--;
@@ -92,6 +99,28 @@ export function proposeContact(motion: Motion, technique: Technique): EventMark 
   const direction = scaled(velocity[at]!, 1 / length(velocity[at]!));
   const last = times[Math.min(at + step, times.length - 1)]!;
   return exactly(path, motion, direction, times[peak]!, [times[at]! - 0.02, last]);
+}
+
+/**
+ * A strike at the air that slows down gently: where it reaches farthest, if it comes back from there.
+ */
+function farthest(
+  motion: Motion,
+  { along }: Technique,
+  times: readonly number[],
+  points: readonly Vector[],
+): EventMark | null {
+  if (!motion.metric) return null;
+  const start = points[0]!;
+  const reach = points.map((point) =>
+    along === 'target' ? point[0]! - start[0]! : length(minus(point, start)),
+  );
+  let at = 0;
+  reach.forEach((value, i) => (at = value > reach[at]! ? i : at));
+  const back = reach[at]! - Math.min(...reach.slice(at));
+  return back < WAY_BACK
+    ? null
+    : markAt(motion.frameTimes, times[at]!, FARTHEST_SIGMA, motion.source);
 }
 
 /** Contact within a stretch of the path, to a fraction of a frame. */

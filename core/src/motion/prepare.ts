@@ -52,7 +52,10 @@ function smoothed(
       const even = resampleEvenly(own, values.slice(from, to));
       const wanted = cutoff ?? residualCutoff(even.values, even.rate, CUTOFFS);
       const smooth = lowpass(even.values, wanted, even.rate);
-      own.forEach((t, i) => (values[from + i] = interpolate(even.times, smooth, t)));
+      const isSame = own.every((t, i) => Math.abs(t - even.times[i]!) < 1e-9);
+      own.forEach(
+        (t, i) => (values[from + i] = isSame ? smooth[i]! : interpolate(even.times, smooth, t)),
+      );
       return noiseGain(wanted, even.rate);
     });
     for (let i = from; i < to; i++) {
