@@ -3,17 +3,16 @@
  * looks at is noted, and its uncertainty follows by looking again with each of those things nudged
  * by its own σ. So no measure carries its own sum of errors, and none can forget a part of it.
  */
-import { CENTRE_WEIGHTS } from '../body/centre';
 import { LANDMARKS, otherSide, sided, type Landmark, type SidedPart } from '../body/landmarks';
 import type { AnyEvent, EventMark } from '../events/events';
 import { midpoint, type Vector } from '../geometry/vector';
-import { linkLength, type LinkLength } from '../motion/linkLength';
-import { AXES, type Motion, type Path } from '../motion/motion';
-import { inSpace, movingAround, type MovingPoint } from '../motion/moving';
-import { endLandmark, endPath, missing, where, whereOn, type Where } from '../motion/where';
+import { AXES } from '../motion/motion';
+import { inSpace, type MovingPoint } from '../motion/moving';
+import { missing } from '../motion/where';
 import { absent, isAbsent, type Absent } from '../reading/reading';
 import { lowerBound } from '../signal/interpolate';
 import { eventOf, type MeasureContext } from './context';
+import { END, MASS, Shown, type Thing } from './shown';
 
 /** An instant tied to an event, so that it moves with the event; or found, and fixed. */
 export interface Instant {
@@ -67,62 +66,6 @@ export function blankNotes(): Notes {
   };
 }
 
-/** What a motion shows is worked out once, however many measures and nudges look at it. */
-interface Shown {
-  readonly places: ByTime<Where | Absent>;
-  readonly moving: ByTime<MovingPoint | null>;
-  readonly lengths: Map<string, LinkLength>;
-}
-type ByTime<T> = Map<Thing, Map<number, T>>;
-const shownBy = new WeakMap<Motion, Shown>();
-
-function shownOf(motion: Motion): Shown {
-  const known = shownBy.get(motion);
-  if (known) return known;
-  const fresh = { places: new Map(), moving: new Map(), lengths: new Map() };
-  shownBy.set(motion, fresh);
-  return fresh;
-}
-
-function cached<T>(all: ByTime<T>, thing: Thing, time: number, make: () => T): T {
-  let own = all.get(thing);
-  if (!own) all.set(thing, (own = new Map()));
-  const known = own.get(time);
-  if (known !== undefined) return known;
-  const made = make();
-  own.set(time, made);
-  return made;
-}
-
-type Weighed<T> = readonly (readonly [number, T])[];
-
-/** What the centre of mass is made of, each with its weight; or what is missing. */
-function weighed<T extends object>(of: (landmark: Landmark) => T | Absent): Weighed<T> | Absent {
-  const parts: [number, T][] = [];
-  for (const [landmark, weight] of CENTRE_WEIGHTS) {
-    const part = of(landmark);
-    if (isAbsent(part)) return part;
-    parts.push([weight, part as T]);
-  }
-  return parts;
-}
-
-function total<T>(parts: Weighed<T>, of: (one: T) => readonly number[]): number[] {
-  const first = of(parts[0]![1]);
-  return first.map((_, axis) =>
-    parts.reduce((sum, [weight, one]) => sum + weight * of(one)[axis]!, 0),
-  );
-}
-
-function spread<T>(parts: Weighed<T>, of: (one: T) => number): number {
-  return Math.sqrt(parts.reduce((sum, [weight, one]) => sum + (weight * of(one)) ** 2, 0));
-}
-
-const END = 'end';
-const MASS = 'mass';
-/** A landmark, the striking end, or the centre of mass. */
-export type Thing = Landmark | typeof END | typeof MASS;
-
 const THINGS: ReadonlyMap<Thing, number> = new Map(
   [...LANDMARKS, END, MASS].map((thing, i) => [thing as Thing, i]),
 );
@@ -149,7 +92,7 @@ export class Look {
   ) {
     this.isFirst = change === null;
     this.motion = context.motion;
-    this.shown = shownOf(context.motion);
+    this.shown = Shown.of(context.motion, context.events.contact?.time ?? Infinity);
     this.strike = context.strike;
   }
 
@@ -187,7 +130,7 @@ export class Look {
   }
 
   at(thing: Thing, when: Instant): Vector {
-    const found = this.place(thing, when);
+    const found = this.shown.place(thing, when.time);
     if (isAbsent(found)) throw new Lacking(found);
     this.note(found.frames);
     const at = when.shift === 0 ? found.at : this.later(thing, when, found.at);
@@ -196,9 +139,9 @@ export class Look {
 
   /** Where a thing is a little later (or earlier): on with the velocity it has. */
   private later(thing: Thing, when: Instant, at: readonly number[]): readonly number[] {
-    const moving = this.movingIf(thing, when);
+    const moving = this.shown.moving(thing, when.time);
     if (moving) return at.map((value, i) => value + moving.velocity[i]! * when.shift);
-    const root = thing === END && this.place(this.root, when);
+    const root = thing === END && this.shown.place(this.root, when.time);
     if (!root || isAbsent(root)) return at;
     return at.map((value, i) => value + ((value - root.at[i]!) / FAST) * when.shift);
   }
@@ -206,23 +149,6 @@ export class Look {
   /** The joint on which the striking limb hangs. */
   private get root(): Landmark {
     return this.own(this.strike.technique.family === 'kick' ? 'Hip' : 'Shoulder');
-  }
-
-  private place(thing: Thing, when: Instant): Where | Absent {
-    return cached(this.shown.places, thing, when.time, () => {
-      if (thing === END) {
-        return whereOn(this.end(when), when.time, this.motion, endLandmark(this.motion));
-      }
-      if (thing !== MASS) return where(this.motion, thing, when.time);
-      const parts = weighed((landmark) => this.place(landmark, when));
-      return isAbsent(parts)
-        ? parts
-        : {
-            at: total(parts, (one) => one.at),
-            sigma: spread(parts, (one) => one.sigma),
-            frames: parts[0]![1].frames,
-          };
-    });
   }
 
   /** Metres a second. */
@@ -254,18 +180,8 @@ export class Look {
 
   /** Length of a link of the striking limb, metres (pixels without a scale). */
   linkLength(near: Landmark, far: Thing): number {
-    const when = this.event('contact');
-    const name = `${near} ${far}`;
-    const known = this.shown.lengths.get(name);
-    const found =
-      known ??
-      linkLength(
-        this.motion,
-        this.path(near, when),
-        far === END ? this.end(when) : this.path(this.landmark(far), when),
-      );
-    if (found && !known) this.shown.lengths.set(name, found);
-    if (!found) throw new Lacking(missing(this.motion, this.landmark(far), when.time));
+    const found = this.shown.linkLength(near, far, this.event('contact').time);
+    if (isAbsent(found)) throw new Lacking(found);
     this.note(found.frames);
     const key = this.keyOf('length', far, near);
     if (!this.notes.seen.has(key)) this.notes.seen.set(key, { sigma: found.sigma, axes: [0] });
@@ -295,7 +211,8 @@ export class Look {
     const known = this.notes.found.get(name);
     if (known) return known;
     const scout = new Look(this.context, blankNotes());
-    const path = needs === END ? this.end(from) : this.path(this.landmark(needs), from);
+    const path = this.shown.path(needs);
+    if (!path) throw this.lacks(needs, from.time);
     const times = path.times.slice(
       lowerBound(path.times, from.time - 1e-9),
       lowerBound(path.times, to.time + 1e-9),
@@ -311,7 +228,7 @@ export class Look {
         if (!(error instanceof Lacking)) throw error;
       }
     }
-    if (best === null) throw new Lacking(missing(this.motion, this.landmark(needs), from.time));
+    if (best === null) throw this.lacks(needs, from.time);
     this.notes.found.set(name, best.when);
     return best.when;
   }
@@ -320,7 +237,7 @@ export class Look {
     for (let i = 1; i < stops.length; i++) {
       if (stops[i]! - stops[i - 1]! > longest) {
         const middle = (stops[i]! + stops[i - 1]!) / 2;
-        throw new Lacking(missing(this.motion, this.landmark(needs), middle));
+        throw this.lacks(needs, middle);
       }
     }
   }
@@ -330,51 +247,15 @@ export class Look {
     if (this.isFirst) for (const frame of frames) this.notes.frames.add(frame);
   }
 
-  private landmark(thing: Thing): Landmark {
-    if (thing === END) return endLandmark(this.motion);
-    return thing === MASS ? 'leftHip' : thing;
-  }
-
-  private path(landmark: Landmark, when: Instant): Path {
-    const path = this.motion.paths[landmark];
-    if (!path) throw new Lacking(missing(this.motion, landmark, when.time));
-    return path;
-  }
-
-  private end(when: Instant): Path {
-    const path = endPath(this.motion);
-    if (!path) throw new Lacking(missing(this.motion, endLandmark(this.motion), when.time));
-    return path;
+  private lacks(thing: Thing, time: number): Lacking {
+    return new Lacking(missing(this.motion, this.shown.landmarkOf(thing), time));
   }
 
   private moving(thing: Thing, when: Instant): MovingPoint {
-    const found = this.movingIf(thing, when);
-    if (!found) throw new Lacking(missing(this.motion, this.landmark(thing), when.time));
+    const found = this.shown.moving(thing, when.time);
+    if (!found) throw this.lacks(thing, when.time);
     this.note(found.frames);
     return found;
-  }
-
-  private movingIf(thing: Thing, when: Instant): MovingPoint | null {
-    const wall = this.context.events.contact?.time ?? Infinity;
-    return cached(this.shown.moving, thing, when.time, () => this.moves(thing, when, wall));
-  }
-
-  private moves(thing: Thing, when: Instant, wall: number): MovingPoint | null {
-    if (thing !== MASS) {
-      const path = thing === END ? endPath(this.motion, 'raw') : this.motion.raw[thing];
-      return path ? movingAround(path, when.time, wall) : null;
-    }
-    const parts = weighed((landmark): MovingPoint | Absent => this.moving(landmark, when));
-    if (isAbsent(parts)) return null;
-    return {
-      at: total(parts, (one) => one.at),
-      velocity: total(parts, (one) => one.velocity),
-      acceleration: total(parts, (one) => one.acceleration),
-      velocitySigma: spread(parts, (one) => one.velocitySigma),
-      velocityDoubt: Math.max(...parts.map(([, one]) => one.velocityDoubt)),
-      accelerationSigma: spread(parts, (one) => one.accelerationSigma),
-      frames: parts[0]![1].frames,
-    };
   }
 
   private keyOf(kind: keyof typeof KINDS, thing: Thing, label: string): SeenKey {
