@@ -29,7 +29,7 @@ const SHARP = 0.025;
 /** Before contact no strike loses speed as fast as all of it in this time, seconds. */
 const BRAKES = 0.08;
 /** A strike that meets something loses this share of its speed at once. */
-const STOPS_DEAD = 0.5;
+const STOPS_DEAD = 0.25;
 /** The way back after the farthest place that tells a strike from a stretch of the arm, metres. */
 const WAY_BACK = 0.1;
 /** How exactly the farthest place tells where a strike at the air would have landed, seconds. */
@@ -87,7 +87,11 @@ export function proposeContact(motion: Motion, technique: Technique): EventMark 
     return isOut ? now - Math.max(0, speed[Math.min(i + step, speed.length - 1)]!) : 0;
   });
   const most = Math.max(...falls);
-  if (!(most > STOPS_DEAD * Math.max(...speed))) return farthest(motion, technique, times, points);
+  if (!(most > 0)) return null;
+  // On a curved way speed falls and rises as the limb turns; only toward the target does a fall that
+  // is small mean that nothing was hit.
+  const isSoft = technique.along === 'target' && most < STOPS_DEAD * Math.max(...speed);
+  if (isSoft) return farthest(motion, times, points);
   // An arm that sets its angle falls in speed too; the strike itself is the last of the large falls.
   let at = falls.length - 1;
   while (falls[at]! < LARGE * most) at--;
@@ -106,15 +110,11 @@ export function proposeContact(motion: Motion, technique: Technique): EventMark 
  */
 function farthest(
   motion: Motion,
-  { along }: Technique,
   times: readonly number[],
   points: readonly Vector[],
 ): EventMark | null {
   if (!motion.metric) return null;
-  const start = points[0]!;
-  const reach = points.map((point) =>
-    along === 'target' ? point[0]! - start[0]! : length(minus(point, start)),
-  );
+  const reach = points.map((point) => point[0]!);
   let at = 0;
   reach.forEach((value, i) => (at = value > reach[at]! ? i : at));
   const back = reach[at]! - Math.min(...reach.slice(at));
