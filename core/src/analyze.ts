@@ -5,7 +5,7 @@
 import { peakSteps, startSteps, type Step } from './chain/sequence';
 import { PARTS } from './chain/decompose';
 import { verdicts, type LinkVerdict } from './chain/verdict';
-import { orderProblems, type Events } from './events/events';
+import { orderProblems, type EventMark, type Events } from './events/events';
 import { proposeContact } from './events/contact';
 import { proposeEvents } from './events/propose';
 import { judge, type Finding } from './fault/judge';
@@ -65,8 +65,10 @@ export interface Analysis {
 export function analyze(input: AnalysisInput): Analysis {
   const { strike, marks, body = UNKNOWN_BODY, draws } = input;
   const { technique } = strike;
-  const motion = strikeIn(motionOf(input), input);
-  const events = proposeEvents(motion, technique, marks);
+  const whole = motionOf(input);
+  const contact = marks.contact ?? proposeContact(whole, technique);
+  const motion = strikeIn(whole, contact, input);
+  const events = proposeEvents(motion, technique, marks, contact);
   const problems = orderProblems(events);
   const context = { strike, events, motion, body, ...(draws && { draws }) };
   const readings = measureAll(context);
@@ -96,8 +98,11 @@ const BEFORE = 1.6;
 const AFTER = 1.4;
 
 /** The stretch of a take that the strike is in, made ready to be measured. */
-function strikeIn(whole: Motion, { strike, marks, cutoff }: AnalysisInput): Motion {
-  const contact = marks.contact ?? proposeContact(whole, strike.technique);
+function strikeIn(
+  whole: Motion,
+  contact: EventMark | null,
+  { marks, cutoff }: AnalysisInput,
+): Motion {
   const times = Object.values(marks).map((mark) => mark.time);
   if (!contact) return prepared(whole, null, cutoff);
   const from = Math.min(contact.time - BEFORE, ...times);

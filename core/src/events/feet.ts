@@ -105,7 +105,7 @@ function stepOf(
   feet: readonly (Foot | null)[],
   from: number,
   to: number,
-): Pick<Events, never> & { footLift?: EventMark; footLand?: EventMark } {
+): Pick<Events, 'footLift' | 'footLand'> {
   const up = upOf(motion);
   if (up < 0 || !motion.metric) return {};
   const steps = feet.flatMap((foot) => {

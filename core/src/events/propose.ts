@@ -4,7 +4,7 @@
  */
 import type { Motion } from '../motion/motion';
 import type { Technique } from '../technique/catalogue';
-import { proposeContact, proposeEnd, proposeHome } from './contact';
+import { proposeEnd, proposeHome } from './contact';
 import { markAt, type EventMark, type Events } from './events';
 import { proposeFeet } from './feet';
 import { proposeLoad, proposeStarts } from './starts';
@@ -15,10 +15,15 @@ const READY = 0.05;
 /**
  * @param motion the stretch around one strike, prepared
  * @param marks the coach's
+ * @param contact marked or proposed; without it nothing else can be
  * @returns marks and proposals together
  */
-export function proposeEvents(motion: Motion, technique: Technique, marks: Events): Events {
-  const contact = marks.contact ?? proposeContact(motion, technique);
+export function proposeEvents(
+  motion: Motion,
+  technique: Technique,
+  marks: Events,
+  contact: EventMark | null,
+): Events {
   if (!contact) return marks;
   const starts = { ...proposeStarts(motion, technique, contact), ...marks };
   const first = earliest(starts.hips, starts.trunk, starts.arm);

@@ -1,4 +1,5 @@
 /** From a link's series to its speed, as free of noise as its own noise asks for. */
+import { isDense } from '../motion/prepare';
 import type { Series } from '../motion/speeds';
 import { lowpass } from '../signal/butterworth';
 import { derivative } from '../signal/derivative';
@@ -18,11 +19,6 @@ export interface Speed {
   readonly again: readonly number[];
 }
 
-/** A series with fewer samples has no speed. */
-const FEWEST = 12;
-/** A series with a smaller share of its frames filled was placed by hand. */
-const DENSE = 0.8;
-
 /**
  * Only samples up to `until` go in: contact is a break, and nothing behind it may leak back.
  *
@@ -32,8 +28,7 @@ const DENSE = 0.8;
 export function speedOf(series: Series | null, until: number): Speed | null {
   if (!series) return null;
   const end = lowerBound(series.times, until + 1e-9);
-  const span = (series.frames[end - 1] ?? 0) - (series.frames[0] ?? 0) + 1;
-  if (end < FEWEST || end < DENSE * span) return null;
+  if (!isDense({ frames: series.frames.slice(0, end) })) return null;
   const even = resampleEvenly(series.times.slice(0, end), series.values.slice(0, end));
   const cutoff = residualCutoff(even.values, even.rate, SPEED_CUTOFFS);
   const smooth = lowpass(even.values, cutoff, even.rate);

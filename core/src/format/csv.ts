@@ -8,7 +8,15 @@ import Papa from 'papaparse';
 import type { Landmark } from '../body/landmarks';
 import type { PictureTrack, SpaceTrack } from '../track/track';
 import { FormatError } from './formatError';
-import { checkedTimes, known, MOST_FRAMES, seriesOf, type Places, type Series } from './series';
+import {
+  checkedTimes,
+  known,
+  numberIn,
+  MOST_FRAMES,
+  seriesOf,
+  type Places,
+  type Series,
+} from './series';
 
 export interface CsvFile extends Series {
   readonly metresPerPixel: number | null;
@@ -61,12 +69,6 @@ function column({ heads, headLine }: Table, name: string): number {
   const at = heads.indexOf(name);
   if (at < 0) throw new FormatError(`there is no column “${name}”`, headLine);
   return at;
-}
-
-function numberIn(cell: string, what: string, line: number): number {
-  const value = cell === '' ? NaN : Number(cell);
-  if (Number.isFinite(value)) return value;
-  throw new FormatError(`${what} is not a number: “${cell.slice(0, 20)}”`, line);
 }
 
 function frameIn(cell: string, line: number): number {

@@ -30,6 +30,13 @@ export function checkedTimes(times: readonly number[], lineOf: (frame: number) =
   });
 }
 
+/** @param what the cell holds, for the sentence. @throws FormatError */
+export function numberIn(cell: string, what: string, line: number): number {
+  const value = cell.trim() === '' ? NaN : Number(cell);
+  if (Number.isFinite(value)) return value;
+  throw new FormatError(`${what} is not a number: “${cell.trim().slice(0, 20)}”`, line);
+}
+
 /** Sorts the names of a file into landmarks and others. @throws FormatError when none is known */
 export function known(names: readonly string[], line: number): Set<string> {
   const found = new Set(names.filter(isLandmark));

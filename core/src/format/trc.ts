@@ -6,7 +6,7 @@ import type { Landmark } from '../body/landmarks';
 import { meanRate } from '../track/time';
 import type { SpaceTrack } from '../track/track';
 import { FormatError } from './formatError';
-import { checkedTimes, known, seriesOf, type Places, type Series } from './series';
+import { checkedTimes, known, numberIn, seriesOf, type Places, type Series } from './series';
 
 const METRES: Readonly<Record<string, number>> = { m: 1, mm: 0.001, cm: 0.01 };
 
@@ -64,12 +64,6 @@ export function readTrc(text: string): Series {
     });
   });
   return { frameTimes, places, space: '3d', ignored: names.filter((name) => !own.has(name)) };
-}
-
-function numberIn(cell: string, what: string, line: number): number {
-  const value = cell.trim() === '' ? NaN : Number(cell);
-  if (Number.isFinite(value)) return value;
-  throw new FormatError(`${what} is not a number: “${cell.trim().slice(0, 20)}”`, line);
 }
 
 function wholeNumber(cell: string, what: string): number {

@@ -19,13 +19,8 @@ export interface Series {
   readonly unit: 'rad' | 'm';
 }
 
-type Source = Pick<Motion, 'axes' | 'striking' | 'turnSign' | 'end'> & {
-  readonly paths: Motion['paths'];
-  readonly raw: Motion['raw'];
-};
-
 /** Turn of pelvis or trunk into the strike, radians. */
-export function turnOf(motion: Source, link: 'pelvis' | 'trunk'): Series | null {
+export function turnOf(motion: Motion, link: 'pelvis' | 'trunk'): Series | null {
   const turn = turnSeries(motion, link);
   if (!turn) return null;
   const { frames, times, yaw } = turn;
@@ -33,7 +28,7 @@ export function turnOf(motion: Source, link: 'pelvis' | 'trunk'): Series | null 
 }
 
 /** The middle of the hips along an axis, metres. */
-export function hipsAlong(motion: Source, axis: 'toward' | 'up', sign: 1 | -1): Series | null {
+export function hipsAlong(motion: Motion, axis: 'toward' | 'up', sign: 1 | -1): Series | null {
   const { leftHip, rightHip } = motion.paths;
   const i = motion.axes.indexOf(axis);
   if (!leftHip || !rightHip || i < 0) return null;
@@ -47,7 +42,7 @@ export function hipsAlong(motion: Source, axis: 'toward' | 'up', sign: 1 | -1): 
 }
 
 /** What the start of the hips is read off. */
-export function hipsOf(motion: Source, { start }: Technique): Series | null {
+export function hipsOf(motion: Motion, { start }: Technique): Series | null {
   if (start === 'turn') return turnOf(motion, 'pelvis');
   return start === 'thrust'
     ? hipsAlong(motion, 'toward', 1)
@@ -56,7 +51,7 @@ export function hipsOf(motion: Source, { start }: Technique): Series | null {
 
 /** Where several paths have a point on the same frame: their points, as full vectors. */
 function together(
-  motion: Source,
+  motion: Motion,
   paths: readonly (Path | null | undefined)[],
 ): { frame: number; time: number; points: Vector[] }[] {
   if (paths.some((path) => !path)) return [];
@@ -138,8 +133,8 @@ function travelled(rows: readonly { frame: number; time: number; point: Vector }
 }
 
 /** How far a link has turned from where it pointed first, radians. */
-export function swingOf(motion: Source, near: Landmark, far: Landmark | 'end'): Series | null {
-  const end = far === 'end' ? endPath(motion as Motion) : motion.paths[far];
+export function swingOf(motion: Motion, near: Landmark, far: Landmark | 'end'): Series | null {
+  const end = far === 'end' ? endPath(motion) : motion.paths[far];
   const rows = together(motion, [motion.paths[near], end]);
   const first = rows[0];
   if (!first || motion.axes.length < 2) return null;
@@ -149,7 +144,7 @@ export function swingOf(motion: Source, near: Landmark, far: Landmark | 'end'): 
 }
 
 /** Inner angle of a knee or elbow, radians; grows as it opens. */
-export function openingOf(motion: Source, parts: readonly SidedPart[]): Series | null {
+export function openingOf(motion: Motion, parts: readonly SidedPart[]): Series | null {
   const paths = parts.map((part) => motion.paths[sided(motion.striking, part)]);
   if (motion.axes.length < 2) return null;
   return series(together(motion, paths), 'rad', ([a, b, c]) => angleAt(a!, b!, c!));
@@ -159,10 +154,10 @@ export function openingOf(motion: Source, parts: readonly SidedPart[]): Series |
  * How far the striking end has moved from its guard, as carried by the trunk: the distance in axes
  * fixed to the shoulders. It grows only when the arm itself moves.
  */
-export function armOf(motion: Source): Series | null {
+export function armOf(motion: Motion): Series | null {
   const { leftShoulder, rightShoulder } = motion.paths;
   if (!motion.axes.includes('toward') || !motion.axes.includes('right')) return null;
-  const rows = together(motion, [endPath(motion as Motion), leftShoulder, rightShoulder]);
+  const rows = together(motion, [endPath(motion), leftShoulder, rightShoulder]);
   const local = ([end, left, right]: Vector[]): Vector => {
     const yaw = Math.atan2(right![0]! - left![0]!, right![2]! - left![2]!);
     const offset = [0, 1, 2].map((i) => end![i]! - (left![i]! + right![i]!) / 2);
@@ -174,7 +169,7 @@ export function armOf(motion: Source): Series | null {
 
 /** The links whose starts are the events hips, trunk and arm, for a technique. */
 export function startsOf(
-  motion: Source,
+  motion: Motion,
   technique: Technique,
 ): Readonly<Record<'hips' | 'trunk' | 'arm', Series | null>> {
   const hips = hipsOf(motion, technique);
@@ -191,7 +186,7 @@ export function startsOf(
 
 /** The turning links of a technique, for the order of their peaks. */
 export function turningOf(
-  motion: Source,
+  motion: Motion,
   { family, end }: Technique,
 ): readonly (readonly [
   'pelvis' | 'trunk' | 'shoulder' | 'elbow' | 'thigh' | 'shank',
