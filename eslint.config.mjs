@@ -30,9 +30,11 @@ const MAY_IMPORT = {
 
 /** The stages of the core in the order of the data; a stage may not know those behind it. */
 const STAGES = [
-  ['signal', 'geometry', 'uncertainty', 'body', 'reading'],
+  ['signal', 'geometry', 'uncertainty', 'body', 'reading', 'sound'],
   ['technique'],
+  ['footage', 'take'],
   ['track'],
+  ['calibration'],
   ['motion'],
   ['events'],
   ['chain'],

@@ -2,6 +2,7 @@
  * The whole way from a track and its marks to findings: what the bench, the command line and the
  * tests all call.
  */
+import type { Calibration } from './calibration/calibration';
 import { peakSteps, startSteps, type Step } from './chain/sequence';
 import { PARTS } from './chain/decompose';
 import { verdicts, type LinkVerdict } from './chain/verdict';
@@ -11,13 +12,7 @@ import { proposeEvents } from './events/propose';
 import { judge, type Finding } from './fault/judge';
 import { measureAll, type Readings } from './measures/catalogue';
 import { UNKNOWN_BODY, type Body } from './measures/context';
-import {
-  excerpt,
-  motionFromPicture,
-  motionFromSpace,
-  type Calibration,
-  type Motion,
-} from './motion/motion';
+import { excerpt, motionFromPicture, motionFromSpace, type Motion } from './motion/motion';
 import { prepared } from './motion/prepare';
 import { traces, type Trace } from './motion/traces';
 import type { Link } from './technique/catalogue';

@@ -1,5 +1,6 @@
 import type { AnyEvent, Events, EventMark } from '../events/events';
-import { VIEW_AXES, type Axis, type Motion } from '../motion/motion';
+import { VIEW_AXES, type Axis } from '../calibration/calibration';
+import type { Motion } from '../motion/motion';
 import { absent, type Absent } from '../reading/reading';
 import type { Strike } from '../technique/strike';
 

@@ -6,7 +6,7 @@
 import { LANDMARKS, otherSide, sided, type Landmark, type SidedPart } from '../body/landmarks';
 import type { AnyEvent, EventMark } from '../events/events';
 import { midpoint, type Vector } from '../geometry/vector';
-import { AXES } from '../motion/motion';
+import { AXES } from '../calibration/calibration';
 import { inSpace, type MovingPoint } from '../motion/moving';
 import { missing } from '../motion/where';
 import { absent, isAbsent, type Absent } from '../reading/reading';

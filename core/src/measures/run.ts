@@ -1,6 +1,7 @@
 /** Runs measures: the reading with its σ, or the reason why there is none. */
 import type { AnyEvent } from '../events/events';
-import { AXES, type Motion } from '../motion/motion';
+import { AXES } from '../calibration/calibration';
+import type { Motion } from '../motion/motion';
 import { absent, isAbsent, reading, type Measured, type Unit } from '../reading/reading';
 import type { Technique } from '../technique/catalogue';
 import { normals, seeded } from '../uncertainty/random';

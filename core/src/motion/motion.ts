@@ -6,45 +6,14 @@
  * is mirrored (left and right landmarks swapped, `right` negated), so that every measure and limit
  * is written once, for an orthodox student whose rear side is the right.
  */
+import { AXES, type Axis, type Calibration } from '../calibration/calibration';
+import { pictureMap } from '../calibration/picture';
 import { mirrored, otherSide, type Landmark, type Side } from '../body/landmarks';
 import type { Source } from '../reading/reading';
 import { lowerBound } from '../signal/interpolate';
 import { strikeStance, type Strike } from '../technique/strike';
 import type { Technique, View } from '../technique/catalogue';
 import type { PictureTrack, Points, SpaceTrack, Track } from '../track/track';
-
-export const AXES = ['toward', 'up', 'right'] as const;
-export type Axis = (typeof AXES)[number];
-
-/** The axes a view can show, once the target line is drawn where the view needs one. */
-export const VIEW_AXES: Readonly<Record<View | '3d', readonly Axis[]>> = {
-  side: ['toward', 'up'],
-  front: ['up', 'right'],
-  behind: ['up', 'right'],
-  above: ['toward', 'right'],
-  '3d': AXES,
-};
-
-export interface PixelPoint {
-  readonly x: number;
-  readonly y: number;
-}
-
-/** Two points of the picture a known distance apart, in the plane of the strike. */
-export interface Scale {
-  readonly from: PixelPoint;
-  readonly to: PixelPoint;
-  /** Metres. */
-  readonly metres: number;
-}
-
-/** What one picture needs so that its pixels can be read as directions and lengths. */
-export interface Calibration {
-  readonly view: View;
-  readonly scale: Scale | null;
-  /** A line in the picture that points at the target; needed from the side and from above. */
-  readonly target: { readonly from: PixelPoint; readonly to: PixelPoint } | null;
-}
 
 /** One landmark's path along the axes the view shows; frames and times ascending. */
 export interface Path {
@@ -81,12 +50,6 @@ export interface Motion {
   readonly paths: Partial<Record<Landmark, Path>>;
 }
 
-/**
- * A link up to 20° out of the picture plane looks up to 1 − cos 20° = 6 % shorter, each amount
- * equally likely: σ = 6 % / √12, rounded up.
- */
-const OUT_OF_PLANE = 0.02;
-
 /** The part of a motion between two times, seconds; frames keep their numbers. */
 export function excerpt(motion: Motion, from: number, to: number): Motion {
   const cut = (path: Path): Path => {
@@ -113,79 +76,56 @@ export function motionFromSpace(track: SpaceTrack, strike: Strike): Motion {
     view: '3d',
     axes: AXES,
     metric: true,
-    scaleSigma: 0,
+    scaleSigma: track.scaleSigma ?? 0,
     planeSigma: 0,
-    metresPerUnit: 1,
-    turn: (x, y, z) => [x, y, z],
+    place: (x, y, z) => [x, y, z],
+    unitAt: () => 1,
   });
 }
 
 /**
  * Turn a picture's track into motion.
  *
- * From the side and from above without a target line there is no direction to measure along, and
- * the motion has no axes (every measure that needs one says so).
+ * Where the picture shows no direction to measure along, the motion has no axes (every measure that
+ * needs one says so).
+ *
+ * @throws RangeError in words for the coach when what is set in the picture fixes nothing
  */
 export function motionFromPicture(
   track: PictureTrack,
   calibration: Calibration,
   strike: Strike,
 ): Motion {
-  const { scale } = calibration;
-  const pixels = scale ? Math.hypot(scale.to.x - scale.from.x, scale.to.y - scale.from.y) : 0;
-  const metric = scale !== null && pixels > 0;
+  const { place, unitAt, ...map } = pictureMap(calibration, track.placingSigma);
   return build(track, strike, {
+    ...map,
     view: calibration.view,
-    ...pictureAxes(calibration),
-    metric,
-    planeSigma: OUT_OF_PLANE,
-    scaleSigma: metric ? (Math.SQRT2 * track.placingSigma) / pixels : 0,
-    metresPerUnit: metric ? scale.metres / pixels : 1,
+    place: (x, y) => place({ x, y }),
+    unitAt: (x, y) => unitAt({ x, y }),
   });
 }
 
-type Turn = (x: number, y: number, z: number) => number[];
-
-function pictureAxes({ view, target }: Calibration): { axes: readonly Axis[]; turn: Turn } {
-  if (view === 'front') return { axes: VIEW_AXES[view], turn: (x, y) => [-y, -x] };
-  if (view === 'behind') return { axes: VIEW_AXES[view], turn: (x, y) => [-y, x] };
-  const dx = target ? target.to.x - target.from.x : 0;
-  const dy = target ? target.to.y - target.from.y : 0;
-  const size = Math.hypot(dx, dy);
-  if (size === 0) return { axes: [], turn: () => [] };
-  const tx = dx / size;
-  const ty = dy / size;
-  if (view === 'above') {
-    // Seen from above, the student's right lies a quarter turn clockwise from the target.
-    return { axes: VIEW_AXES[view], turn: (x, y) => [x * tx + y * ty, -x * ty + y * tx] };
-  }
-  const flip = tx >= 0 ? 1 : -1;
-  return {
-    axes: VIEW_AXES[view],
-    turn: (x, y) => [x * tx + y * ty, flip * (x * ty - y * tx)],
-  };
-}
-
 interface Recipe extends Pick<Motion, 'view' | 'axes' | 'metric' | 'scaleSigma' | 'planeSigma'> {
-  readonly metresPerUnit: number;
-  readonly turn: Turn;
+  readonly place: (x: number, y: number, z: number) => readonly number[];
+  /** Metres (or pixels) that one unit of the track is worth at a place. */
+  readonly unitAt: (x: number, y: number) => number;
 }
 
 function build(track: Track, strike: Strike, recipe: Recipe): Motion {
-  const { turn, metresPerUnit, ...shown } = recipe;
+  const { place, unitAt, ...shown } = recipe;
   const isMirrored = strikeStance(strike) === 'southpaw';
   const signs = shown.axes.map((axis) => (isMirrored && axis === 'right' ? -1 : 1));
   const paths: Partial<Record<Landmark, Path>> = {};
   for (const [name, points] of Object.entries(track.points) as [Landmark, Points][]) {
     if (points.frames.length === 0) continue;
     const turned = points.frames.map((_, i) =>
-      turn(points.x[i]!, points.y[i]!, points.z?.[i] ?? 0),
+      place(points.x[i]!, points.y[i]!, points.z?.[i] ?? 0),
     );
     paths[isMirrored ? mirrored(name) : name] = {
       frames: points.frames,
       times: points.frames.map((frame) => track.frameTimes[frame]!),
-      along: signs.map((sign, axis) => turned.map((p) => sign * p[axis]! * metresPerUnit)),
-      sigma: points.sigma.map((s) => s * metresPerUnit),
+      along: signs.map((sign, axis) => turned.map((p) => sign * p[axis]!)),
+      sigma: points.sigma.map((s, i) => s * unitAt(points.x[i]!, points.y[i]!)),
     };
   }
   const striking = isMirrored ? otherSide(strike.side) : strike.side;

@@ -2,7 +2,8 @@
 import { length } from '../geometry/vector';
 import { localFit } from '../signal/localFit';
 import { lowerBound } from '../signal/interpolate';
-import { AXES, type Axis, type Path } from './motion';
+import { AXES, type Axis } from '../calibration/calibration';
+import type { Path } from './motion';
 
 /** Seconds before the instant whose points count when nothing behind it may. */
 export const WINDOW = 0.04;

@@ -33,6 +33,8 @@ export interface PictureTrack extends Common {
 export interface SpaceTrack extends Common {
   readonly space: '3d';
   readonly source: 'measured-3d' | 'estimated-3d';
+  /** Relative standard deviation of all lengths together; 0 when missing. */
+  readonly scaleSigma?: number;
 }
 
 export type Track = PictureTrack | SpaceTrack;

@@ -1,7 +1,7 @@
 /** What a flawless coach would set on the bench for a demo film: its known answers, in pixels. */
 import { EVENTS, type EventName } from '@sinew/core/events/events';
 import type { Landmark } from '@sinew/core/body/landmarks';
-import type { Calibration, PixelPoint } from '@sinew/core/motion/motion';
+import type { Calibration, PixelPoint } from '@sinew/core/calibration/calibration';
 import { pointsToPlace } from '@sinew/core/technique/points';
 import { techniqueById } from '@sinew/core/technique/catalogue';
 import { strikingSide, type Strike } from '@sinew/core/technique/strike';

@@ -1,6 +1,6 @@
 /** A pinhole camera: the same numbers aim the renderer and tell where a landmark is in the film. */
 import type { View } from '@sinew/core/technique/catalogue';
-import type { PixelPoint } from '@sinew/core/motion/motion';
+import type { PixelPoint } from '@sinew/core/calibration/calibration';
 import { cross, dot, subtract, unit, type Point } from '../fighter/space';
 
 export interface Camera {

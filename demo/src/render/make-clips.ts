@@ -6,11 +6,17 @@
  */
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { chromium } from '@playwright/test';
 import { build } from 'esbuild';
 import { frameTimesOf } from '../fighter/track';
-import { DEMO_CLIPS, type DemoClip } from '../gym/clips';
+import { DEMO_CLIPS } from '../gym/clips';
+import { DEMO_TAKE, type TakeFilm } from '../gym/takes';
+import type { Subject } from './scene';
+import { heardBy, SOUND_RATE, wav } from './sound';
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
@@ -25,16 +31,53 @@ async function sceneScript(): Promise<string> {
   return bundle.outputFiles[0]!.text;
 }
 
+interface Job {
+  readonly file: string;
+  readonly rate: number;
+  readonly times: readonly number[];
+  readonly subject: Subject;
+  /** A WAV file that is mixed in. */
+  readonly sound?: string;
+}
+
+const JOBS: readonly Job[] = [
+  ...DEMO_CLIPS.map((clip) => ({
+    file: clip.file,
+    rate: clip.rate,
+    times: frameTimesOf(clip.recipe, clip.rate),
+    subject: clip,
+  })),
+  ...DEMO_TAKE.films.map((film) => {
+    const count = Math.floor((DEMO_TAKE.duration - film.starts) * film.rate);
+    return {
+      file: film.file,
+      rate: film.rate,
+      times: Array.from({ length: count }, (_, i) => film.starts + i / film.rate),
+      subject: { take: DEMO_TAKE, film },
+      sound: writeSound(film),
+    };
+  }),
+];
+
+/** What the film's microphone hears, as a file of its own. */
+function writeSound(film: TakeFilm): string {
+  const path = join(mkdtempSync(join(tmpdir(), 'sinew-sound-')), 'heard.wav');
+  writeFileSync(path, wav(heardBy(DEMO_TAKE, film), SOUND_RATE));
+  return path;
+}
+
 /** x264 with B-frames and a key frame every quarter second: what a phone writes, and harder to step. */
-function encoder(file: string, rate: number) {
+function encoder(file: string, rate: number, sound?: string) {
   const args = ['-y', '-loglevel', 'error', '-f', 'image2pipe', '-c:v', 'mjpeg']
-    .concat(['-framerate', String(rate), '-i', '-', '-c:v', 'libx264', '-preset', 'slow'])
+    .concat(['-framerate', String(rate), '-i', '-'])
+    .concat(sound ? ['-i', sound, '-c:a', 'aac', '-b:a', '96k'] : [])
+    .concat(['-c:v', 'libx264', '-preset', 'slow'])
     .concat(['-crf', '21', '-bf', '2', '-g', String(rate / 4), '-pix_fmt', 'yuv420p'])
     .concat(['-movflags', '+faststart', file]);
   return spawn('ffmpeg', args, { stdio: ['pipe', 'inherit', 'inherit'] });
 }
 
-async function film(script: string, clip: DemoClip): Promise<void> {
+async function film(script: string, job: Job): Promise<void> {
   const browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',
     args: ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking']
@@ -45,18 +88,17 @@ async function film(script: string, clip: DemoClip): Promise<void> {
     const page = await browser.newPage();
     await page.setContent('<body></body>');
     await page.addScriptTag({ content: script });
-    await page.evaluate((one) => window.sinewScene(one), clip);
-    const ffmpeg = encoder(here(`../../clips/${clip.file}`), clip.rate);
-    const times = frameTimesOf(clip.recipe, clip.rate);
-    for (const time of times) {
+    await page.evaluate((one) => window.sinewScene(one), job.subject);
+    const ffmpeg = encoder(here(`../../clips/${job.file}`), job.rate, job.sound);
+    for (const time of job.times) {
       const url = await page.evaluate((t) => window.sinewFrame(t), time);
       const picture = Buffer.from(url.slice(url.indexOf(',') + 1), 'base64');
       if (!ffmpeg.stdin.write(picture)) await once(ffmpeg.stdin, 'drain');
     }
     ffmpeg.stdin.end();
     const [code] = (await once(ffmpeg, 'exit')) as [number];
-    if (code !== 0) throw new Error(`ffmpeg ended with code ${code} on ${clip.file}`);
-    console.log(`${clip.file}: ${times.length} frames`);
+    if (code !== 0) throw new Error(`ffmpeg ended with code ${code} on ${job.file}`);
+    console.log(`${job.file}: ${job.times.length} frames`);
   } finally {
     await browser.close();
   }
@@ -64,6 +106,6 @@ async function film(script: string, clip: DemoClip): Promise<void> {
 
 const wanted = process.argv.slice(2);
 const script = await sceneScript();
-for (const clip of DEMO_CLIPS) {
-  if (wanted.length === 0 || wanted.includes(clip.file)) await film(script, clip);
+for (const job of JOBS) {
+  if (wanted.length === 0 || wanted.includes(job.file)) await film(script, job);
 }

@@ -5,16 +5,32 @@
 import * as THREE from 'three';
 import { knownTimes, mover, type Pose } from '../fighter/pose';
 import { mix, type Point } from '../fighter/space';
-import type { DemoClip } from '../gym/clips';
-import { CAMERAS } from './camera';
+import type { DemoClip, Look } from '../gym/clips';
+import { hitsOf, takeMover, type DemoTake, type TakeFilm } from '../gym/takes';
+import { CAMERAS, type Camera } from './camera';
 import { Figure } from './figure';
 
 declare global {
   interface Window {
-    /** Called once with the clip, then `sinewFrame` gives each picture as a JPEG data URL. */
-    sinewScene: (clip: DemoClip) => void;
+    /** Called once with what is filmed, then `sinewFrame` gives each picture as a JPEG data URL. */
+    sinewScene: (subject: Subject) => void;
     sinewFrame: (time: number) => string;
   }
+}
+
+/** What a camera is pointed at: one strike, or one camera's part of a long take. */
+export type Subject = DemoClip | { readonly take: DemoTake; readonly film: TakeFilm };
+
+/** Everything the picture needs: who moves how, where the bag hangs, who looks. */
+interface Stage {
+  readonly camera: Camera;
+  readonly look: Look;
+  readonly height: number;
+  readonly pose: (time: number) => Pose;
+  /** Centre of the bag over the floor, x and z. */
+  readonly bag: (time: number) => readonly [number, number];
+  readonly hasRope: boolean;
+  readonly mat: readonly Point[];
 }
 
 const vector = ([x, y, z]: Point) => new THREE.Vector3(x, y, z);
@@ -65,8 +81,10 @@ function lights(scene: THREE.Scene): void {
   scene.add(sun, sun.target);
 }
 
+const BAG_RADIUS = 0.15;
+
 /** A hanging bag that stands where the fist lands, gives with it and swings back. */
-function bag(scene: THREE.Scene, clip: DemoClip, pose: (time: number) => Pose) {
+function bagOfClip(clip: DemoClip, pose: (time: number) => Pose): Stage['bag'] {
   const { contact, end } = knownTimes(clip.recipe);
   const isLeftHand = clip.recipe.technique !== 'cross';
   const fist = (time: number) => {
@@ -77,14 +95,36 @@ function bag(scene: THREE.Scene, clip: DemoClip, pose: (time: number) => Pose) {
   };
   const touch = fist(contact);
   const isHook = clip.recipe.technique === 'lead-hook';
-  const radius = 0.15;
-  const centre = new THREE.Vector3(
-    touch[0] + (isHook ? 0.02 : radius + 0.03),
-    0,
-    touch[2] + (isHook ? radius + 0.03 : 0),
-  );
+  const x = touch[0] + (isHook ? 0.02 : BAG_RADIUS + 0.03);
+  const z = touch[2] + (isHook ? BAG_RADIUS + 0.03 : 0);
+  return (time) => {
+    const pushed = fist(Math.min(time, end));
+    const give = time <= contact ? 0 : isHook ? pushed[2] - touch[2] : pushed[0] - touch[0];
+    const after = Math.max(0, time - end);
+    const swing = give * Math.exp(-after * 2) + (after > 0 ? 0.07 * Math.sin(after * 3.4) : 0);
+    return isHook ? [x, z + swing] : [x + swing, z];
+  };
+}
+
+/** Struck several times, the bag swings on from each hit and comes to rest. */
+function bagOfTake(take: DemoTake): Stage['bag'] {
+  const hits = hitsOf(take);
+  const x = Math.max(...hits.map(({ place }) => place[0])) + 0.11;
+  const z = hits.reduce((sum, { place }) => sum + place[2], 0) / hits.length;
+  return (time) => {
+    const swing = hits
+      .filter((hit) => hit.time < time)
+      .reduce((sum, hit) => {
+        const after = time - hit.time;
+        return sum + 0.06 * Math.exp(-1.6 * after) * Math.sin(3.4 * after);
+      }, 0);
+    return [x + swing, z];
+  };
+}
+
+function hang(scene: THREE.Scene, { bag, hasRope }: Stage): (time: number) => void {
   const mesh = new THREE.Mesh(
-    new THREE.CylinderGeometry(radius, radius, 0.95, 40),
+    new THREE.CylinderGeometry(BAG_RADIUS, BAG_RADIUS, 0.95, 40),
     new THREE.MeshStandardMaterial({ color: '#5b4634', roughness: 0.7 }),
   );
   mesh.castShadow = true;
@@ -94,20 +134,69 @@ function bag(scene: THREE.Scene, clip: DemoClip, pose: (time: number) => Pose) {
     new THREE.MeshStandardMaterial({ color: '#d8cfb8' }),
   );
   scene.add(mesh);
-  // From above the rope would hang across the lens.
-  if (clip.view !== 'above') scene.add(rope);
-  return (time: number) => {
-    const pushed = fist(Math.min(time, end));
-    const give = time <= contact ? 0 : isHook ? pushed[2] - touch[2] : pushed[0] - touch[0];
-    const after = Math.max(0, time - end);
-    const swing = give * Math.exp(-after * 2) + (after > 0 ? 0.07 * Math.sin(after * 3.4) : 0);
-    mesh.position.set(centre.x + (isHook ? 0 : swing), 1.32, centre.z + (isHook ? swing : 0));
-    rope.position.set(mesh.position.x, 3.3, mesh.position.z);
+  if (hasRope) scene.add(rope);
+  return (time) => {
+    const [x, z] = bag(time);
+    mesh.position.set(x, 1.32, z);
+    rope.position.set(x, 3.3, z);
   };
 }
 
-window.sinewScene = (clip) => {
-  const camera = CAMERAS[clip.view];
+/** Light tape along the edges of a rectangle on the floor; its outer corners are the corners. */
+function tape(scene: THREE.Scene, corners: readonly Point[]): void {
+  if (corners.length === 0) return;
+  const width = 0.05;
+  const material = new THREE.MeshStandardMaterial({ color: '#f4efe2', roughness: 0.8 });
+  const middle = corners
+    .reduce((sum, corner) => sum.add(vector(corner)), new THREE.Vector3())
+    .divideScalar(corners.length);
+  corners.forEach((corner, i) => {
+    const [from, to] = [vector(corner), vector(corners[(i + 1) % corners.length]!)];
+    const way = to.clone().sub(from);
+    const inward = middle.clone().sub(from);
+    inward.addScaledVector(way, -inward.dot(way) / way.lengthSq()).normalize();
+    const strip = new THREE.Mesh(new THREE.PlaneGeometry(way.length(), width), material);
+    strip.rotation.set(-Math.PI / 2, 0, Math.atan2(-way.z, way.x));
+    strip.position
+      .copy(from)
+      .add(to)
+      .multiplyScalar(0.5)
+      .addScaledVector(inward, width / 2)
+      .setY(0.003);
+    strip.receiveShadow = true;
+    scene.add(strip);
+  });
+}
+
+function stageOf(subject: Subject): Stage {
+  if ('take' in subject) {
+    const { take, film } = subject;
+    return {
+      camera: film.camera,
+      look: take.look,
+      height: take.strikes[0]!.recipe.height,
+      pose: takeMover(take),
+      bag: bagOfTake(take),
+      hasRope: true,
+      mat: take.mat,
+    };
+  }
+  const pose = mover(subject.recipe);
+  return {
+    camera: CAMERAS[subject.view],
+    look: subject.look,
+    height: subject.recipe.height,
+    pose,
+    bag: bagOfClip(subject, pose),
+    // From above the rope would hang across the lens.
+    hasRope: subject.view !== 'above',
+    mat: [],
+  };
+}
+
+window.sinewScene = (subject) => {
+  const stage = stageOf(subject);
+  const { camera } = stage;
   const renderer = new THREE.WebGLRenderer({ antialias: true, preserveDrawingBuffer: true });
   renderer.setSize(camera.width, camera.height);
   renderer.shadowMap.enabled = true;
@@ -125,12 +214,12 @@ window.sinewScene = (clip) => {
   eye.position.copy(vector(camera.position));
   eye.up.copy(vector(camera.up));
   eye.lookAt(vector(camera.lookAt));
-  const pose = mover(clip.recipe);
-  const figure = new Figure(clip.look, clip.recipe.height);
+  const figure = new Figure(stage.look, stage.height);
   scene.add(figure.group);
-  const moveBag = bag(scene, clip, pose);
+  tape(scene, stage.mat);
+  const moveBag = hang(scene, stage);
   window.sinewFrame = (time) => {
-    figure.take(pose(time));
+    figure.take(stage.pose(time));
     moveBag(time);
     renderer.render(scene, eye);
     return renderer.domElement.toDataURL('image/jpeg', 0.95);

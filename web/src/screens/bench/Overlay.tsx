@@ -2,7 +2,7 @@
 
 import { useMemo, useRef, useState, type PointerEvent, type ReactNode } from 'react';
 import { landmarkName, type Landmark } from '@sinew/core/body/landmarks';
-import type { PixelPoint } from '@sinew/core/motion/motion';
+import type { PixelPoint } from '@sinew/core/calibration/calibration';
 import { techniqueById } from '@sinew/core/technique/catalogue';
 import { pointsToPlace } from '@sinew/core/technique/points';
 import { documentOf, strikeOf, useBench, useBenchStore } from './benchStore';

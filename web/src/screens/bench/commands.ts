@@ -2,7 +2,7 @@
 import type { Landmark, Side } from '@sinew/core/body/landmarks';
 import { eventsOf, type EventName } from '@sinew/core/events/events';
 import { techniqueById } from '@sinew/core/technique/catalogue';
-import type { PixelPoint } from '@sinew/core/motion/motion';
+import type { PixelPoint } from '@sinew/core/calibration/calibration';
 import { toEighth, type BenchDocument, type StrikeDocument } from '@/data/benchDocument';
 
 function changeStrike(
