@@ -4,7 +4,7 @@
  *
  *   npm run clips -w demo [-- NAME …]
  */
-import { spawn } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -104,8 +104,18 @@ async function film(script: string, job: Job): Promise<void> {
   }
 }
 
+/** The app's own simulated camera plays the side view of the take, as a phone would stream it. */
+function streamed(): void {
+  const [from, to] = ['../../clips/take-side.mp4', '../../../web/public/simulated-camera.mp4'];
+  const args = ['-y', '-loglevel', 'error', '-i', here(from), '-r', '60', '-c:v', 'libx264']
+    .concat(['-preset', 'slow', '-crf', '23', '-g', '30', '-pix_fmt', 'yuv420p', '-c:a', 'copy'])
+    .concat(['-movflags', '+faststart', here(to)]);
+  spawnSync('ffmpeg', args, { stdio: 'inherit' });
+}
+
 const wanted = process.argv.slice(2);
 const script = await sceneScript();
 for (const job of JOBS) {
   if (wanted.length === 0 || wanted.includes(job.file)) await film(script, job);
 }
+streamed();
