@@ -15,6 +15,7 @@ import { UNKNOWN_BODY, type Body } from './measures/context';
 import { excerpt, motionFromPicture, motionFromSpace, type Motion } from './motion/motion';
 import { prepared } from './motion/prepare';
 import { traces, type Trace } from './motion/traces';
+import { isAbsent } from './reading/reading';
 import type { Link } from './technique/catalogue';
 import type { Strike } from './technique/strike';
 import type { PictureTrack, SpaceTrack } from './track/track';
@@ -25,6 +26,8 @@ interface Given {
   readonly marks: Events;
   /** What is known of the student. */
   readonly body?: Body;
+  /** What was measured of the same strike elsewhere; stands in for what this track does not show. */
+  readonly known?: Readings;
   /** Hz, when the coach has fixed one; else every path finds its own. */
   readonly cutoff?: number;
   /** σ by this many draws instead of to first order; for checking one against the other. */
@@ -58,7 +61,7 @@ export interface Analysis {
 }
 
 export function analyze(input: AnalysisInput): Analysis {
-  const { strike, marks, body = UNKNOWN_BODY, draws } = input;
+  const { strike, marks, body = UNKNOWN_BODY, draws, known } = input;
   const { technique } = strike;
   const whole = motionOf(input);
   const contact = marks.contact ?? proposeContact(whole, technique);
@@ -66,7 +69,7 @@ export function analyze(input: AnalysisInput): Analysis {
   const events = proposeEvents(motion, technique, marks, contact);
   const problems = orderProblems(events);
   const context = { strike, events, motion, body, ...(draws && { draws }) };
-  const readings = measureAll(context);
+  const readings = completed(measureAll(context), known);
   const shares = Object.fromEntries(PARTS.map((part) => [part, readings[`share.${part}`]]));
   return {
     events,
@@ -80,6 +83,18 @@ export function analyze(input: AnalysisInput): Analysis {
     traces: traces(motion, technique),
     problems,
   };
+}
+
+/** Readings, those absent taken from what was measured elsewhere. */
+function completed(own: Readings, known: Readings | undefined): Readings {
+  if (!known) return own;
+  const entries = Object.entries(own) as [keyof Readings, Readings[keyof Readings]][];
+  return Object.fromEntries(
+    entries.map(([id, reading]) => [
+      id,
+      isAbsent(reading) && !isAbsent(known[id]) ? known[id] : reading,
+    ]),
+  ) as Readings;
 }
 
 function motionOf(input: AnalysisInput): Motion {

@@ -1,16 +1,9 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { BenchDocument } from '@/data/benchDocument';
 import { Autosave, type SaveState } from '@/screens/bench/autosave';
+import { EMPTY_BENCH } from './support';
 
-const EMPTY: BenchDocument = {
-  view: 'side',
-  captureRate: null,
-  scale: null,
-  target: null,
-  placed: [],
-  strikes: [],
-};
-const at = (captureRate: number): BenchDocument => ({ ...EMPTY, captureRate });
+const at = (captureRate: number): BenchDocument => ({ ...EMPTY_BENCH, captureRate });
 
 interface Sent {
   revision: number;

@@ -134,6 +134,14 @@ describe('what is set on the bench', () => {
     const document = {
       view: 'above' as const,
       captureRate: 480,
+      purpose: { technique: 'jab', question: 'order' },
+      rectangle: {
+        kind: 'floor' as const,
+        corners: [0, 1, 2, 3].map((i) => ({ x: 10.125 * i, y: i % 2 })),
+        ...{ width: 2, depth: 1.5, height: 1 },
+      },
+      lens: { bend: -0.04 },
+      refused: [{ from: 3, to: 40 }],
       scale: { from: { x: 1.125, y: 2 }, to: { x: 300.5, y: 7.875 }, metres: 0.3 },
       target: { from: { x: 0, y: 0 }, to: { x: 1000.25, y: 3 } },
       placed: [
@@ -141,7 +149,11 @@ describe('what is set on the bench', () => {
         { landmark: 'nose' as const, frame: 0, x: -3.5, y: 0 },
       ],
       strikes: [
-        { id: 'b', technique: 'jab', side: 'left' as const, marks: {} },
+        {
+          ...{ id: 'b', technique: 'jab', side: 'left' as const, marks: {} },
+          span: { from: 12, to: 90 },
+          combination: 'b',
+        },
         { id: 'a', technique: 'cross', side: 'right' as const, marks: AT_ONCE },
       ],
     };

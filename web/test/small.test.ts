@@ -7,7 +7,7 @@ import { pointsToPlace } from '@sinew/core/technique/points';
 import { techniqueById, TECHNIQUES } from '@sinew/core/technique/catalogue';
 import { isOwnHost, refuseForeign } from '@/app/api/local';
 import { byteRange } from '@/data/byteRange';
-import { benchDocumentSchema, toEighth, type BenchDocument } from '@/data/benchDocument';
+import { benchDocumentSchema, toEighth } from '@/data/benchDocument';
 import { decodePlaced, decodeTimes, encodePlaced, encodeTimes } from '@/data/placedBlob';
 import { consentForm, studentForm } from '@/data/students';
 import * as commands from '@/screens/bench/commands';
@@ -16,6 +16,7 @@ import { AXIS_EVENTS, EVENT_KEY, laneOf, lanesOf } from '@/screens/bench/lanes';
 import { groupPlaced, pointsOnFrame } from '@/screens/bench/pointsOnPicture';
 import { floorHeadline, floorRows, trainingTime } from '@/screens/floor/rows';
 import { FrameCache } from '@/video/frameCache';
+import { EMPTY_BENCH } from './support';
 
 describe('byte ranges (RFC 9110, section 14; examples of 14.1.2 for 10 000 bytes)', () => {
   it.each([
@@ -115,17 +116,8 @@ describe('the cache of frames', () => {
   });
 });
 
-const EMPTY: BenchDocument = {
-  view: 'side',
-  captureRate: null,
-  scale: null,
-  target: null,
-  placed: [],
-  strikes: [],
-};
-
 describe('the bench’s commands', () => {
-  const one = commands.addStrike(EMPTY, { id: 's', technique: 'cross', side: 'right' });
+  const one = commands.addStrike(EMPTY_BENCH, { id: 's', technique: 'cross', side: 'right' });
 
   it('set, move, widen and clear marks', () => {
     const marked = commands.setMark(one, 's', 'hips', 40);

@@ -20,6 +20,19 @@ export const streamOf = (...parts: readonly Uint8Array[]) =>
     },
   });
 
+export const EMPTY_BENCH: BenchDocument = {
+  view: 'side',
+  captureRate: null,
+  purpose: null,
+  scale: null,
+  target: null,
+  rectangle: null,
+  lens: null,
+  placed: [],
+  strikes: [],
+  refused: [],
+};
+
 export interface TestGym {
   readonly folder: string;
   readonly db: Db;
@@ -54,6 +67,7 @@ export function newClip(
     fileName: 'film.mp4',
     view: 'side',
     captureRate: null,
+    purpose: null,
     stream: streamOf(bytes),
     announced: bytes.length,
     ...change,

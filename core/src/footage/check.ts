@@ -5,6 +5,7 @@
  * Limits: common practice, no source, except where a line says where it comes from.
  */
 import type { Question } from '../technique/questions';
+import type { Light } from './grey';
 import type { MovedBox } from './movement';
 import type { Rate } from './rate';
 import type { Shake } from './shake';
@@ -17,15 +18,7 @@ export interface Footage {
   /** Frames that repeat the one before while things move. */
   readonly repeated: number;
   readonly frames: number;
-  /** Levels, 0 to 255, in the middle of the sampled frames. */
-  readonly light: {
-    readonly middle: number;
-    /** Between the darkest and the lightest twentieth of the picture. */
-    readonly contrast: number;
-    /** Shares of pixels that are as good as black, as good as white. */
-    readonly black: number;
-    readonly white: number;
-  };
+  readonly light: Light;
   /** Width of the edges of what moves fast and of what stands still; null when there are too few. */
   readonly edges: { readonly moving: number | null; readonly still: number | null };
   /** Null when too little in the picture stands still to tell. */
@@ -61,7 +54,7 @@ export function checkFootage(footage: Footage, question: Question | null): Check
 const round = (value: number, digits = 0) => value.toFixed(digits);
 const percent = (share: number) => `${round(100 * share)} %`;
 
-function checkRate({ rate }: Footage, question: Question | null): CheckLine {
+export function checkRate({ rate }: Pick<Footage, 'rate'>, question: Question | null): CheckLine {
   const about = 'rate';
   const perSecond = `${round(rate.perSecond)} frames a second`;
   const wanted = question?.rate ?? 100;
@@ -97,7 +90,7 @@ function checkFrames({ rate, repeated, frames }: Footage): CheckLine {
   };
 }
 
-function checkLight({ light }: Footage): CheckLine {
+export function checkLight({ light }: Pick<Footage, 'light'>): CheckLine {
   const about = 'light';
   if (light.black > 0.35 || light.middle < 45) {
     const says = `Dark: half of the picture is below level ${round(light.middle)} of 255.`;

@@ -37,3 +37,24 @@ export function shareWithin({ data }: Grey, low: number, high: number): number {
   for (const value of data) if (value >= low && value <= high) count += 1;
   return count / data.length;
 }
+
+/** Levels, 0 to 255, in the middle of several pictures of a film. */
+export interface Light {
+  readonly middle: number;
+  /** Between the darkest and the lightest twentieth of the picture. */
+  readonly contrast: number;
+  /** Shares of pixels that are as good as black, as good as white. */
+  readonly black: number;
+  readonly white: number;
+}
+
+export function lightOf(pictures: readonly Grey[]): Light {
+  const of = (measure: (picture: Grey) => number) =>
+    pictures.map(measure).sort((a, b) => a - b)[pictures.length >> 1] ?? 0;
+  return {
+    middle: of((picture) => levelAt(picture, 0.5)),
+    contrast: of((picture) => levelAt(picture, 0.95) - levelAt(picture, 0.05)),
+    black: of((picture) => shareWithin(picture, 0, 20)),
+    white: of((picture) => shareWithin(picture, 250, 255)),
+  };
+}

@@ -15,10 +15,18 @@ export function meanRate(frameTimes: readonly number[]): number {
  * @param captureRate frames a second at which it was shot; null when it plays at true speed
  */
 export function realFrameTimes(fileTimes: readonly number[], captureRate: number | null): number[] {
+  return fileTimes.map(realClock(fileTimes, captureRate));
+}
+
+/** From any time of the file, its sound's for one, to real time; as `realFrameTimes`. */
+export function realClock(
+  fileTimes: readonly number[],
+  captureRate: number | null,
+): (fileTime: number) => number {
   const first = fileTimes[0] ?? 0;
   const playback = meanRate(fileTimes);
   const factor = captureRate === null || playback === 0 ? 1 : playback / captureRate;
-  return fileTimes.map((time) => (time - first) * factor);
+  return (fileTime) => (fileTime - first) * factor;
 }
 
 /** The frame whose time is nearest. */

@@ -56,6 +56,11 @@ export interface Placed {
  */
 export const HAND_PLACING_SIGMA = 3 / 720;
 
+/** The same in pixels of a picture, from its height in pixels. */
+export function placingSigmaOf(pictureHeight: number): number {
+  return HAND_PLACING_SIGMA * pictureHeight;
+}
+
 /**
  * A track made of points placed by hand.
  *
@@ -67,7 +72,7 @@ export function trackFromPlaced(
   frameTimes: readonly number[],
   pictureHeight: number,
 ): PictureTrack {
-  const sigma = HAND_PLACING_SIGMA * pictureHeight;
+  const sigma = placingSigmaOf(pictureHeight);
   const points: Partial<Record<Landmark, Points>> = {};
   const byFrame = [...placed].sort((a, b) => a.frame - b.frame);
   for (const landmark of new Set(placed.map((p) => p.landmark))) {

@@ -123,6 +123,7 @@ async function seedClip(
     fileName: clip.file,
     view: clip.view,
     captureRate: null,
+    purpose: null,
     stream: Readable.toWeb(createReadStream(path)) as ReadableStream<Uint8Array>,
     announced: (await stat(path)).size,
   });

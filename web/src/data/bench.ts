@@ -1,8 +1,18 @@
 /** What the coach has set on a clip's bench: loaded and saved whole. */
 import { nanoid } from 'nanoid';
+import type { z } from 'zod';
 import { realFrameTimes } from '@sinew/core/track/time';
 import { marksOf } from './benchAnalysis';
-import { lineSchema, scaleSchema, type BenchDocument, type StrikeDocument } from './benchDocument';
+import {
+  lensSchema,
+  lineSchema,
+  purposeSchema,
+  rectangleSchema,
+  scaleSchema,
+  spanSchema,
+  type BenchDocument,
+  type StrikeDocument,
+} from './benchDocument';
 import { now, stamps, type Db } from './database';
 import { decodePlaced, decodeTimes, encodePlaced } from './placedBlob';
 
@@ -22,7 +32,7 @@ export async function loadBench(db: Db, clipId: string): Promise<SavedBench | nu
     .executeTakeFirst();
   const strikes = await db
     .selectFrom('strike')
-    .select(['id', 'technique', 'side'])
+    .select(['id', 'technique', 'side', 'from_frame', 'to_frame', 'combination'])
     .where('clip_id', '=', clipId)
     .where('removed_at', 'is', null)
     .orderBy('position')
@@ -38,13 +48,20 @@ export async function loadBench(db: Db, clipId: string): Promise<SavedBench | nu
     document: {
       view: clip.view,
       captureRate: clip.capture_rate,
-      scale: clip.scale === null ? null : scaleSchema.parse(JSON.parse(clip.scale)),
-      target: clip.target === null ? null : lineSchema.parse(JSON.parse(clip.target)),
+      purpose: stored(purposeSchema, clip.purpose),
+      scale: stored(scaleSchema, clip.scale),
+      target: stored(lineSchema, clip.target),
+      rectangle: stored(rectangleSchema, clip.rectangle),
+      lens: stored(lensSchema, clip.lens),
+      refused: stored(spanSchema.array(), clip.refused) ?? [],
       placed: track ? decodePlaced(track.points) : [],
       strikes: strikes.map((strike) => ({
         id: strike.id,
         technique: strike.technique as StrikeDocument['technique'],
         side: strike.side,
+        ...(strike.from_frame !== null &&
+          strike.to_frame !== null && { span: { from: strike.from_frame, to: strike.to_frame } }),
+        ...(strike.combination !== null && { combination: strike.combination }),
         marks: Object.fromEntries(
           marks
             .filter((mark) => mark.strike_id === strike.id)
@@ -54,6 +71,12 @@ export async function loadBench(db: Db, clipId: string): Promise<SavedBench | nu
     },
   };
 }
+
+function stored<T>(schema: z.ZodType<T>, json: string | null): T | null {
+  return json === null ? null : schema.parse(JSON.parse(json));
+}
+
+const json = (value: unknown): string | null => (value === null ? null : JSON.stringify(value));
 
 export type SaveOutcome =
   | { readonly kind: 'saved'; readonly revision: number }
@@ -82,8 +105,12 @@ export async function saveBench(
       .set({
         view: document.view,
         capture_rate: document.captureRate,
-        scale: document.scale && JSON.stringify(document.scale),
-        target: document.target && JSON.stringify(document.target),
+        purpose: json(document.purpose),
+        scale: json(document.scale),
+        target: json(document.target),
+        rectangle: json(document.rectangle),
+        lens: json(document.lens),
+        refused: json(document.refused),
         revision: revision + 1,
         updated_at: now(),
       })
@@ -123,15 +150,20 @@ async function saveStrikes(
     .where('removed_at', 'is', null)
     .$if(ids.length > 0, (query) => query.where('id', 'not in', ids))
     .execute();
-  for (const [position, { id, technique, side, ...strike }] of strikes.entries()) {
-    const values = { technique, side, position, removed_at: null };
+  for (const [position, strike] of strikes.entries()) {
+    const { id, technique, side, span, combination = null } = strike;
+    const values = {
+      ...{ technique, side, position, combination, removed_at: null },
+      from_frame: span?.from ?? null,
+      to_frame: span?.to ?? null,
+    };
     await trx
       .insertInto('strike')
       .values({ id, clip_id: clipId, ...values, ...stamps() })
       .onConflict((conflict) => conflict.column('id').doUpdateSet({ ...values, updated_at: now() }))
       .execute();
     await trx.deleteFrom('mark').where('strike_id', '=', id).execute();
-    const marks = marksOf({ id, technique, side, ...strike }, realTimes);
+    const marks = marksOf(strike, realTimes);
     const rows = Object.entries(marks).map(([event, mark]) => ({
       strike_id: id,
       event: event as keyof typeof marks,

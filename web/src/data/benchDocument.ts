@@ -1,8 +1,10 @@
 /** Everything the coach sets on the bench for one clip, as one value that is saved whole. */
 import { z } from 'zod';
 import { LANDMARKS } from '@sinew/core/body/landmarks';
+import { cornersOf, RECTANGLES } from '@sinew/core/calibration/calibration';
 import { EVENTS } from '@sinew/core/events/events';
 import { TECHNIQUES, VIEWS } from '@sinew/core/technique/catalogue';
+import { QUESTIONS } from '@sinew/core/technique/questions';
 
 const pixel = z.object({ x: z.number().finite(), y: z.number().finite() });
 const frame = z.number().int().nonnegative();
@@ -13,6 +15,46 @@ export const scaleSchema = z.object({
   metres: z.number().positive().max(100),
 });
 export const lineSchema = z.object({ from: pixel, to: pixel });
+
+const metres = z.number().positive().max(100);
+export const rectangleSchema = z
+  .object({
+    kind: z.enum(RECTANGLES),
+    corners: z.array(pixel).min(4).max(8),
+    width: metres,
+    depth: metres,
+    height: metres,
+  })
+  .refine(({ kind, corners }) => corners.length === cornersOf(kind), 'a corner is missing');
+export const lensSchema = z.object({ bend: z.number().min(-1).max(1) });
+
+/** How one camera stood: what is set in its picture, without what is in the picture. */
+export const calibrationSchema = z.object({
+  view: z.enum(VIEWS),
+  scale: scaleSchema.nullable(),
+  target: lineSchema.nullable(),
+  rectangle: rectangleSchema.nullable(),
+  lens: lensSchema.nullable(),
+});
+
+export type SavedCalibration = z.infer<typeof calibrationSchema>;
+
+const techniqueSchema = z.enum(TECHNIQUES.map((technique) => technique.id));
+
+/** What a clip was filmed for. */
+export const purposeSchema = z.object({
+  technique: techniqueSchema,
+  question: z.enum(QUESTIONS.map((question) => question.id)).nullable(),
+});
+
+export type Purpose = z.infer<typeof purposeSchema>;
+
+/** A stretch of the clip, frames, both included. */
+export const spanSchema = z
+  .object({ from: frame, to: frame })
+  .refine(({ from, to }) => from <= to, 'a stretch ends before it begins');
+
+export type Span = z.infer<typeof spanSchema>;
 
 export const captureRateSchema = z.number().min(1).max(10_000).nullable();
 
@@ -25,8 +67,12 @@ export const placedSchema = z.object({
 
 export const strikeSchema = z.object({
   id: z.string().min(1).max(40),
-  technique: z.enum(TECHNIQUES.map((technique) => technique.id)),
+  technique: techniqueSchema,
   side: z.enum(['left', 'right']),
+  /** The stretch of a take that it is in; the whole clip when missing. */
+  span: spanSchema.optional(),
+  /** Shared by the strikes of one combination. */
+  combination: z.string().min(1).max(40).optional(),
   /** Over how many frames the coach is unsure: 1 = this very frame. */
   marks: z.partialRecord(
     z.enum(EVENTS),
@@ -35,12 +81,13 @@ export const strikeSchema = z.object({
 });
 
 export const benchDocumentSchema = z.object({
-  view: z.enum(VIEWS),
+  ...calibrationSchema.shape,
   captureRate: captureRateSchema,
-  scale: scaleSchema.nullable(),
-  target: lineSchema.nullable(),
+  purpose: purposeSchema.nullable(),
   placed: z.array(placedSchema).max(1_000_000),
   strikes: z.array(strikeSchema).max(1000),
+  /** Stretches that looked like strikes and are none. */
+  refused: z.array(spanSchema).max(1000),
 });
 
 export type BenchDocument = z.infer<typeof benchDocumentSchema>;

@@ -5,6 +5,7 @@ import { nanoid } from 'nanoid';
 import type { Selectable } from 'kysely';
 import type { View } from '@sinew/core/technique/catalogue';
 import { inspectFilm, UnusableFilm, type Film } from '../video/inspect';
+import type { Purpose } from './benchDocument';
 import { ClipFileError, type ClipFiles, type Incoming } from './clipFiles';
 import { stamps, type Db } from './database';
 import { decodeTimes, encodeTimes } from './placedBlob';
@@ -31,6 +32,8 @@ export interface NewClip {
   readonly fileName: string;
   readonly view: View;
   readonly captureRate: number | null;
+  /** What it was filmed for; null when nobody has said. */
+  readonly purpose: Purpose | null;
   readonly stream: ReadableStream<Uint8Array>;
   /** The size the sender claims, bytes. */
   readonly announced: number | null;
@@ -127,6 +130,10 @@ async function insertClip(
       frame_times: encodeTimes(film.frameTimes),
       scale: null,
       target: null,
+      purpose: clip.purpose && JSON.stringify(clip.purpose),
+      rectangle: null,
+      lens: null,
+      refused: null,
       revision: 0,
       ...stamps(),
     })

@@ -5,11 +5,15 @@ import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { Kysely, Migrator, SqliteDialect, type Migration } from 'kysely';
 import * as firstSlice from './migrations/0001-first-slice';
+import * as capture from './migrations/0002-capture';
 import type { Schema } from './schema';
 
 export type Db = Kysely<Schema>;
 
-const MIGRATIONS: Record<string, Migration> = { '0001-first-slice': firstSlice };
+const MIGRATIONS: Record<string, Migration> = {
+  '0001-first-slice': firstSlice,
+  '0002-capture': capture,
+};
 
 /** Where database and clips live: `SINEW_DATA`, else a folder in the user's home. */
 export function dataFolder(): string {

@@ -7,6 +7,7 @@ import { analyzeOnBench } from './benchAnalysis';
 import { loadBench } from './bench';
 import { clipById } from './clips';
 import { studentById } from './students';
+import { secondFilmOf } from './viewPairs';
 import { now, stamps, type Db } from './database';
 
 export const cueTextSchema = z.string().trim().min(1, 'A cue needs words.').max(200);
@@ -49,7 +50,8 @@ async function judged(
   const document = bench?.document.strikes.find((one) => one.id === strikeId);
   const student = clip && (await studentById(db, clip.studentId));
   if (!clip || !student || !bench || !document) return null;
-  const analysis = analyzeOnBench(bench.document, document, clip, student);
+  const second = await secondFilmOf(db, strike.clip_id);
+  const analysis = analyzeOnBench(bench.document, document, clip, student, second);
   const finding = analysis.findings.find((one) => one.fault === fault);
   return finding ? { finding, technique: document.technique, studentId: clip.studentId } : null;
 }

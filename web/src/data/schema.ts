@@ -60,6 +60,14 @@ export interface ClipTable extends Stamped {
   scale: string | null;
   /** JSON: `{from, to}` in pixels, or null. */
   target: string | null;
+  /** JSON: `{technique, question}` the clip was filmed for, or null. */
+  purpose: string | null;
+  /** JSON: a rectangle of known sides seen in the picture, or null. */
+  rectangle: string | null;
+  /** JSON: `{bend}` of the lens, or null. */
+  lens: string | null;
+  /** JSON: stretches of frames that are no strikes, as the coach said; null for none. */
+  refused: string | null;
   /** Counts saved changes of the marks, so that two tabs cannot overwrite each other. */
   revision: number;
 }
@@ -79,6 +87,11 @@ interface StrikeTable extends Stamped {
   side: Side;
   /** Order within the clip, from 0. */
   position: number;
+  /** The stretch of a long take that belongs to it, frames; null when it is the clip's only one. */
+  from_frame: number | null;
+  to_frame: number | null;
+  /** Shared by the strikes of one combination. */
+  combination: string | null;
   /** Taken off the bench; kept so that undo brings its findings back. */
   removed_at: string | null;
 }
@@ -117,6 +130,34 @@ export interface CueTable extends Stamped {
   status: 'active' | 'closed';
 }
 
+export interface SurveyTable extends Stamped {
+  clip_id: string;
+  /** JSON: what going through the film once has told; see `video/survey.ts`. */
+  survey: string;
+}
+
+export interface CameraSetupTable extends Stamped {
+  id: string;
+  gym_id: string;
+  name: string;
+  /** Pixels of the pictures it was set in. */
+  width: number;
+  height: number;
+  /** JSON: view, scale, target, rectangle, lens. */
+  calibration: string;
+}
+
+export interface ViewPairTable extends Stamped {
+  first_clip_id: string;
+  second_clip_id: string;
+  /** To add to a real time of the first film to get the second's, and one standard deviation. */
+  seconds: number;
+  sigma: number;
+  by: 'sound' | 'eye';
+  /** How many hits, or marks, it rests on. */
+  pairs: number;
+}
+
 export interface Schema {
   gym: GymTable;
   student: StudentTable;
@@ -127,4 +168,7 @@ export interface Schema {
   mark: MarkTable;
   finding: FindingTable;
   cue: CueTable;
+  survey: SurveyTable;
+  camera_setup: CameraSetupTable;
+  view_pair: ViewPairTable;
 }

@@ -11,6 +11,7 @@ export type FileCheck =
       readonly height: number;
       readonly codec: string;
       readonly frameTimes: readonly number[];
+      readonly shotAt: number | null;
     }
   | { readonly ok: false; readonly message: string };
 
@@ -20,14 +21,14 @@ const api = {
     try {
       if (file.size === 0)
         return { ok: false, message: 'This file is empty: there is no film in it.' };
-      const { width, height, codec, frameTimes } = await inspectFilm({
+      const { width, height, codec, frameTimes, shotAt } = await inspectFilm({
         source: new BlobSource(file),
         read: async (from, to) => new Uint8Array(await file.slice(from, to).arrayBuffer()),
         size: file.size,
       });
       const frames = await FrameSource.open(new BlobSource(file));
       for (const index of [0, frameTimes.length - 1]) (await frames.frame(index)).close();
-      return { ok: true, width, height, codec, frameTimes };
+      return { ok: true, width, height, codec, frameTimes, shotAt };
     } catch (error) {
       return { ok: false, message: error instanceof Error ? error.message : String(error) };
     }

@@ -7,8 +7,10 @@ import {
   EncodedPacketSink,
   Input,
   type InputVideoTrack,
+  type MetadataTags,
   type Source,
 } from 'mediabunny';
+import { meanRate } from '@sinew/core/track/time';
 import { tablesProblem, type ReadBytes } from './tables';
 
 export interface Film {
@@ -18,6 +20,8 @@ export interface Film {
   readonly mimeType: string;
   /** The file's own presentation times, seconds, ascending. */
   readonly frameTimes: readonly number[];
+  /** Frames a second at which the file says it was shot, when it is a slow-motion file that tells. */
+  readonly shotAt: number | null;
 }
 
 /** A file that cannot be used, with a message for the coach. */
@@ -71,6 +75,7 @@ export async function inspectFilm({ source, read, size }: FilmFile): Promise<Fil
       codec,
       mimeType: await input.getMimeType(),
       frameTimes: times,
+      shotAt: shotAt(await input.getMetadataTags().catch(() => ({})), times),
     };
   } catch (error) {
     if (error instanceof UnusableFilm) throw error;
@@ -78,6 +83,18 @@ export async function inspectFilm({ source, read, size }: FilmFile): Promise<Fil
   } finally {
     input.dispose();
   }
+}
+
+/** The note that phones leave in a slow-motion file: a number as text or as a 32-bit float. */
+const RATE_NOTE = 'com.android.capture.fps';
+
+function shotAt({ raw }: MetadataTags, times: readonly number[]): number | null {
+  const note = raw?.[RATE_NOTE];
+  const rate =
+    note instanceof Uint8Array && note.byteLength === 4
+      ? new DataView(note.buffer, note.byteOffset, 4).getFloat32(0)
+      : Number(note);
+  return rate > meanRate(times) * 1.05 && rate <= 10_000 ? Math.round(rate * 100) / 100 : null;
 }
 
 async function videoTrack(input: Input): Promise<InputVideoTrack> {

@@ -7,7 +7,7 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { Key } from '@/ui/button';
 import type { FloorRow } from './rows';
 
-/** The students as rows; arrow keys choose one, Enter opens it, B its bench, / searches. */
+/** The students as rows; arrow keys choose one, Enter does what is next, F films, B opens the bench, / searches. */
 export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
   const router = useRouter();
   const [query, setQuery] = useState('');
@@ -24,6 +24,7 @@ export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
     ignoreEventWhen: (event) => (event.target as HTMLElement).closest('a, button') !== null,
   });
   useHotkeys('b', () => row?.benchHref && router.push(row.benchHref));
+  useHotkeys('f', () => row && router.push(`/capture?student=${row.id}`));
   useHotkeys('s', () => row && router.push(`/students/${row.id}`));
   useHotkeys('/', () => search.current?.focus(), { preventDefault: true });
 
@@ -93,7 +94,7 @@ export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
         </tbody>
       </table>
       <p className="mt-5 text-sm text-soft">
-        Keys: ↑ ↓ choose, Enter does the next thing, B opens the bench, S the student.
+        Keys: ↑ ↓ choose, Enter does the next thing, F films, B opens the bench, S the student.
       </p>
       {shown.length === 0 && <p className="py-8 text-soft">Nobody of that name on the Floor.</p>}
     </>

@@ -69,6 +69,7 @@ function nextStep(
   cueCount: number,
 ): FloorRow['next'] {
   const page = `/students/${student.id}`;
+  const film = `/capture?student=${student.id}`;
   if (!student.consent) {
     return {
       text: 'Ask for consent',
@@ -83,9 +84,9 @@ function nextStep(
       href: `/bench/${unmarked[0]!.id}`,
     };
   }
-  if (clipCount === 0) return { text: 'First film', note: 'stance first', href: page };
-  if (cueCount === 0) return { text: 'Film again', note: 'no leak open', href: page };
-  return { text: 'Film again', note: 'does it show?', href: page };
+  if (clipCount === 0) return { text: 'First film', note: 'stance first', href: film };
+  if (cueCount === 0) return { text: 'Film again', note: 'no leak open', href: film };
+  return { text: 'Film again', note: 'does it show?', href: film };
 }
 
 /** "Six students, two clips to mark." */

@@ -35,9 +35,7 @@ export function AddClips({ studentId }: { studentId: string }) {
         onDrop={drop}
         className={`flex flex-wrap items-center gap-4 border border-dashed border-soft px-5 py-5 ${isOver ? 'bg-shade' : ''}`}
       >
-        <Button weight="main" onClick={() => chooser.current?.click()}>
-          Choose clips
-        </Button>
+        <Button onClick={() => chooser.current?.click()}>Choose clips</Button>
         <span className="text-soft">or drop video files here: MP4, MOV, WebM, MKV</span>
         <input
           ref={chooser}

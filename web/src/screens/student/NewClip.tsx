@@ -1,34 +1,29 @@
 'use client';
 
-import { releaseProxy, wrap } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
+import { checkFootage } from '@sinew/core/footage/check';
 import { VIEWS, type View } from '@sinew/core/technique/catalogue';
 import { VIEW_GUIDE } from '@sinew/core/technique/views';
 import { meanRate } from '@sinew/core/track/time';
 import { Button } from '@/ui/button';
+import { CheckLines } from '@/ui/checkLines';
 import { SelectField, TextField } from '@/ui/field';
-import type { CheckWorker, FileCheck } from '@/video/check.worker';
-import { transfer, type Progress, type Transfer } from './transfer';
+import { ProgressBar } from '@/ui/progressBar';
+import type { FileCheck } from '@/video/check.worker';
+import { checkFile } from '@/video/checkFile';
+import type { Progress } from '@/video/progress';
+import { takeOf } from '@/video/survey';
+import { transfer, type Transfer } from '@/video/transfer';
+import { sendSurvey, useSurvey, type SurveyState } from '@/video/useSurvey';
+
+type GoodFile = Extract<FileCheck, { ok: true }>;
 
 type Stage =
   | { readonly kind: 'checking' }
   | { readonly kind: 'unusable'; readonly message: string }
-  | { readonly kind: 'asking'; readonly film: Extract<FileCheck, { ok: true }> }
+  | { readonly kind: 'asking'; readonly film: GoodFile }
   | { readonly kind: 'sending'; readonly progress: Progress };
-
-async function check(file: File): Promise<FileCheck> {
-  const worker = new Worker(new URL('../../video/check.worker.ts', import.meta.url), {
-    type: 'module',
-  });
-  const remote = wrap<CheckWorker>(worker);
-  try {
-    return await remote.check(file);
-  } finally {
-    remote[releaseProxy]();
-    worker.terminate();
-  }
-}
 
 /** One chosen file on its way to becoming a clip. */
 export function NewClip({
@@ -44,11 +39,15 @@ export function NewClip({
 }) {
   const [stage, setStage] = useState<Stage>({ kind: 'checking' });
   const running = useRef<Transfer | null>(null);
+  const [film, setFilm] = useState<GoodFile | null>(null);
+  const survey = useSurvey(film && file, film?.frameTimes.length ?? 0);
+  const found = survey.state.kind === 'done' ? survey.state.survey : null;
 
   useEffect(() => {
     let isCurrent = true;
-    void check(file).then((result) => {
+    void checkFile(file).then((result) => {
       if (!isCurrent) return;
+      if (result.ok) setFilm(result);
       setStage(
         result.ok
           ? { kind: 'asking', film: result }
@@ -67,6 +66,7 @@ export function NewClip({
     );
     const result = await running.current.done;
     if (result.kind === 'added') {
+      if (found) await sendSurvey(result.id, found);
       if (result.isKnown) toast('This clip was here already; it is the same file.');
       onAdded(result.id);
     } else if (result.kind === 'refused') {
@@ -87,9 +87,21 @@ export function NewClip({
           <Button onClick={onAway}>Put it away</Button>
         </div>
       )}
-      {stage.kind === 'asking' && <Questions film={stage.film} onSend={send} onAway={onAway} />}
+      {stage.kind === 'asking' && (
+        <Questions
+          film={stage.film}
+          survey={survey.state}
+          onSend={send}
+          onAway={onAway}
+          onCancelSurvey={survey.cancel}
+        />
+      )}
       {stage.kind === 'sending' && (
-        <Sending progress={stage.progress} onCancel={() => running.current?.cancel()} />
+        <ProgressBar
+          label="Transfer"
+          progress={stage.progress}
+          onCancel={() => running.current?.cancel()}
+        />
       )}
     </section>
   );
@@ -97,16 +109,20 @@ export function NewClip({
 
 function Questions({
   film,
+  survey,
   onSend,
   onAway,
+  onCancelSurvey,
 }: {
-  film: Extract<FileCheck, { ok: true }>;
+  film: GoodFile;
+  survey: SurveyState;
+  onCancelSurvey: () => void;
   onSend: (view: View, rate: number | null) => void;
   onAway: () => void;
 }) {
   const [view, setView] = useState<View>('side');
-  const [isSlow, setSlow] = useState(false);
-  const [rate, setRate] = useState('240');
+  const [isSlow, setSlow] = useState(film.shotAt !== null);
+  const [rate, setRate] = useState(String(film.shotAt ?? 240));
   const playback = meanRate(film.frameTimes);
   const shot = Number(rate.replace(',', '.'));
   const isRateGood = !isSlow || (Number.isFinite(shot) && shot >= playback && shot <= 10_000);
@@ -142,7 +158,11 @@ function Questions({
             label="The film runs"
             value={isSlow ? 'slow' : 'true'}
             onChange={(event) => setSlow(event.target.value === 'slow')}
-            hint="A slow-motion file plays slower than it was shot; only you or the camera know."
+            hint={
+              film.shotAt === null
+                ? 'A slow-motion file plays slower than it was shot; this one does not say.'
+                : `The file says that it was shot at ${film.shotAt} a second.`
+            }
           >
             <option value="true">at true speed</option>
             <option value="slow">in slow motion</option>
@@ -164,6 +184,12 @@ function Questions({
           </div>
         )}
       </div>
+      <FilmCheck
+        film={film}
+        rate={isSlow && isRateGood ? shot : null}
+        survey={survey}
+        onCancel={onCancelSurvey}
+      />
       <div className="flex gap-4">
         <Button type="submit" weight="main" disabled={!isRateGood}>
           Add the clip
@@ -174,21 +200,27 @@ function Questions({
   );
 }
 
-function Sending({ progress, onCancel }: { progress: Progress; onCancel: () => void }) {
-  const percent = Math.round(progress.share * 100);
+/** What the film is worth, as soon as it has been gone through; adding it does not wait for that. */
+function FilmCheck({
+  film,
+  rate,
+  survey,
+  onCancel,
+}: {
+  film: GoodFile;
+  rate: number | null;
+  survey: SurveyState;
+  onCancel: () => void;
+}) {
+  if (survey.kind === 'running') {
+    return <ProgressBar label="Film check" progress={survey.progress} onCancel={onCancel} />;
+  }
+  if (survey.kind === 'failed') return <p className="text-now">{survey.message}</p>;
+  if (survey.kind === 'cancelled') return null;
+  const { footage } = takeOf(survey.survey, film.frameTimes, rate);
   return (
-    <div className="flex items-center gap-4">
-      <progress
-        max={100}
-        value={percent}
-        aria-label="Transfer"
-        className="h-2 w-72 appearance-none border border-ink [&::-webkit-progress-bar]:bg-paper [&::-webkit-progress-value]:bg-ink"
-      />
-      <span>
-        {percent} %
-        {progress.left !== null && progress.share < 1 && `, ${Math.ceil(progress.left)} s left`}
-      </span>
-      <Button onClick={onCancel}>Cancel</Button>
-    </div>
+    <section aria-label="Film check" className="max-w-3xl border-t border-rule text-sm">
+      <CheckLines lines={checkFootage(footage, null)} />
+    </section>
   );
 }

@@ -5,6 +5,7 @@ import type { Student } from '@/data/students';
 import { techniqueById } from '@sinew/core/technique/catalogue';
 import { trainingTime } from '@/screens/floor/rows';
 import { LinkButton } from '@/ui/button';
+import { KeyLink } from '@/ui/keyLink';
 import { TopBar } from '@/ui/topBar';
 import { AddClips } from './AddClips';
 import { Archive } from './Archive';
@@ -95,7 +96,14 @@ export function StudentPage({
         <section>
           <h2 className="mb-3 border-b-2 border-ink pb-1 text-base font-semibold">Clips</h2>
           {student.consent ? (
-            <AddClips studentId={student.id} />
+            <>
+              <KeyLink href={`/capture?student=${student.id}`} hotkey="F" weight="main">
+                Film
+              </KeyLink>
+              <div className="mt-4">
+                <AddClips studentId={student.id} />
+              </div>
+            </>
           ) : (
             <p className="text-soft">Clips can be added once consent is recorded.</p>
           )}
@@ -106,8 +114,8 @@ export function StudentPage({
           </ul>
           {clips.length === 0 && student.consent && (
             <p className="mt-4 text-soft">
-              No clip yet. Film from the side or from above, belt line and knees in sight, as many
-              frames a second as the camera gives.
+              No clip yet. Film here, or with a phone in slow motion and drop the file: from the
+              side or from above, belt line and knees in sight.
             </p>
           )}
         </section>

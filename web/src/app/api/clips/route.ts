@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { VIEWS } from '@sinew/core/technique/catalogue';
-import { captureRateSchema } from '@/data/benchDocument';
+import { captureRateSchema, purposeSchema } from '@/data/benchDocument';
 import { ClipFileError } from '@/data/clipFiles';
 import { clipFiles } from '@/data/clipFilesHere';
 import { addClip } from '@/data/clips';
@@ -12,6 +12,7 @@ const query = z.object({
   name: z.string().min(1).max(255),
   view: z.enum(VIEWS),
   rate: z.preprocess((value) => (value === null ? null : Number(value)), captureRateSchema),
+  purpose: purposeSchema.nullable(),
 });
 
 /** Take in a clip: the body is the file itself, what is known about it stands in the query. */
@@ -22,6 +23,9 @@ export const POST = ownPagesOnly(async (request) => {
     name: params.get('name'),
     view: params.get('view'),
     rate: params.get('rate'),
+    purpose: params.has('technique')
+      ? { technique: params.get('technique'), question: params.get('question') }
+      : null,
   });
   if (!asked.success || !request.body) {
     return Response.json(
@@ -36,6 +40,7 @@ export const POST = ownPagesOnly(async (request) => {
       fileName: asked.data.name,
       view: asked.data.view,
       captureRate: asked.data.rate,
+      purpose: asked.data.purpose,
       stream: request.body,
       announced: length === null ? null : Number(length),
     });

@@ -1,10 +1,5 @@
 /** Sends a file to the server with progress; the way back from a broken one is to send it again. */
-export interface Progress {
-  /** 0 to 1. */
-  readonly share: number;
-  /** Seconds, or null while there is nothing to tell from. */
-  readonly left: number | null;
-}
+import { paced, type Progress } from './progress';
 
 type TransferResult =
   | { readonly kind: 'added'; readonly id: string; readonly isKnown: boolean }
@@ -16,20 +11,28 @@ export interface Transfer {
   cancel(): void;
 }
 
+export interface ClipAbout {
+  readonly student: string;
+  readonly view: string;
+  /** Frames a second at which it was shot; null when it plays at true speed. */
+  readonly rate: number | null;
+  readonly purpose?: { readonly technique: string; readonly question: string | null };
+}
+
 export function transfer(
   file: File,
-  about: { student: string; view: string; rate: number | null },
+  about: ClipAbout,
   onProgress: (progress: Progress) => void,
 ): Transfer {
   const query = new URLSearchParams({ student: about.student, name: file.name, view: about.view });
   if (about.rate !== null) query.set('rate', String(about.rate));
+  if (about.purpose) query.set('technique', about.purpose.technique);
+  if (about.purpose?.question) query.set('question', about.purpose.question);
   const request = new XMLHttpRequest();
-  const started = performance.now();
+  const advance = paced(onProgress);
   const done = new Promise<TransferResult>((resolve) => {
     request.upload.onprogress = ({ loaded, total }) => {
-      const share = total > 0 ? loaded / total : 0;
-      const spent = (performance.now() - started) / 1000;
-      onProgress({ share, left: share > 0.02 ? (spent / share) * (1 - share) : null });
+      advance(total > 0 ? loaded / total : 0);
     };
     request.onload = () => {
       const answer = parsed(request.responseText);

@@ -1,0 +1,48 @@
+import { z } from 'zod';
+import { ownPagesOnly } from '@/app/api/local';
+import { database } from '@/data/database';
+import { joinClips, partClips, secondViewOf } from '@/data/viewPairs';
+
+interface Context {
+  params: Promise<{ id: string }>;
+}
+
+const request = z.object({
+  clip: z.string().min(1),
+  offset: z.object({
+    seconds: z.number().finite(),
+    sigma: z.number().nonnegative().finite(),
+    by: z.enum(['sound', 'eye']),
+    pairs: z.number().int().positive(),
+  }),
+});
+
+/** The clip joined with this one, its bench and the offset between their clocks; null for none. */
+export const GET = ownPagesOnly(async (_, { params }: Context) =>
+  Response.json(await secondViewOf(await database(), (await params).id), {
+    headers: { 'cache-control': 'no-store' },
+  }),
+);
+
+export const PUT = ownPagesOnly(async (sent, { params }: Context) => {
+  const body = request.safeParse(await sent.json().catch(() => null));
+  if (!body.success) {
+    return Response.json(
+      { message: 'The other clip or the offset is missing; nothing was joined.' },
+      { status: 400 },
+    );
+  }
+  const db = await database();
+  const isJoined = await joinClips(db, (await params).id, body.data.clip, body.data.offset);
+  return isJoined
+    ? Response.json({})
+    : Response.json(
+        { message: 'These two clips do not belong to one student; nothing was joined.' },
+        { status: 404 },
+      );
+});
+
+export const DELETE = ownPagesOnly(async (_, { params }: Context) => {
+  await partClips(await database(), (await params).id);
+  return Response.json({});
+});

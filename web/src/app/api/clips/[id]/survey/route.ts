@@ -1,0 +1,28 @@
+import { ownPagesOnly } from '@/app/api/local';
+import { database } from '@/data/database';
+import { keepSurvey, surveyOf } from '@/data/surveys';
+import { surveySchema } from '@/video/survey';
+
+interface Context {
+  params: Promise<{ id: string }>;
+}
+
+/** What going through the film has told, if it has been done. */
+export const GET = ownPagesOnly(async (_, { params }: Context) => {
+  const survey = await surveyOf(await database(), (await params).id);
+  return survey
+    ? Response.json(survey)
+    : Response.json({ message: 'This clip has not been gone through yet.' }, { status: 404 });
+});
+
+/** Keep what the coach's browser has found. */
+export const PUT = ownPagesOnly(async (request, { params }: Context) => {
+  const body = surveySchema.safeParse(await request.json().catch(() => null));
+  if (!body.success) {
+    return Response.json({ message: 'This is not a survey; nothing was kept.' }, { status: 400 });
+  }
+  const isKept = await keepSurvey(await database(), (await params).id, body.data);
+  return isKept
+    ? Response.json({})
+    : Response.json({ message: 'The survey is not of this clip.' }, { status: 404 });
+});

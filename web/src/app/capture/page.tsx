@@ -1,0 +1,39 @@
+import { techniqueById, TECHNIQUES, VIEWS } from '@sinew/core/technique/catalogue';
+import { bestView, questionsFor } from '@sinew/core/technique/questions';
+import { database } from '@/data/database';
+import { activeCues } from '@/data/findings';
+import { allStudents } from '@/data/students';
+import { Capture } from '@/screens/capture/Capture';
+import { ChooseStudent } from '@/screens/capture/ChooseStudent';
+
+export const dynamic = 'force-dynamic';
+export const metadata = { title: 'Film' };
+
+interface Props {
+  searchParams: Promise<{
+    student?: string;
+    technique?: string;
+    question?: string;
+    view?: string;
+  }>;
+}
+
+export default async function CapturePage({ searchParams }: Props) {
+  const query = await searchParams;
+  const db = await database();
+  const students = (await allStudents(db)).filter((one) => !one.isArchived);
+  const student = students.find((one) => one.id === query.student);
+  if (!student?.consent) return <ChooseStudent students={students} asked={student ?? null} />;
+  const cues = await activeCues(db, student.id);
+  const named = TECHNIQUES.find((one) => one.id === query.technique)?.id;
+  const technique = techniqueById(named ?? cues[0]?.technique ?? 'cross');
+  const questions = questionsFor(technique);
+  const question = questions.find((one) => one.id === query.question) ?? questions[0]!;
+  const view = VIEWS.find((one) => one === query.view) ?? bestView(question, technique);
+  return (
+    <Capture
+      student={{ id: student.id, name: student.name, heightM: student.heightM }}
+      start={{ technique: technique.id, question: question.id, view }}
+    />
+  );
+}

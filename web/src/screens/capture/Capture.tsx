@@ -1,0 +1,176 @@
+'use client';
+
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useCallback, useEffect, useEffectEvent, useRef, useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { techniqueById, VIEWS } from '@sinew/core/technique/catalogue';
+import { questionById } from '@sinew/core/technique/questions';
+import { TopBar } from '@/ui/topBar';
+import { SIMULATED } from '@/video/cameras';
+import { listenTo, type Level } from '@/video/sound';
+import { takeStore } from '@/video/takeStore';
+import { CameraChoice } from './CameraChoice';
+import { Controls } from './Controls';
+import { LeftTakes } from './LeftTakes';
+import { LiveCheck } from './LiveCheck';
+import { Review } from './Review';
+import { Stage } from './Stage';
+import { useCamera } from './useCamera';
+import { useTake } from './useTake';
+import { ViewGuide, type Aim } from './ViewGuide';
+
+export interface CaptureProps {
+  readonly student: { readonly id: string; readonly name: string; readonly heightM: number | null };
+  readonly start: Aim;
+}
+
+/** Film a student: what for and from where, the live picture, the take, and the look at it. */
+export function Capture({ student, start }: CaptureProps) {
+  const router = useRouter();
+  const [aim, setAim] = useState(start);
+  const [seconds, setSeconds] = useState(20);
+  const [isMirrored, setMirrored] = useState(false);
+  const [isClapOn, setClapOn] = useState(false);
+  const camera = useCamera();
+  const stream = camera.live?.stream ?? null;
+  const take = useTake(stream, seconds);
+  const { state, countDown, callOff, stop } = take;
+  const isFree = state.kind === 'ready' || state.kind === 'failed';
+  const finished = state.kind === 'review' ? state.take : null;
+
+  useAddress(student.id, aim);
+
+  const begin = useCallback(
+    () =>
+      countDown({
+        studentId: student.id,
+        studentName: student.name,
+        view: aim.view,
+        technique: aim.technique,
+        question: aim.question,
+      }),
+    [countDown, student, aim],
+  );
+  const press = () => {
+    if (isFree) begin();
+    else if (state.kind === 'counting') callOff();
+    else if (state.kind === 'recording') void stop();
+  };
+  const level = useLevel(stream, isClapOn && isFree ? begin : null);
+
+  const throwAway = async () => {
+    if (!finished) return;
+    await takeStore().remove(finished.id);
+    take.toReady();
+  };
+
+  useHotkeys('space', press, { preventDefault: true, ignoreEventWhen: isOnControl });
+  useHotkeys('escape', () => state.kind === 'counting' && callOff());
+  useHotkeys('c', () => setClapOn((now) => !now));
+  useHotkeys('m', () => setMirrored((now) => !now));
+  useHotkeys('1, 2, 3, 4', (event) => {
+    const view = VIEWS[Number(event.key) - 1];
+    if (view && isFree) setAim((old) => ({ ...old, view }));
+  });
+
+  return (
+    <div className="flex h-dvh min-h-[640px] flex-col overflow-hidden">
+      <TopBar right={<LeftTakes studentId={student.id} onTake={take.review} />}>
+        <Link href="/" className="text-soft hover:underline">
+          Floor
+        </Link>
+        <Link href={`/students/${student.id}`} className="font-semibold hover:underline">
+          {student.name}
+        </Link>
+        <h1 className="text-base">Film: {techniqueById(aim.technique).name}</h1>
+      </TopBar>
+      {finished ? (
+        <Review
+          key={finished.id}
+          take={finished}
+          onKept={(clipId) => router.push(`/bench/${clipId}`)}
+          onAgain={() => void throwAway()}
+        />
+      ) : (
+        <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,63fr)_minmax(320px,37fr)] grid-rows-[minmax(0,1fr)_auto]">
+          <section
+            aria-label="Live picture"
+            className="flex min-h-0 flex-col border-r border-ink bg-shade"
+          >
+            <CameraChoice camera={camera} isLocked={!isFree} />
+            <Stage
+              stream={stream}
+              isMirrored={isMirrored}
+              state={state}
+              seconds={seconds}
+              problem={camera.problem}
+              onTryAgain={camera.tryAgain}
+              onSimulated={() => camera.setWish({ camera: SIMULATED })}
+            />
+          </section>
+          <section aria-label="View guide" className="min-h-0 overflow-auto px-5 py-4">
+            <ViewGuide
+              aim={aim}
+              heightM={student.heightM}
+              onAim={(next) => isFree && setAim(next)}
+            />
+          </section>
+          <div className="col-span-2 flex items-stretch border-t border-ink">
+            <Controls
+              state={state}
+              isAble={stream !== null}
+              seconds={seconds}
+              onSeconds={setSeconds}
+              isClapOn={isClapOn}
+              onClap={() => setClapOn((now) => !now)}
+              isMirrored={isMirrored}
+              onMirror={() => setMirrored((now) => !now)}
+              onPress={press}
+            />
+            <LiveCheck
+              stream={stream}
+              rate={camera.rate}
+              level={level}
+              question={questionById(aim.question)}
+            />
+          </div>
+        </main>
+      )}
+    </div>
+  );
+}
+
+const isOnControl = (event: KeyboardEvent) =>
+  (event.target as HTMLElement).closest('a, select, input, button:not([data-record])') !== null;
+
+/** Keeps what is filmed for in the address, so that a reload comes back to it. */
+function useAddress(studentId: string, { technique, question, view }: Aim): void {
+  useEffect(() => {
+    const query = new URLSearchParams({ student: studentId, technique, question, view });
+    window.history.replaceState(null, '', `?${query}`);
+  }, [studentId, technique, question, view]);
+}
+
+/** Listens to the camera's sound; a clap calls, when someone waits for one. */
+function useLevel(stream: MediaStream | null, onClap: (() => void) | null): Level | null {
+  const [level, setLevel] = useState<Level | null>(null);
+  const told = useRef(0);
+  const hear = useEffectEvent((heard: Level) => {
+    if (heard.isClap) onClap?.();
+    const now = performance.now();
+    if (heard.isClap || now - told.current > 120) {
+      told.current = now;
+      setLevel(heard);
+    }
+  });
+  useEffect(() => {
+    if (!stream) return;
+    const stop = listenTo(stream, (heard) => hear(heard));
+    return () => {
+      stop();
+      setLevel(null);
+    };
+  }, [stream]);
+  return level;
+}

@@ -1,0 +1,74 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import { checkLight, checkRate } from '@sinew/core/footage/check';
+import { greyFrom, lightOf, type Light } from '@sinew/core/footage/grey';
+import type { Rate } from '@sinew/core/footage/rate';
+import type { Question } from '@sinew/core/technique/questions';
+import { CheckLines } from '@/ui/checkLines';
+import type { Level } from '@/video/sound';
+
+/** Before the take: whether rate and light are enough, and how loud it is. */
+export function LiveCheck({
+  stream,
+  rate,
+  level,
+  question,
+}: {
+  stream: MediaStream | null;
+  rate: Rate | null;
+  level: Level | null;
+  question: Question;
+}) {
+  const light = useLight(stream);
+  const lines = [
+    ...(rate ? [checkRate({ rate }, question)] : []),
+    ...(light ? [checkLight({ light })] : []),
+  ];
+  return (
+    <div aria-live="off" className="w-[37%] min-w-80 border-l border-ink px-5 py-1.5 text-sm">
+      {stream ? <CheckLines lines={lines} /> : null}
+      {level && (
+        <div className="flex items-center gap-3 pt-2">
+          <span>Sound</span>
+          <meter
+            aria-label="Sound level"
+            min={-60}
+            max={0}
+            value={level.peak}
+            className="h-2 flex-1"
+          />
+        </div>
+      )}
+    </div>
+  );
+}
+
+const SMALL = { width: 160, height: 90 };
+
+/** Light of the live picture, looked at once a second. */
+function useLight(stream: MediaStream | null): Light | null {
+  const [light, setLight] = useState<Light | null>(null);
+  useEffect(() => {
+    if (!stream) return;
+    const video = document.createElement('video');
+    video.muted = true;
+    video.srcObject = stream;
+    void video.play().catch(() => undefined);
+    const canvas = new OffscreenCanvas(SMALL.width, SMALL.height);
+    const context = canvas.getContext('2d', { willReadFrequently: true })!;
+    const timer = setInterval(() => {
+      if (video.readyState < 2) return;
+      const { width, height } = SMALL;
+      context.drawImage(video, 0, 0, width, height);
+      const { data } = context.getImageData(0, 0, width, height);
+      setLight(lightOf([greyFrom(data, width, height)]));
+    }, 1000);
+    return () => {
+      clearInterval(timer);
+      video.srcObject = null;
+      setLight(null);
+    };
+  }, [stream]);
+  return light;
+}

@@ -1,0 +1,136 @@
+'use client';
+
+import { techniqueById, TECHNIQUES, VIEWS, type View } from '@sinew/core/technique/catalogue';
+import {
+  bestView,
+  cameraPlace,
+  questionById,
+  questionsFor,
+  type Answer,
+} from '@sinew/core/technique/questions';
+import { VIEW_GUIDE } from '@sinew/core/technique/views';
+import { Key } from '@/ui/button';
+
+export interface Aim {
+  readonly technique: string;
+  readonly question: string;
+  readonly view: View;
+}
+
+const MARK: Record<Answer, { readonly bar: string; readonly word: string }> = {
+  measured: { bar: 'h-4 bg-ink', word: 'measured' },
+  'by eye': { bar: 'h-4 border border-ink', word: 'by eye' },
+  hidden: { bar: 'h-1.5 translate-y-2.5 bg-now', word: 'hidden' },
+};
+
+const USUAL_HEIGHT = 1.75;
+
+/** What to film for, from where, and what that view can and cannot show. */
+export function ViewGuide({
+  aim,
+  heightM,
+  onAim,
+}: {
+  aim: Aim;
+  /** The student's, metres, where it is known. */
+  heightM: number | null;
+  onAim: (aim: Aim) => void;
+}) {
+  const technique = techniqueById(aim.technique);
+  const question = questionById(aim.question);
+  const answers = question.answer(technique);
+  const place = cameraPlace(question, aim.view, heightM ?? USUAL_HEIGHT);
+  const ask = (id: string) =>
+    onAim({ ...aim, question: id, view: bestView(questionById(id), technique) });
+  return (
+    <div className="space-y-4">
+      <label className="flex items-center gap-3">
+        <span className="font-semibold">Strike</span>
+        <select
+          value={aim.technique}
+          onChange={(event) => {
+            const next = techniqueById(event.target.value);
+            const kept = questionsFor(next).find((one) => one.id === aim.question);
+            const asked = kept ?? questionsFor(next)[0]!;
+            onAim({ technique: next.id, question: asked.id, view: bestView(asked, next) });
+            event.target.blur();
+          }}
+          className="h-10 flex-1 border border-soft bg-white px-3"
+        >
+          {TECHNIQUES.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </select>
+      </label>
+
+      <fieldset>
+        <legend className="mb-1 font-semibold">What do you want to know?</legend>
+        {questionsFor(technique).map(({ id, asks, rate }) => (
+          <label
+            key={id}
+            className="flex min-h-9 cursor-pointer items-center gap-2.5 border-b border-rule has-checked:bg-tint has-checked:font-semibold"
+          >
+            <input
+              type="radio"
+              name="question"
+              checked={id === aim.question}
+              onChange={() => ask(id)}
+              className="ml-2 size-4 accent-ink"
+            />
+            <span className="flex-1 py-1">{asks}</span>
+            <span className="pr-2 text-sm font-normal text-soft">{rate} a second</span>
+          </label>
+        ))}
+      </fieldset>
+
+      <fieldset>
+        <legend className="mb-1 font-semibold">From where?</legend>
+        {VIEWS.map((view, index) => {
+          const { bar, word } = MARK[answers[view]];
+          return (
+            <label
+              key={view}
+              data-view={view}
+              data-answer={answers[view]}
+              className="flex min-h-9 cursor-pointer items-center gap-2.5 border-b border-rule has-checked:bg-tint has-checked:font-semibold"
+            >
+              <input
+                type="radio"
+                name="view"
+                checked={view === aim.view}
+                onChange={() => onAim({ ...aim, view })}
+                className="ml-2 size-4 accent-ink"
+              />
+              <Key>{index + 1}</Key>
+              <span className="flex-1 py-1">{VIEW_GUIDE[view].name}</span>
+              <span className="flex w-24 items-start gap-2 text-sm font-normal">
+                <span className={`w-2 shrink-0 ${bar}`} />
+                {word}
+              </span>
+            </label>
+          );
+        })}
+        <p className="pt-2">
+          {answers[aim.view] === 'measured'
+            ? 'This view measures it.'
+            : (question.why[aim.view] ?? 'This view does not measure it.')}{' '}
+          <span className="text-soft">{VIEW_GUIDE[aim.view].shows}</span>
+        </p>
+        <p className="pt-1.5">
+          <strong>Camera:</strong>{' '}
+          {aim.view === 'above'
+            ? `straight over the student, ${say(place.height)} up`
+            : `${say(place.distance)} away, ${say(place.height)} high, level`}
+          <span className="text-soft">
+            , for {heightM ? `${Math.round(heightM * 100)} cm` : 'an average height'} and a phone’s
+            main lens: head and feet in, a third of the picture to spare.
+          </span>
+        </p>
+      </fieldset>
+    </div>
+  );
+}
+
+const say = (metres: number) => `${metres.toFixed(1)} m`;

@@ -1,0 +1,108 @@
+/**
+ * Records a live stream to the browser's own disk: every frame at its own time, a key frame twice a
+ * second, half a second at most not yet written.
+ */
+import { nanoid } from 'nanoid';
+import {
+  MediaStreamAudioTrackSource,
+  MediaStreamVideoTrackSource,
+  Mp4OutputFormat,
+  Output,
+  QUALITY_HIGH,
+  StreamTarget,
+  type StreamTargetChunk,
+} from 'mediabunny';
+import { namedTake, takeStore, type TakeAbout } from './takeStore';
+
+/** Seconds. */
+const FRAGMENT = 0.5;
+
+export interface Recorded {
+  readonly id: string;
+  /** Null when not one frame had come. */
+  readonly file: File | null;
+}
+
+export class Recorder {
+  private isOver = false;
+
+  private constructor(
+    readonly id: string,
+    private readonly about: TakeAbout,
+    private readonly output: Output,
+  ) {}
+
+  /**
+   * @param onProblem called once, with a message for the coach, when recording cannot go on; what
+   *   has been recorded is kept, and `stop` gives it
+   */
+  static async start(
+    stream: MediaStream,
+    about: TakeAbout,
+    onProblem: (message: string) => void,
+  ): Promise<Recorder> {
+    const id = nanoid();
+    const store = takeStore();
+    await store.begin(id, about);
+    const output = new Output({
+      format: new Mp4OutputFormat({
+        fastStart: 'fragmented',
+        minimumFragmentDuration: FRAGMENT,
+      }),
+      target: new StreamTarget(
+        new WritableStream<StreamTargetChunk>({
+          write: (chunk) =>
+            store.write(chunk).catch((error: unknown) => {
+              fail(error);
+              throw error;
+            }),
+        }),
+      ),
+    });
+    const recorder = new Recorder(id, about, output);
+    const fail = (error: unknown) => {
+      if (recorder.isOver) return;
+      recorder.isOver = true;
+      onProblem(problemOf(error));
+    };
+    const [video] = stream.getVideoTracks();
+    if (!video) throw new Error('The camera gives no picture.');
+    const pictures = new MediaStreamVideoTrackSource(
+      video as MediaStreamVideoTrack,
+      { codec: 'avc', bitrate: QUALITY_HIGH, keyFrameInterval: FRAGMENT },
+      { frameRate: null },
+    );
+    pictures.errorPromise.catch(fail);
+    output.addVideoTrack(pictures);
+    const [audio] = stream.getAudioTracks();
+    if (audio) {
+      const sound = new MediaStreamAudioTrackSource(audio as MediaStreamAudioTrack, {
+        codec: 'opus',
+        bitrate: 96_000,
+      });
+      sound.errorPromise.catch(fail);
+      output.addAudioTrack(sound);
+    }
+    await output.start();
+    return recorder;
+  }
+
+  /** Ends the recording and makes a plain film of it. */
+  async stop(): Promise<Recorded> {
+    const wasWhole = !this.isOver;
+    this.isOver = true;
+    // After a failure there is nothing left to finish; what was written is mended all the same.
+    await (wasWhole ? this.output.finalize() : this.output.cancel()).catch(() => undefined);
+    const store = takeStore();
+    await store.end();
+    const file = await store.mend(this.id);
+    return { id: this.id, file: file && namedTake(file, this.about) };
+  }
+}
+
+function problemOf(error: unknown): string {
+  const { name, message } = error as { name?: string; message?: string };
+  return name === 'QuotaExceededError' || /quota|no room|no space/i.test(message ?? '')
+    ? 'The disk is full: recording has stopped. What was recorded until then is kept.'
+    : `Recording has stopped: ${message ?? 'the camera gave up'}. What was recorded until then is kept.`;
+}

@@ -1,0 +1,196 @@
+/**
+ * Takes being recorded, written to the browser's own disk as they come, so that a closed tab loses
+ * nothing but the last half second. A take is a fragmented MP4 until it is mended: its packets
+ * copied into a plain MP4 with duration and index, as far as they are whole.
+ */
+import { expose } from 'comlink';
+import {
+  ALL_FORMATS,
+  BlobSource,
+  EncodedAudioPacketSource,
+  EncodedPacketSink,
+  EncodedVideoPacketSource,
+  Input,
+  Mp4OutputFormat,
+  Output,
+  StreamTarget,
+  type InputAudioTrack,
+  type InputVideoTrack,
+  type StreamTargetChunk,
+} from 'mediabunny';
+import type { LeftTake, TakeAbout } from './takeStore';
+
+const FOLDER = 'takes';
+const RAW = '.part';
+const MENDED = '.mp4';
+const ABOUT = '.json';
+
+const folder = async () =>
+  (await navigator.storage.getDirectory()).getDirectoryHandle(FOLDER, { create: true });
+
+const fileHandle = async (name: string) => (await folder()).getFileHandle(name, { create: true });
+
+let open: FileSystemSyncAccessHandle | null = null;
+
+/** Write all of it, or throw as a full disk does. */
+function put(handle: FileSystemSyncAccessHandle, data: Uint8Array, at: number): void {
+  let written = 0;
+  while (written < data.byteLength) {
+    const count = handle.write(data.subarray(written), { at: at + written });
+    if (count <= 0) throw new DOMException('no room', 'QuotaExceededError');
+    written += count;
+  }
+}
+
+async function remove(id: string): Promise<void> {
+  const place = await folder();
+  for (const ending of [RAW, MENDED, ABOUT]) {
+    await place.removeEntry(id + ending).catch(() => undefined);
+  }
+}
+
+const api = {
+  async begin(id: string, about: TakeAbout): Promise<void> {
+    const note = await (await fileHandle(id + ABOUT)).createSyncAccessHandle();
+    put(note, new TextEncoder().encode(JSON.stringify(about)), 0);
+    note.close();
+    open = await (await fileHandle(id + RAW)).createSyncAccessHandle();
+  },
+
+  write({ data, position }: StreamTargetChunk): void {
+    if (!open) throw new Error('no take is being recorded');
+    put(open, data, position);
+    open.flush();
+  },
+
+  end(): void {
+    open?.close();
+    open = null;
+  },
+
+  /** @returns the take as a plain MP4; null when not a single frame of it is whole */
+  async mend(id: string): Promise<File | null> {
+    const place = await folder();
+    const done = await place.getFileHandle(id + MENDED).catch(() => null);
+    if (done) {
+      const file = await done.getFile();
+      if (file.size > 0) return file;
+    }
+    const raw = await (await place.getFileHandle(id + RAW)).getFile();
+    const target = await (await fileHandle(id + MENDED)).createSyncAccessHandle();
+    let isWhole = false;
+    try {
+      isWhole = await rewritten(raw, target);
+    } finally {
+      target.close();
+    }
+    if (!isWhole) {
+      await place.removeEntry(id + MENDED);
+      return null;
+    }
+    const file = await (await fileHandle(id + MENDED)).getFile();
+    await place.removeEntry(id + RAW);
+    return file;
+  },
+
+  /** Takes that are neither kept nor thrown away, of tabs that are gone; newest first. */
+  async left(): Promise<LeftTake[]> {
+    const place = await folder();
+    const found: LeftTake[] = [];
+    for await (const [name, handle] of place.entries()) {
+      if (handle.kind !== 'file' || !name.endsWith(ABOUT)) continue;
+      const id = name.slice(0, -ABOUT.length);
+      if (await isBeingRecorded(place, id)) continue;
+      const about = JSON.parse(await (await handle.getFile()).text()) as TakeAbout;
+      found.push({ id, about });
+    }
+    return found.sort((a, b) => b.about.startedAt.localeCompare(a.about.startedAt));
+  },
+
+  remove,
+};
+
+/** Another tab holds the only key to a file that it is writing. */
+async function isBeingRecorded(place: FileSystemDirectoryHandle, id: string): Promise<boolean> {
+  const raw = await place.getFileHandle(id + RAW).catch(() => null);
+  if (!raw) return false;
+  try {
+    (await raw.createSyncAccessHandle()).close();
+    return false;
+  } catch {
+    return true;
+  }
+}
+
+/** @returns whether at least one frame could be copied */
+async function rewritten(raw: File, target: FileSystemSyncAccessHandle): Promise<boolean> {
+  const input = new Input({ source: new BlobSource(raw), formats: ALL_FORMATS });
+  try {
+    const video = await input.getPrimaryVideoTrack().catch(() => null);
+    if (!video) return false;
+    const audio = await input.getPrimaryAudioTrack().catch(() => null);
+    const output = new Output({
+      format: new Mp4OutputFormat({ fastStart: false }),
+      target: new StreamTarget(
+        new WritableStream<StreamTargetChunk>({
+          write: ({ data, position }) => put(target, data, position),
+        }),
+      ),
+    });
+    const copies = [await videoCopy(video, output)];
+    if (audio) copies.push(await audioCopy(audio, output));
+    await output.start();
+    const [frames] = await Promise.all(copies.map((copy) => copy()));
+    if (frames === 0) {
+      await output.cancel();
+      return false;
+    }
+    await output.finalize();
+    target.flush();
+    return true;
+  } finally {
+    input.dispose();
+  }
+}
+
+async function videoCopy(track: InputVideoTrack, output: Output): Promise<() => Promise<number>> {
+  const codec = await track.getCodec();
+  const decoderConfig = (await track.getDecoderConfig()) ?? undefined;
+  if (!codec) throw new Error('the take has no known code');
+  const source = new EncodedVideoPacketSource(codec);
+  output.addVideoTrack(source, { rotation: await track.getRotation() });
+  return () =>
+    copied(track, (packet, isFirst) => source.add(packet, isFirst ? { decoderConfig } : undefined));
+}
+
+async function audioCopy(track: InputAudioTrack, output: Output): Promise<() => Promise<number>> {
+  const codec = await track.getCodec();
+  const decoderConfig = (await track.getDecoderConfig()) ?? undefined;
+  if (!codec) throw new Error('the take’s sound has no known code');
+  const source = new EncodedAudioPacketSource(codec);
+  output.addAudioTrack(source);
+  return () =>
+    copied(track, (packet, isFirst) => source.add(packet, isFirst ? { decoderConfig } : undefined));
+}
+
+type Packet = NonNullable<Awaited<ReturnType<EncodedPacketSink['getFirstPacket']>>>;
+
+/** Copies packets up to the first that is not whole. */
+async function copied(
+  track: InputVideoTrack | InputAudioTrack,
+  add: (packet: Packet, isFirst: boolean) => Promise<void>,
+): Promise<number> {
+  const sink = new EncodedPacketSink(track);
+  let count = 0;
+  let packet = await sink.getFirstPacket().catch(() => null);
+  while (packet && packet.byteLength > 0 && packet.data.byteLength === packet.byteLength) {
+    await add(packet, count === 0);
+    count += 1;
+    packet = await sink.getNextPacket(packet).catch(() => null);
+  }
+  return count;
+}
+
+export type TakeStoreWorker = typeof api;
+
+expose(api);
