@@ -1,14 +1,20 @@
 /**
- * How a picture has moved against another as a whole: block by block the shift under which they
- * agree, and of all blocks the middle one, so that a person who moves in front does not count.
+ * How a picture has moved against another as a whole: the shift under which what is left, right and
+ * over the student agrees best with how it was. Something that swings on one side, a bag, moves
+ * alone; what two sides agree on is the camera.
  */
 import type { Grey } from './grey';
 
-const BLOCK = 32;
-const REACH = 6;
-/** Mean step between neighbouring pixels; a blank wall has no place of its own. */
-const LEAST_TEXTURE = 3;
-const FEWEST = 4;
+/** Farthest shift that is looked for, pixels. */
+const REACH = 7;
+/** Levels; differences beyond are of another thing, not of another place, and pull no farther. */
+const MOST = 24;
+/** Levels by which a shift of one pixel must make things worse, on average, to be told apart. */
+const LEAST = 0.06;
+/** Boards and tiles repeat themselves: farther off is believed only when it fits clearly better. */
+const CLEARLY = 0.9;
+/** Pixels within which two sides agree. */
+const ALIKE = 0.75;
 
 export interface Shift {
   /** Pixels of these pictures, right and down. */
@@ -16,66 +22,68 @@ export interface Shift {
   readonly y: number;
 }
 
-/** @returns null when too little in the picture can be told apart */
+/** From and to, across and down, as shares of the picture. */
+type Side = readonly [number, number, number, number];
+
+const SIDES: readonly Side[] = [
+  [0, 0.22, 0, 1],
+  [0.75, 1, 0, 1],
+  [0.22, 0.75, 0, 0.12],
+];
+
+/** @returns null when too little in the picture can be told apart, or it has moved out of reach */
 export function shiftBetween(before: Grey, after: Grey): Shift | null {
-  const shifts: Shift[] = [];
-  for (let y = REACH; y + BLOCK + REACH <= before.height; y += BLOCK) {
-    for (let x = REACH; x + BLOCK + REACH <= before.width; x += BLOCK) {
-      const [across, down] = texture(before, x, y);
-      if (across < LEAST_TEXTURE || down < LEAST_TEXTURE) continue;
-      shifts.push(bestShift(before, after, x, y));
-    }
-  }
-  if (shifts.length < FEWEST) return null;
-  const middle = (values: number[]) => values.sort((a, b) => a - b)[values.length >> 1]!;
-  return { x: middle(shifts.map((s) => s.x)), y: middle(shifts.map((s) => s.y)) };
+  const found = SIDES.map((side) => shiftOfSide(before, after, side));
+  const x = agreed(found.map((one) => one.x));
+  const y = agreed(found.map((one) => one.y));
+  return x === null || y === null ? null : { x, y };
 }
 
-/** Root mean square step across and down within a block, levels. */
-function texture({ width, data }: Grey, x0: number, y0: number): [number, number] {
-  let [across, down] = [0, 0];
-  for (let y = y0; y < y0 + BLOCK - 1; y++) {
-    for (let x = x0; x < x0 + BLOCK - 1; x++) {
-      const at = y * width + x;
-      across += (data[at + 1]! - data[at]!) ** 2;
-      down += (data[at + width]! - data[at]!) ** 2;
-    }
-  }
-  return [Math.sqrt(across) / BLOCK, Math.sqrt(down) / BLOCK];
+/** The mean of two or three that agree, or null. */
+function agreed(values: readonly (number | null)[]): number | null {
+  const known = values.filter((value) => value !== null);
+  const groups = known.map((value) => known.filter((one) => Math.abs(one - value) <= ALIKE));
+  const largest = groups.reduce((best, group) => (group.length > best.length ? group : best), []);
+  if (largest.length < 2) return null;
+  return largest.reduce((sum, one) => sum + one, 0) / largest.length;
 }
 
-function bestShift(before: Grey, after: Grey, x0: number, y0: number): Shift {
-  const { width } = before;
+function shiftOfSide(before: Grey, after: Grey, side: Side) {
   const size = 2 * REACH + 1;
-  const costs = new Float64Array(size * size);
-  let best = 0;
-  for (let dy = -REACH; dy <= REACH; dy++) {
-    for (let dx = -REACH; dx <= REACH; dx++) {
-      let cost = 0;
-      for (let y = y0; y < y0 + BLOCK; y += 2) {
-        for (let x = x0; x < x0 + BLOCK; x += 2) {
-          const step = before.data[y * width + x]! - after.data[(y + dy) * width + x + dx]!;
-          cost += step * step;
-        }
-      }
-      const at = (dy + REACH) * size + dx + REACH;
-      costs[at] = cost;
-      if (cost < costs[best]!) best = at;
-    }
-  }
-  const [bx, by] = [best % size, Math.floor(best / size)];
-  return {
-    x: bx - REACH + vertex(costs, best, 1, bx, size),
-    y: by - REACH + vertex(costs, best, size, by, size),
-  };
+  const costs = Array.from({ length: size * size }, (_, i) =>
+    mismatch(before, after, side, (i % size) - REACH, Math.floor(i / size) - REACH),
+  );
+  const costAt = (x: number, y: number) => costs[(y + REACH) * size + x + REACH]!;
+  const least = costs.indexOf(Math.min(...costs));
+  const isFar = costs[least]! > CLEARLY * costAt(0, 0);
+  const [x, y] = isFar ? [0, 0] : [(least % size) - REACH, Math.floor(least / size) - REACH];
+  if (Math.max(Math.abs(x), Math.abs(y)) === REACH) return { x: null, y: null };
+  const across = vertex(costAt(x - 1, y), costAt(x, y), costAt(x + 1, y));
+  const down = vertex(costAt(x, y - 1), costAt(x, y), costAt(x, y + 1));
+  return { x: across && x + across.at, y: down && y + down.at };
 }
 
-/** Where the parabola through the least cost and its two neighbours has its foot, −½ to ½. */
-function vertex(costs: Float64Array, at: number, step: number, place: number, size: number) {
-  if (place === 0 || place === size - 1) return 0;
-  const [a, b, c] = [costs[at - step]!, costs[at]!, costs[at + step]!];
-  const bend = a - 2 * b + c;
-  return bend > 0 ? Math.max(-0.5, Math.min(0.5, (a - c) / (2 * bend))) : 0;
+/** Where the two straight flanks of a minimum of absolute differences meet, −½ to ½; null when flat. */
+function vertex(a: number, b: number, c: number): { readonly at: number } | null {
+  const steep = Math.max(a, c) - b;
+  return steep >= LEAST ? { at: (a - c) / 2 / steep } : null;
+}
+
+/** Mean difference of a side under a shift, levels. */
+function mismatch(before: Grey, after: Grey, side: Side, dx: number, dy: number): number {
+  const { width, height } = before;
+  const within = (value: number, most: number) => Math.round(Math.min(Math.max(value, REACH), most));
+  const [left, right] = [side[0], side[1]].map((share) => within(share * width, width - REACH));
+  const [top, bottom] = [side[2], side[3]].map((share) => within(share * height, height - REACH));
+  let [sum, count] = [0, 0];
+  for (let y = top!; y < bottom!; y += 2) {
+    for (let x = left!; x < right!; x++) {
+      const step = before.data[y * width + x]! - after.data[(y + dy) * width + x + dx]!;
+      sum += Math.min(MOST, Math.abs(step));
+      count += 1;
+    }
+  }
+  return sum / Math.max(1, count);
 }
 
 export interface Shake {

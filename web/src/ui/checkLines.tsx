@@ -8,7 +8,14 @@ const MARK: Record<CheckLine['verdict'], { readonly bar: string; readonly word: 
 };
 
 /** What a film is worth for what it was taken for: worst first, each with its reason. */
-export function CheckLines({ lines }: { lines: readonly CheckLine[] }) {
+export function CheckLines({
+  lines,
+  isShort = false,
+}: {
+  lines: readonly CheckLine[];
+  /** Without what follows and what to do. */
+  isShort?: boolean;
+}) {
   const order: CheckLine['verdict'][] = ['poor', 'careful', 'unknown', 'good'];
   const sorted = [...lines].sort((a, b) => order.indexOf(a.verdict) - order.indexOf(b.verdict));
   return (
@@ -25,7 +32,7 @@ export function CheckLines({ lines }: { lines: readonly CheckLine[] }) {
             {MARK[verdict].word}
           </span>
           <span>
-            {says} {so && <span className="text-soft">{so}</span>}
+            {says} {so && !isShort && <span className="text-soft">{so}</span>}
           </span>
         </li>
       ))}

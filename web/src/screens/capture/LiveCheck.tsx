@@ -26,23 +26,32 @@ export function LiveCheck({
     ...(light ? [checkLight({ light })] : []),
   ];
   return (
-    <div aria-live="off" className="w-[37%] min-w-80 border-l border-ink px-5 py-1.5 text-sm">
-      {stream ? <CheckLines lines={lines} /> : null}
+    <div aria-live="off" className="h-28 w-[37%] min-w-80 overflow-hidden border-l border-ink px-5 py-1.5 text-sm">
+      {stream ? <CheckLines lines={lines} isShort /> : null}
       {level && (
         <div className="flex items-center gap-3 pt-2">
           <span>Sound</span>
           <meter
             aria-label="Sound level"
-            min={-60}
+            min={QUIETEST}
             max={0}
             value={level.peak}
-            className="h-2 flex-1"
+            className="sr-only"
           />
+          <span aria-hidden className="h-2 flex-1 border border-ink">
+            <span
+              className="block h-full bg-ink"
+              style={{ width: `${100 * Math.max(0, 1 - level.peak / QUIETEST)}%` }}
+            />
+          </span>
         </div>
       )}
     </div>
   );
 }
+
+/** Decibels below full scale at which the bar is empty. */
+const QUIETEST = -60;
 
 const SMALL = { width: 160, height: 90 };
 

@@ -121,7 +121,7 @@ export function ViewGuide({
         <p className="pt-1.5">
           <strong>Camera:</strong>{' '}
           {aim.view === 'above'
-            ? `straight over the student, ${say(place.height)} up`
+            ? `straight over the student, ${say(place.height)} up; under a lower ceiling with a wider lens`
             : `${say(place.distance)} away, ${say(place.height)} high, level`}
           <span className="text-soft">
             , for {heightM ? `${Math.round(heightM * 100)} cm` : 'an average height'} and a phone’s
