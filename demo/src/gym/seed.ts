@@ -6,14 +6,19 @@ import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import { fileURLToPath } from 'node:url';
+import type { View } from '@sinew/core/technique/catalogue';
 import { ClipFiles } from '@sinew/web/data/clipFiles';
 import { loadBench, saveBench } from '@sinew/web/data/bench';
 import { addClip } from '@sinew/web/data/clips';
 import { dataFolder, openDatabase, type Db } from '@sinew/web/data/database';
 import { acceptFinding } from '@sinew/web/data/findings';
 import { createGym } from '@sinew/web/data/gym';
+import type { Purpose } from '@sinew/web/data/benchDocument';
+import { joinClips } from '@sinew/web/data/viewPairs';
 import { addStudent, recordConsent, type StudentInput } from '@sinew/web/data/students';
 import { DEMO_CLIPS } from './clips';
+import { DEMO_TAKE } from './takes';
+import { eventFrames, matSeen, offsetHeard, placedIn } from './takeTruth';
 import { truthOf } from './truth';
 
 interface DemoStudent extends Pick<StudentInput, 'name' | 'grade'> {
@@ -77,6 +82,14 @@ const STUDENTS: readonly DemoStudent[] = [
     massKg: 60,
     consent: 'own',
   },
+  {
+    name: DEMO_TAKE.student,
+    grade: 'second class',
+    monthsOfTraining: 18,
+    heightCm: 176,
+    massKg: 68,
+    consent: 'own',
+  },
 ];
 
 /** Films already marked by the made-up coach, and the leak whose cue was given. */
@@ -111,22 +124,73 @@ async function seedStudents(db: Db): Promise<Map<string, string>> {
   return ids;
 }
 
+async function addFilm(
+  db: Db,
+  files: ClipFiles,
+  studentId: string,
+  file: string,
+  view: View,
+  purpose: Purpose | null,
+): Promise<string> {
+  const path = fileURLToPath(new URL(`../../clips/${file}`, import.meta.url));
+  const { id } = await addClip(db, files, {
+    studentId,
+    fileName: file,
+    view,
+    captureRate: null,
+    purpose,
+    stream: Readable.toWeb(createReadStream(path)) as ReadableStream<Uint8Array>,
+    announced: (await stat(path)).size,
+  });
+  return id;
+}
+
+/** Marked already: the second strike of the take, the cross in which all starts at once. */
+const MARKED = 1;
+
+/** A take from two sides, joined by its sound; its other strikes are left for the coach to take. */
+async function seedTake(db: Db, files: ClipFiles, studentId: string): Promise<void> {
+  const ids: string[] = [];
+  for (const [index, film] of DEMO_TAKE.films.entries()) {
+    const view = index === 0 ? 'side' : 'front';
+    const purpose: Purpose = { technique: 'cross', question: 'order' };
+    const id = await addFilm(db, files, studentId, film.file, view, purpose);
+    ids.push(id);
+    const frames = eventFrames(DEMO_TAKE, film, MARKED);
+    const wanted: number[] = [];
+    for (let frame = frames.ready; frame <= frames.home; frame += 2) wanted.push(frame);
+    const saved = (await loadBench(db, id))!;
+    await saveBench(db, id, {
+      revision: saved.revision,
+      document: {
+        ...saved.document,
+        rectangle: { ...matSeen(DEMO_TAKE, film), corners: [...matSeen(DEMO_TAKE, film).corners] },
+        placed: placedIn(DEMO_TAKE, film, wanted),
+        strikes: [
+          {
+            id: `demo-${film.file.replace(/\W/g, '-')}`,
+            technique: 'cross',
+            side: 'right',
+            span: { from: frames.ready, to: frames.home },
+            marks: Object.fromEntries(
+              Object.entries(frames).map(([event, frame]) => [event, { frame, width: 1 }]),
+            ),
+          },
+        ],
+      },
+    });
+  }
+  const [first, second] = ids as [string, string];
+  await joinClips(db, first, second, offsetHeard(DEMO_TAKE));
+}
+
 async function seedClip(
   db: Db,
   files: ClipFiles,
   studentId: string,
   clip: (typeof DEMO_CLIPS)[number],
 ): Promise<void> {
-  const path = fileURLToPath(new URL(`../../clips/${clip.file}`, import.meta.url));
-  const { id } = await addClip(db, files, {
-    studentId,
-    fileName: clip.file,
-    view: clip.view,
-    captureRate: null,
-    purpose: null,
-    stream: Readable.toWeb(createReadStream(path)) as ReadableStream<Uint8Array>,
-    announced: (await stat(path)).size,
-  });
+  const id = await addFilm(db, files, studentId, clip.file, clip.view, null);
   const leak = WORKED[clip.file];
   if (!leak) return;
   const truth = truthOf(clip);
@@ -165,6 +229,8 @@ if (present) {
   const files = new ClipFiles(folder);
   const ids = await seedStudents(db);
   for (const clip of DEMO_CLIPS) await seedClip(db, files, ids.get(clip.student)!, clip);
-  console.log(`Seeded ${ids.size} students and ${DEMO_CLIPS.length} clips in ${folder}.`);
+  await seedTake(db, files, ids.get(DEMO_TAKE.student)!);
+  const count = DEMO_CLIPS.length + DEMO_TAKE.films.length;
+  console.log(`Seeded ${ids.size} students and ${count} clips in ${folder}.`);
 }
 await db.destroy();

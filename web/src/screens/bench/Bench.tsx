@@ -3,11 +3,17 @@
 import { useEffect, useState, type MouseEvent } from 'react';
 import type { Cue, Decision } from '@/data/findings';
 import type { SavedBench } from '@/data/bench';
+import type { CameraSetup } from '@/data/cameraSetups';
+import type { ClipSummary } from '@/data/clips';
+import type { SecondView } from '@/data/viewPairs';
+import type { Survey } from '@/video/survey';
+import { sendSurvey, useSurvey } from '@/video/useSurvey';
 import type { StudentFacts } from '@/data/benchAnalysis';
 import {
   BenchContext,
   createBenchStore,
   useBench,
+  useBenchStore,
   type BenchClip,
   type BenchStore,
 } from './benchStore';
@@ -16,6 +22,7 @@ import { BenchTop } from './BenchTop';
 import { ChainStrip } from './ChainStrip';
 import { Picture } from './Picture';
 import { SidePanel } from './SidePanel';
+import { AnalysisProvider } from './useAnalysis';
 
 export interface BenchProps {
   readonly clip: BenchClip;
@@ -24,12 +31,17 @@ export interface BenchProps {
   readonly start: { readonly strikeId: string | null; readonly frame: number };
   readonly decisions: Readonly<Record<string, readonly Decision[]>>;
   readonly cues: readonly Cue[];
+  readonly survey: Survey | null;
+  readonly second: SecondView | null;
+  readonly setups: readonly CameraSetup[];
+  /** The student's other clips, newest first. */
+  readonly others: readonly ClipSummary[];
 }
 
 /** Where a clip is worked: picture, chain strip, leaks and cue. */
 export function Bench(props: BenchProps) {
   const [store] = useState(() =>
-    createBenchStore(props.clip, props.student, props.saved, props.start),
+    createBenchStore(props.clip, props.student, props.saved, props.start, props),
   );
 
   useEffect(() => {
@@ -51,13 +63,16 @@ export function Bench(props: BenchProps) {
     <BenchContext value={store}>
       <AddressKeeper />
       <BenchKeys />
+      <Surveyor known={props.survey} />
       <div className="flex h-dvh min-h-[640px] flex-col overflow-hidden" onClick={giveKeysBack}>
         <BenchTop />
-        <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,61fr)_minmax(320px,39fr)] grid-rows-[minmax(0,1fr)_auto]">
-          <Picture />
-          <SidePanel decisions={props.decisions} cues={props.cues} />
-          <ChainStrip />
-        </main>
+        <AnalysisProvider>
+          <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,61fr)_minmax(320px,39fr)] grid-rows-[minmax(0,1fr)_auto]">
+            <Picture />
+            <SidePanel {...props} />
+            <ChainStrip />
+          </main>
+        </AnalysisProvider>
       </div>
     </BenchContext>
   );
@@ -81,6 +96,22 @@ function giveKeysBack(event: MouseEvent): void {
   const isByHand = event.detail > 0;
   const clicked = (event.target as HTMLElement).closest<HTMLElement>('button, [role=tab]');
   if (isByHand) clicked?.blur();
+}
+
+/** Goes through the film in the background, unless that has been done. */
+function Surveyor({ known }: { known: Survey | null }) {
+  const store = useBenchStore();
+  const clip = useBench((state) => state.clip);
+  const { state, cancel, again } = useSurvey(
+    `/api/clips/${clip.id}/file`,
+    clip.frameTimes.length,
+    known,
+  );
+  useEffect(() => {
+    store.getState().surveyed(state, { cancel, again });
+    if (state.kind === 'done' && !known) void sendSurvey(clip.id, state.survey);
+  }, [store, state, cancel, again, clip.id, known]);
+  return null;
 }
 
 /** Keeps frame and strike in the address, so that a moment of a clip can be linked and reloaded. */

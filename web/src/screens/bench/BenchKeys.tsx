@@ -9,6 +9,7 @@ import { pointsToPlace } from '@sinew/core/technique/points';
 import { techniqueById } from '@sinew/core/technique/catalogue';
 import { documentOf, strikeOf, useBench, useBenchStore, type BenchState } from './benchStore';
 import { ANY_TECHNIQUE, EVENT_KEY } from './lanes';
+import { useSwap } from './SecondPicture';
 import { clearMark, neighbourMark, removePoint, widenMark } from './commands';
 
 /** The strip is a slider to assistive software, and still a place where every key works. */
@@ -86,6 +87,9 @@ export function BenchKeys() {
   on('p', startPlacing);
   on('l', (state) => state.setTool({ kind: 'scale' }));
   on('t', (state) => state.setTool({ kind: 'target' }));
+  on('r', (state) => state.setTool({ kind: 'rectangle', of: 'floor' }));
+  on('m', (state) => state.setTool({ kind: 'ruler' }));
+  useHotkeys('v', useSwap(), NOT_WHILE_TYPING);
   on('escape', (state) => state.setTool({ kind: 'look' }));
   on('mod+z', (state) => state.undo());
   on('mod+shift+z, mod+y', (state) => state.redo());
@@ -113,6 +117,10 @@ const HELP: readonly (readonly [string, string])[] = [
   ['P', 'place points; again to stop'],
   ['L', 'draw a known length'],
   ['T', 'draw the line to the target'],
+  ['R', 'click the corners of a rectangle of known sides'],
+  ['M', 'measure a length in the picture'],
+  ['V', 'go to the film of the other side, at the same moment'],
+  ['Y', 'what was found is a strike; X it is none'],
   ['Esc', 'put the tool away'],
   ['W', 'less sure of the chosen mark; Shift W surer'],
   ['Delete', 'remove the chosen mark or point'],

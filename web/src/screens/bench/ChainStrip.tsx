@@ -11,10 +11,11 @@ import { techniqueById, type Technique } from '@sinew/core/technique/catalogue';
 import { PHASES } from '@sinew/core/events/phases';
 import { nearestFrame } from '@sinew/core/track/time';
 import { marksOf } from '@/data/benchAnalysis';
+import type { StrikeDocument } from '@/data/benchDocument';
 import { Key } from '@/ui/button';
 import { useWidth } from '@/ui/useWidth';
 import { NOT_WHILE_TYPING } from './BenchKeys';
-import { strikeOf, useBench, useBenchStore } from './benchStore';
+import { documentOf, strikeOf, useBench, useBenchStore } from './benchStore';
 import { ChainFigure } from './ChainFigure';
 import {
   ANY_TECHNIQUE,
@@ -28,6 +29,8 @@ import {
   TOP,
 } from './lanes';
 import { StripMark } from './StripMark';
+import { StripSound } from './StripSound';
+import { StripTake } from './StripTake';
 import { Lanes, Traces } from './StripTraces';
 import { useAnalysis, useRealTimes } from './useAnalysis';
 
@@ -42,9 +45,13 @@ export function ChainStrip() {
   const box = useRef<HTMLDivElement>(null);
   const width = useWidth(box);
   const marks = useMemo(() => (strike ? marksOf(strike, times) : {}), [strike, times]);
-  const [part, setPart] = useState<Part>(() => partOf(strike?.id, isDone(marks) ? marks : {}));
-  if (part.strikeId !== strike?.id) setPart(partOf(strike?.id, isDone(marks) ? marks : {}));
-  const toggle = () => setPart(partOf(strike?.id, part.span ? {} : marks));
+  const stretch = useStretch(strike, times);
+  const begin = () => partOf(strike?.id, isDone(marks) ? marks : {}, stretch);
+  const [part, setPart] = useState<Part>(begin);
+  if (part.strikeId !== strike?.id) setPart(begin());
+  const canZoom = stretch !== null || Object.keys(marks).length >= FEWEST_MARKS;
+  const toggle = () =>
+    setPart(part.span ? { strikeId: strike?.id, span: null } : partOf(strike?.id, marks, stretch));
   useHotkeys('z', toggle, NOT_WHILE_TYPING);
   const [from, to] = shown(part, times, times[frame]!);
   const x = useMemo(
@@ -59,13 +66,14 @@ export function ChainStrip() {
     >
       <LaneNames technique={technique} />
       <div ref={box} className="relative min-w-0 overflow-hidden">
-        {Object.keys(marks).length >= FEWEST_MARKS && (
+        {canZoom && (
           <button
             type="button"
             onClick={toggle}
             className="absolute top-0.5 right-3 z-10 flex items-center gap-1.5 bg-paper pl-2 text-sm text-soft"
           >
-            {part.span ? 'Whole clip' : 'This strike'} <Key>Z</Key>
+            {part.span ? 'Whole clip' : strike?.combination ? 'This combination' : 'This strike'}{' '}
+            <Key>Z</Key>
           </button>
         )}
         {width > 0 && (
@@ -93,7 +101,30 @@ const MARGIN = 0.12;
 const FEWEST_MARKS = 2;
 const PAD = 14;
 
-function partOf(strikeId: string | undefined, marks: Marks): Part {
+/** The stretch of a take that a strike, or the whole of its combination, was found in; seconds. */
+function useStretch(
+  strike: StrikeDocument | null,
+  times: readonly number[],
+): readonly [number, number] | null {
+  const strikes = useBench((state) => documentOf(state).strikes);
+  return useMemo(() => {
+    const together = strikes.filter(
+      ({ id, combination }) =>
+        id === strike?.id || (combination !== undefined && combination === strike?.combination),
+    );
+    const spans = together.flatMap(({ span }) => (span ? [span] : []));
+    if (!strike?.span || spans.length === 0) return null;
+    const at = (frame: number) => times[Math.min(frame, times.length - 1)]!;
+    return [at(Math.min(...spans.map((s) => s.from))), at(Math.max(...spans.map((s) => s.to)))];
+  }, [strike, strikes, times]);
+}
+
+function partOf(
+  strikeId: string | undefined,
+  marks: Marks,
+  stretch: readonly [number, number] | null,
+): Part {
+  if (stretch) return { strikeId, span: stretch };
   const marked = Object.values(marks).map((mark) => mark.time);
   const span = [Math.min(...marked) - MARGIN, Math.max(...marked) + MARGIN] as const;
   return { strikeId, span: marked.length >= FEWEST_MARKS ? span : null };
@@ -233,6 +264,8 @@ function Strip({ x, width, marks, times, technique }: StripProps) {
       <TimeAxis x={x} />
       <Lanes x={x} width={width} times={times} lanes={lanes} />
       <Traces x={x} lanes={lanes} />
+      <StripSound x={x} />
+      <StripTake x={x} />
       {(Object.entries(marks) as [EventName, EventMark][]).map(([event, mark]) => (
         <StripMark
           key={event}

@@ -1,26 +1,47 @@
 'use client';
 
-import { useMemo, useRef, useState, type PointerEvent, type ReactNode } from 'react';
-import { landmarkName, type Landmark } from '@sinew/core/body/landmarks';
-import type { PixelPoint } from '@sinew/core/calibration/calibration';
+import { useMemo, useRef, useState, type PointerEvent } from 'react';
+import type { Landmark } from '@sinew/core/body/landmarks';
+import {
+  cornersOf,
+  type Line,
+  type PixelPoint,
+  type Rectangle,
+} from '@sinew/core/calibration/calibration';
+import { lengthOf } from '@sinew/core/calibration/picture';
+import { lensFromLines } from '@sinew/core/geometry/lens';
 import { techniqueById } from '@sinew/core/technique/catalogue';
 import { pointsToPlace } from '@sinew/core/technique/points';
-import { documentOf, strikeOf, useBench, useBenchStore } from './benchStore';
-import { placePoint, setScale, setTarget } from './commands';
+import { placingSigmaOf } from '@sinew/core/track/track';
+import { calibrationOf } from '@/data/benchCalibration';
+import { documentOf, strikeOf, useBench, useBenchStore, type Tool } from './benchStore';
+import { placePoint, setLens, setRectangle, setScale, setTarget } from './commands';
+import { CornerHandle, Handle } from './Handles';
 import { LengthDialog } from './LengthDialog';
+import { Cased, Dot, Measure, Outline, Target } from './OverlayShapes';
 import { BONES, groupPlaced, pointsOnFrame, type ShownPoint } from './pointsOnPicture';
+import { RectangleDialog } from './RectangleDialog';
 import { useRealTimes } from './useAnalysis';
-
-interface Line {
-  readonly from: PixelPoint;
-  readonly to: PixelPoint;
-}
 
 /** A line drawn by less than this many pixels was a slip of the hand. */
 const SHORTEST = 12;
+/** From so many points on, the bow of the lens is worked out. */
+const FEWEST_STRAIGHT = 5;
+
+/** What is being drawn with the tool in hand, and is not yet part of the document. */
+interface Draft {
+  readonly tool: Tool;
+  /** Places clicked one after the other. */
+  readonly clicked: readonly PixelPoint[];
+  /** A line being dragged, or left standing by the ruler. */
+  readonly line: Line | null;
+  readonly isDragging: boolean;
+}
+
+const begun = (tool: Tool): Draft => ({ tool, clicked: [], line: null, isDragging: false });
 
 /**
- * Points, bones, known length and target line over the picture; also where clicks are taken.
+ * Points, bones, and what calibrates the picture, drawn over it; also where clicks are taken.
  *
  * @param unit one CSS pixel of the screen, in pixels of the picture
  */
@@ -33,7 +54,9 @@ export function Overlay({ unit }: { unit: number }) {
   const strike = useBench(strikeOf);
   const times = useRealTimes();
   const svg = useRef<SVGSVGElement>(null);
-  const [drawn, setDrawn] = useState<Line | null>(null);
+  const [kept, setDraft] = useState<Draft>(() => begun(tool));
+  // A draft belongs to its tool: with another in hand it is gone.
+  const draft = kept.tool === tool ? kept : begun(tool);
   const [asked, setAsked] = useState<Line | null>(null);
 
   const groups = useMemo(() => groupPlaced(document.placed), [document.placed]);
@@ -60,30 +83,53 @@ export function Overlay({ unit }: { unit: number }) {
     const wanted = pointsToPlace({ technique, side: strike.side }, document.view);
     return wanted[(wanted.indexOf(landmark) + 1) % wanted.length] ?? landmark;
   };
+  const straighten = (clicked: readonly PixelPoint[]) => {
+    if (clicked.length < FEWEST_STRAIGHT) return;
+    const { bend } = lensFromLines([clicked], clip);
+    const state = store.getState();
+    state.edit(setLens(documentOf(state), { bend }), 'straighten');
+  };
 
   const down = (event: PointerEvent) => {
     if (event.button !== 0 || event.altKey) return;
-    if (tool.kind === 'place') place(event, tool.landmark);
-    else if (tool.kind === 'look') store.getState().selectPoint(null);
-    else {
-      event.currentTarget.setPointerCapture(event.pointerId);
-      setDrawn({ from: at(event), to: at(event) });
+    switch (tool.kind) {
+      case 'look':
+        return store.getState().selectPoint(null);
+      case 'place':
+        return place(event, tool.landmark);
+      case 'rectangle':
+      case 'straight': {
+        const isFull = tool.kind === 'rectangle' && draft.clicked.length === cornersOf(tool.of);
+        if (isFull) return;
+        const clicked = [...draft.clicked, at(event)];
+        setDraft({ ...draft, clicked });
+        if (tool.kind === 'straight') straighten(clicked);
+        return;
+      }
+      default:
+        event.currentTarget.setPointerCapture(event.pointerId);
+        setDraft({ ...draft, line: { from: at(event), to: at(event) }, isDragging: true });
     }
   };
   const move = (event: PointerEvent) => {
-    if (drawn) setDrawn({ ...drawn, to: at(event) });
+    if (draft.isDragging && draft.line) {
+      setDraft({ ...draft, line: { from: draft.line.from, to: at(event) } });
+    }
   };
   const up = () => {
-    if (!drawn) return;
-    setDrawn(null);
-    if (Math.hypot(drawn.to.x - drawn.from.x, drawn.to.y - drawn.from.y) < SHORTEST) return;
+    const { line, isDragging } = draft;
+    if (!line || !isDragging) return;
+    const isSlip = Math.hypot(line.to.x - line.from.x, line.to.y - line.from.y) < SHORTEST;
+    const isRuler = tool.kind === 'ruler';
+    setDraft({ ...draft, line: isRuler && !isSlip ? line : null, isDragging: false });
+    if (isSlip || isRuler) return;
     const state = store.getState();
     if (tool.kind === 'target') {
-      state.edit(setTarget(documentOf(state), drawn));
+      state.edit(setTarget(documentOf(state), line));
       state.setTool({ kind: 'look' });
-    } else setAsked(drawn);
+    } else setAsked(line);
   };
-  const settle = (metres: number | null) => {
+  const settleLength = (metres: number | null) => {
     const state = store.getState();
     if (metres !== null && asked) {
       state.edit(setScale(documentOf(state), { ...asked, metres }));
@@ -91,6 +137,23 @@ export function Overlay({ unit }: { unit: number }) {
     setAsked(null);
     state.setTool({ kind: 'look' });
   };
+  const settleRectangle = (rectangle: Rectangle | null) => {
+    const state = store.getState();
+    if (rectangle) {
+      const corners = rectangle.corners.map((corner) => ({ ...corner }));
+      state.edit(setRectangle(documentOf(state), { ...rectangle, corners }));
+    }
+    state.setTool({ kind: 'look' });
+  };
+  const rulerSays = (line: Line): string => {
+    const { calibration } = calibrationOf(document, clip);
+    const found = lengthOf(calibration, line, placingSigmaOf(clip.height));
+    return found
+      ? `${found.metres.toFixed(2)} ± ${found.halfWidth.toFixed(2)} m`
+      : 'no scale yet: set a known length or a rectangle';
+  };
+  const isComplete = tool.kind === 'rectangle' && draft.clicked.length === cornersOf(tool.of);
+  const isRectangleShown = document.rectangle !== null && tool.kind !== 'rectangle';
 
   return (
     <>
@@ -108,15 +171,39 @@ export function Overlay({ unit }: { unit: number }) {
           <Measure line={document.scale} unit={unit} label={`${document.scale.metres} m`} />
         )}
         {document.target && <Target line={document.target} unit={unit} />}
-        {drawn && <Measure line={drawn} unit={unit} label="" />}
+        {isRectangleShown && <Outline corners={document.rectangle!.corners} unit={unit} />}
+        {draft.line && (
+          <Measure
+            line={draft.line}
+            unit={unit}
+            label={tool.kind === 'ruler' ? rulerSays(draft.line) : ''}
+          />
+        )}
+        {tool.kind === 'rectangle' && <Outline corners={draft.clicked} unit={unit} />}
+        {draft.clicked.map((point, i) => (
+          <Dot key={i} at={point} unit={unit} />
+        ))}
         {BONES.map(([a, b]) => (
           <Bone key={a + b} from={find(points, a)} to={find(points, b)} unit={unit} />
         ))}
+        {isRectangleShown &&
+          tool.kind === 'look' &&
+          document.rectangle!.corners.map((corner, index) => (
+            <CornerHandle key={index} index={index} corner={corner} unit={unit} at={at} />
+          ))}
         {points.map((point) => (
           <Handle key={point.landmark} point={point} unit={unit} at={at} />
         ))}
       </svg>
-      {asked && <LengthDialog onDone={settle} />}
+      {asked && <LengthDialog onDone={settleLength} />}
+      {isComplete && (
+        <RectangleDialog
+          kind={tool.of}
+          corners={draft.clicked}
+          known={document.rectangle}
+          onDone={settleRectangle}
+        />
+      )}
     </>
   );
 }
@@ -124,132 +211,6 @@ export function Overlay({ unit }: { unit: number }) {
 const find = (points: readonly ShownPoint[], landmark: Landmark) =>
   points.find((point) => point.landmark === landmark);
 
-/** A light line with a dark edge, legible on any film. */
-function Cased({ line, unit, dash }: { line: Line; unit: number; dash?: string }) {
-  const ends = { x1: line.from.x, y1: line.from.y, x2: line.to.x, y2: line.to.y };
-  return (
-    <g pointerEvents="none" strokeLinecap="round">
-      <line {...ends} stroke="#15130f" strokeOpacity={0.65} strokeWidth={4 * unit} />
-      <line {...ends} stroke="#fdfaf3" strokeWidth={1.8 * unit} strokeDasharray={dash} />
-    </g>
-  );
-}
-
 function Bone({ from, to, unit }: { from?: ShownPoint; to?: ShownPoint; unit: number }) {
   return from && to ? <Cased line={{ from, to }} unit={unit} /> : null;
-}
-
-function Target({ line, unit }: { line: Line; unit: number }) {
-  const angle = Math.atan2(line.to.y - line.from.y, line.to.x - line.from.x);
-  const wing = (turn: number): Line => ({
-    from: line.to,
-    to: {
-      x: line.to.x - 13 * unit * Math.cos(angle + turn),
-      y: line.to.y - 13 * unit * Math.sin(angle + turn),
-    },
-  });
-  return (
-    <>
-      <Cased line={line} unit={unit} dash={`${6 * unit} ${5 * unit}`} />
-      <Cased line={wing(0.45)} unit={unit} />
-      <Cased line={wing(-0.45)} unit={unit} />
-      <Label at={line.from} unit={unit}>
-        to the target
-      </Label>
-    </>
-  );
-}
-
-function Measure({ line, unit, label }: { line: Line; unit: number; label: string }) {
-  const angle = Math.atan2(line.to.y - line.from.y, line.to.x - line.from.x) + Math.PI / 2;
-  const tick = (point: PixelPoint): Line => {
-    const [dx, dy] = [7 * unit * Math.cos(angle), 7 * unit * Math.sin(angle)];
-    return {
-      from: { x: point.x - dx, y: point.y - dy },
-      to: { x: point.x + dx, y: point.y + dy },
-    };
-  };
-  return (
-    <>
-      <Cased line={line} unit={unit} />
-      <Cased line={tick(line.from)} unit={unit} />
-      <Cased line={tick(line.to)} unit={unit} />
-      {label && (
-        <Label at={line.to} unit={unit}>
-          {label}
-        </Label>
-      )}
-    </>
-  );
-}
-
-function Label({ at, unit, children }: { at: PixelPoint; unit: number; children: ReactNode }) {
-  return (
-    <text
-      x={at.x + 10 * unit}
-      y={at.y - 8 * unit}
-      fontSize={13 * unit}
-      fill="#fdfaf3"
-      stroke="#15130f"
-      strokeWidth={3 * unit}
-      paintOrder="stroke"
-      pointerEvents="none"
-    >
-      {children}
-    </text>
-  );
-}
-
-/** A landmark on the picture: full where it was placed, hollow where it is worked out between. */
-function Handle({
-  point,
-  unit,
-  at,
-}: {
-  point: ShownPoint;
-  unit: number;
-  at: (event: PointerEvent) => PixelPoint;
-}) {
-  const store = useBenchStore();
-  const selected = useBench((state) => state.selectedPoint);
-  const isPlacing = useBench((state) => state.tool.kind === 'place');
-  const gesture = useRef<string | null>(null);
-  const shownFrame = useBench((state) => state.shownFrame);
-  const isChosen = selected?.landmark === point.landmark && selected.frame === shownFrame;
-  const drag = (event: PointerEvent) => {
-    const state = store.getState();
-    if (!gesture.current || state.shownFrame === null) return;
-    const next = placePoint(documentOf(state), point.landmark, state.shownFrame, at(event));
-    state.edit(next, gesture.current);
-  };
-  return (
-    <g
-      data-landmark={point.landmark}
-      data-placed={point.isPlaced}
-      onPointerDown={(event) => {
-        if (event.button !== 0 || event.altKey || isPlacing) return;
-        event.stopPropagation();
-        event.currentTarget.setPointerCapture(event.pointerId);
-        gesture.current = `drag ${point.landmark} ${event.timeStamp}`;
-        const frame = store.getState().shownFrame;
-        if (frame !== null) store.getState().selectPoint({ landmark: point.landmark, frame });
-      }}
-      onPointerMove={drag}
-      onPointerUp={() => {
-        gesture.current = null;
-      }}
-      className={isPlacing ? undefined : 'cursor-grab'}
-    >
-      <title>{landmarkName(point.landmark) + (point.isPlaced ? '' : ', worked out')}</title>
-      <circle cx={point.x} cy={point.y} r={13 * unit} fill="transparent" />
-      <circle
-        cx={point.x}
-        cy={point.y}
-        r={(isChosen ? 6 : 4.5) * unit}
-        fill={point.isPlaced ? (isChosen ? '#b92d17' : '#fdfaf3') : 'transparent'}
-        stroke={point.isPlaced ? '#15130f' : '#fdfaf3'}
-        strokeWidth={1.6 * unit}
-      />
-    </g>
-  );
 }

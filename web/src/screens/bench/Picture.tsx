@@ -9,6 +9,7 @@ import { VIEW_GUIDE } from '@sinew/core/technique/views';
 import { documentOf, useBench, useBenchStore } from './benchStore';
 import { Overlay } from './Overlay';
 import { PictureTools } from './PictureTools';
+import { SecondInset } from './SecondPicture';
 import { usePlayback } from './usePlayback';
 import { useRealTimes } from './useAnalysis';
 
@@ -93,6 +94,7 @@ export function Picture() {
           </div>
         </div>
       </div>
+      <SecondInset />
       {error ? (
         <p role="alert" className="absolute bottom-3 left-3 max-w-md bg-paper px-3 py-2">
           {error}

@@ -1,13 +1,14 @@
 'use client';
 
 import { LANDMARKS, landmarkName, type Landmark } from '@sinew/core/body/landmarks';
+import type { Rectangle } from '@sinew/core/calibration/calibration';
 import { techniqueById } from '@sinew/core/technique/catalogue';
 import { pointsToPlace } from '@sinew/core/technique/points';
 import { documentOf, strikeOf, useBench, useBenchStore, type Tool } from './benchStore';
 import { Key } from '@/ui/button';
 import type { ReactNode } from 'react';
 
-/** The tools over the picture: look, place points, known length, line to the target. */
+/** The tools over the picture: look, place points, and what makes metres of its pixels. */
 export function PictureTools({ isZoomed, onWhole }: { isZoomed: boolean; onWhole: () => void }) {
   const store = useBenchStore();
   const tool = useBench((state) => state.tool);
@@ -20,7 +21,7 @@ export function PictureTools({ isZoomed, onWhole }: { isZoomed: boolean; onWhole
   const set = (next: Tool) => store.getState().setTool(next);
   const first: Landmark = points[0] ?? 'nose';
   return (
-    <div className="flex flex-wrap items-stretch border-b border-ink bg-paper text-sm">
+    <div className="relative flex flex-wrap items-stretch border-b border-ink bg-paper text-sm">
       <ToolButton
         isOn={isPlaying}
         onClick={() => store.getState().setPlaying(!isPlaying)}
@@ -61,20 +62,68 @@ export function PictureTools({ isZoomed, onWhole }: { isZoomed: boolean; onWhole
       <ToolButton isOn={tool.kind === 'target'} onClick={() => set({ kind: 'target' })} hint="T">
         Target
       </ToolButton>
+      <ToolButton
+        isOn={tool.kind === 'rectangle'}
+        onClick={() => set({ kind: 'rectangle', of: 'floor' })}
+        hint="R"
+      >
+        Rectangle
+      </ToolButton>
+      {tool.kind === 'rectangle' && (
+        <select
+          aria-label="Kind of rectangle"
+          value={tool.of}
+          onChange={(event) => {
+            set({ kind: 'rectangle', of: event.target.value as Rectangle['kind'] });
+            event.target.blur();
+          }}
+          className="border-r border-ink bg-now px-2 font-semibold text-white"
+        >
+          <option value="floor">on the floor</option>
+          <option value="upright">upright</option>
+          <option value="box">box</option>
+        </select>
+      )}
+      <ToolButton isOn={tool.kind === 'ruler'} onClick={() => set({ kind: 'ruler' })} hint="M">
+        Ruler
+      </ToolButton>
       {isZoomed && (
         <ToolButton isOn={false} onClick={onWhole}>
           Whole picture
         </ToolButton>
       )}
-      {tool.kind !== 'look' && <p className="self-center px-3 text-soft">{SAY[tool.kind]}</p>}
+      {tool.kind !== 'look' && (
+        <p className="pointer-events-none absolute inset-x-0 top-full z-10 border-b border-rule bg-paper px-3 py-1 text-soft">
+          {say(tool)}
+        </p>
+      )}
     </div>
   );
 }
 
-const SAY = {
-  place: 'Click it. Shift-click: next frame.',
-  scale: 'Drag along a known length in the plane of the strike.',
-  target: 'Drag from the student to the target.',
+function say(tool: Exclude<Tool, { kind: 'look' }>): string {
+  switch (tool.kind) {
+    case 'place':
+      return 'Click it. Shift-click: next frame.';
+    case 'scale':
+      return 'Drag along a known length in the plane of the strike.';
+    case 'target':
+      return 'Drag from the student to the target; with a rectangle on the floor, along the floor.';
+    case 'rectangle':
+      return CORNERS[tool.of];
+    case 'straight':
+      return 'Click five or more places along an edge that is straight in truth, near the border. Esc ends.';
+    case 'ruler':
+      return 'Drag along what you want to measure in the plane of the strike.';
+  }
+}
+
+const CORNERS: Record<Rectangle['kind'], string> = {
+  floor:
+    'Click its four corners in order around: 1 to 2 along the way to the target. In a second film: the same corners in the same order.',
+  upright:
+    'Click its corners around: lower left, lower right, upper right, upper left. It stands in the plane of the strike.',
+  box: 'Click the four floor corners around, then the four above them in the same order.',
 };
 
 function option(landmark: Landmark) {

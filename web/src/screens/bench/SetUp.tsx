@@ -1,109 +1,93 @@
 'use client';
 
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { TECHNIQUES, VIEWS, type View } from '@sinew/core/technique/catalogue';
 import { meanRate } from '@sinew/core/track/time';
-import type { StrikeDocument } from '@/data/benchDocument';
 import { VIEW_GUIDE } from '@sinew/core/technique/views';
+import type { StrikeDocument } from '@/data/benchDocument';
+import type { CameraSetup } from '@/data/cameraSetups';
 import { Button } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';
 import { documentOf, useBench, useBenchStore } from './benchStore';
-import { removeStrike, renameStrike, setScale, setTarget } from './commands';
+import { CalibrationSetUp } from './CalibrationSetUp';
+import { removeStrike, renameStrike } from './commands';
 
-/** How the clip was filmed, what has been set in the picture, and which strike it is. */
-export function SetUp({ strike }: { strike: StrikeDocument }) {
+/** Which strike it is, how the clip was filmed, and what has been set in the picture. */
+export function SetUp({
+  strike,
+  setups,
+}: {
+  strike: StrikeDocument | null;
+  setups: readonly CameraSetup[];
+}) {
   const store = useBenchStore();
-  const document = useBench(documentOf);
-  const { edit, setTool } = store.getState();
+  const view = useBench((state) => documentOf(state).view);
+  const captureRate = useBench((state) => documentOf(state).captureRate);
+  const { edit } = store.getState();
   const now = () => documentOf(store.getState());
   return (
     <div className="space-y-4">
       <div className="grid grid-cols-2 gap-4">
-        <SelectField
-          label="Strike"
-          value={strike.technique}
-          onChange={(event) =>
-            edit(
-              renameStrike(now(), strike.id, { technique: event.target.value, side: strike.side }),
-            )
-          }
-        >
-          {TECHNIQUES.map((technique) => (
-            <option key={technique.id} value={technique.id}>
-              {technique.name}
-            </option>
-          ))}
-        </SelectField>
-        <SelectField
-          label="Side"
-          value={strike.side}
-          onChange={(event) => {
-            const side = event.target.value === 'left' ? 'left' : 'right';
-            edit(renameStrike(now(), strike.id, { technique: strike.technique, side }));
-          }}
-        >
-          <option value="left">left</option>
-          <option value="right">right</option>
-        </SelectField>
+        {strike && <StrikeFields strike={strike} />}
         <SelectField
           label="Filmed"
-          value={document.view}
-          hint={VIEW_GUIDE[document.view].shows}
+          value={view}
+          hint={VIEW_GUIDE[view].shows}
           onChange={(event) => edit({ ...now(), view: event.target.value as View })}
         >
-          {VIEWS.map((view) => (
-            <option key={view} value={view}>
-              {VIEW_GUIDE[view].name}
+          {VIEWS.map((one) => (
+            <option key={one} value={one}>
+              {VIEW_GUIDE[one].name}
             </option>
           ))}
         </SelectField>
-        <CaptureRate key={document.captureRate} />
+        <CaptureRate key={captureRate} />
       </div>
-      <SetLine
-        name="Known length"
-        value={document.scale && `${document.scale.metres * 100} cm`}
-        onDraw={() => setTool({ kind: 'scale' })}
-        onClear={() => edit(setScale(now(), null))}
-      />
-      <SetLine
-        name="Line to the target"
-        value={document.target && 'drawn'}
-        onDraw={() => setTool({ kind: 'target' })}
-        onClear={() => edit(setTarget(now(), null))}
-      />
-      <Button
-        weight="quiet"
-        className="text-sm"
-        onClick={() => edit(removeStrike(now(), strike.id))}
-      >
-        Remove this strike and its marks
-      </Button>
+      <CalibrationSetUp setups={setups} />
+      {strike && (
+        <Button
+          weight="quiet"
+          className="text-sm"
+          onClick={() => edit(removeStrike(now(), strike.id))}
+        >
+          Remove this strike and its marks
+        </Button>
+      )}
     </div>
   );
 }
 
-function SetLine({
-  name,
-  value,
-  onDraw,
-  onClear,
-}: {
-  name: string;
-  value: string | null;
-  onDraw: () => void;
-  onClear: () => void;
-}) {
+function StrikeFields({ strike }: { strike: StrikeDocument }): ReactNode {
+  const store = useBenchStore();
+  const { edit } = store.getState();
+  const now = () => documentOf(store.getState());
   return (
-    <div className="flex items-center gap-4 border-t border-rule pt-3">
-      <span className="w-40 font-semibold">{name}</span>
-      <span className="w-20 text-soft">{value ?? 'not set'}</span>
-      <Button onClick={onDraw}>{value ? 'Draw anew' : 'Draw it'}</Button>
-      {value && (
-        <Button weight="quiet" onClick={onClear}>
-          Clear
-        </Button>
-      )}
-    </div>
+    <>
+      <SelectField
+        label="Strike"
+        value={strike.technique}
+        onChange={(event) =>
+          edit(renameStrike(now(), strike.id, { technique: event.target.value, side: strike.side }))
+        }
+      >
+        {TECHNIQUES.map((technique) => (
+          <option key={technique.id} value={technique.id}>
+            {technique.name}
+          </option>
+        ))}
+      </SelectField>
+      <SelectField
+        label="Side"
+        value={strike.side}
+        onChange={(event) => {
+          const side = event.target.value === 'left' ? 'left' : 'right';
+          edit(renameStrike(now(), strike.id, { technique: strike.technique, side }));
+        }}
+      >
+        <option value="left">left</option>
+        <option value="right">right</option>
+      </SelectField>
+    </>
   );
 }
 

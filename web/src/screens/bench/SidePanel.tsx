@@ -1,50 +1,43 @@
 'use client';
 
 import { Tabs } from 'radix-ui';
-import type { Cue, Decision } from '@/data/findings';
+import type { StrikeDocument } from '@/data/benchDocument';
 import { wordsFor } from '@sinew/core/events/events';
 import { techniqueById } from '@sinew/core/technique/catalogue';
 import { Key } from '@/ui/button';
 import { strikeOf, useBench } from './benchStore';
+import type { BenchProps } from './Bench';
 import { StrikeChooser } from './BenchTop';
 import { nextUnmarked } from './commands';
 import { CueOfTheDay } from './CueOfTheDay';
+import { FilmTab } from './FilmTab';
 import { EVENT_KEY } from './lanes';
 import { Leaks } from './Leaks';
 import { ReadingsTable } from './ReadingsTable';
 import { SetUp } from './SetUp';
+import { StrikesFound } from './StrikesFound';
 import { useAnalysis } from './useAnalysis';
 
 const TABS = [
   ['leaks', 'Leaks'],
   ['readings', 'Readings'],
+  ['film', 'Film'],
   ['set-up', 'Set-up'],
 ] as const;
 
-/** Right of the picture: what is wrong, what was measured, how the clip is set up, and the cue. */
+/** Right of the picture: what is wrong, what was measured, what the film is worth, how it is set up. */
 export function SidePanel({
   decisions,
   cues,
-}: {
-  decisions: Readonly<Record<string, readonly Decision[]>>;
-  cues: readonly Cue[];
-}) {
+  setups,
+  others,
+}: Pick<BenchProps, 'decisions' | 'cues' | 'setups' | 'others'>) {
   const strike = useBench(strikeOf);
   const analysis = useAnalysis();
-  if (!strike || !analysis) {
-    return (
-      <section className="overflow-auto p-6">
-        <h2 className="mb-1 font-serif text-2xl">Which strike is it?</h2>
-        <p className="mb-4 text-soft">Name it, then mark its instants with the keys 1 to 8.</p>
-        <StrikeChooser />
-      </section>
-    );
-  }
-  const next = nextUnmarked(strike);
-  const words = next && wordsFor(next, techniqueById(strike.technique));
-  const cue = cues.find((one) => one.technique === strike.technique);
+  const cue = strike && cues.find((one) => one.technique === strike.technique);
   return (
     <section className="flex min-h-0 flex-col">
+      <StrikesFound />
       <Tabs.Root defaultValue="leaks" className="flex min-h-0 flex-1 flex-col">
         <Tabs.List aria-label="Strike" className="flex gap-6 border-b border-ink px-5">
           {TABS.map(([value, name]) => (
@@ -57,25 +50,56 @@ export function SidePanel({
             </Tabs.Trigger>
           ))}
         </Tabs.List>
-        {next && words && (
-          <p className="flex items-center gap-2 border-b border-rule bg-tint px-5 py-2">
-            <Key>{EVENT_KEY[next]}</Key>
-            <span>
-              <strong>{words.name}</strong>: {words.meaning}
-            </span>
-          </p>
-        )}
+        {strike && <NextMark strike={strike} />}
         <Tabs.Content value="leaks" className="min-h-0 flex-1 overflow-auto px-5 py-4">
-          <Leaks analysis={analysis} strike={strike} decisions={decisions[strike.id] ?? []} />
+          {strike && analysis ? (
+            <Leaks analysis={analysis} strike={strike} decisions={decisions[strike.id] ?? []} />
+          ) : (
+            <NameIt />
+          )}
         </Tabs.Content>
         <Tabs.Content value="readings" className="min-h-0 flex-1 overflow-auto px-5 py-3">
-          <ReadingsTable readings={analysis.readings} />
+          {analysis ? <ReadingsTable readings={analysis.readings} /> : <NameIt />}
+        </Tabs.Content>
+        <Tabs.Content value="film" className="min-h-0 flex-1 overflow-auto px-5 py-4">
+          <FilmTab others={others} space={analysis?.space ?? null} />
         </Tabs.Content>
         <Tabs.Content value="set-up" className="min-h-0 flex-1 overflow-auto px-5 py-4">
-          <SetUp strike={strike} />
+          <SetUp strike={strike} setups={setups} />
         </Tabs.Content>
       </Tabs.Root>
       {cue && <CueOfTheDay key={cue.id + cue.text} cue={cue} />}
     </section>
+  );
+}
+
+/** Which instant to mark next, and its key. */
+function NextMark({ strike }: { strike: StrikeDocument }) {
+  const next = nextUnmarked(strike);
+  if (!next) return null;
+  const { name, meaning } = wordsFor(next, techniqueById(strike.technique));
+  return (
+    <p className="flex items-center gap-2 border-b border-rule bg-tint px-5 py-2">
+      <Key>{EVENT_KEY[next]}</Key>
+      <span>
+        <strong>{name}</strong>: {meaning}
+      </span>
+    </p>
+  );
+}
+
+function NameIt() {
+  const survey = useBench((state) => state.survey);
+  return (
+    <>
+      <h2 className="mb-1 font-serif text-2xl">Which strike is it?</h2>
+      {survey.kind === 'running' && (
+        <p className="mb-2 text-soft" role="status">
+          Looking for strikes, {Math.round(100 * survey.progress.share)} %. You need not wait.
+        </p>
+      )}
+      <p className="mb-4 text-soft">Name it, then mark its instants with the keys 1 to 8.</p>
+      <StrikeChooser />
+    </>
   );
 }

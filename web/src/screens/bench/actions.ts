@@ -2,6 +2,8 @@
 
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
+import { calibrationSchema, type SavedCalibration } from '@/data/benchDocument';
+import { keepCameraSetup, removeCameraSetup } from '@/data/cameraSetups';
 import { database } from '@/data/database';
 import {
   acceptFinding,
@@ -56,4 +58,30 @@ export async function rewordCue(cueId: string, text: string): Promise<string | n
   await editCue(await database(), id.parse(cueId), parsed.data);
   shown();
   return null;
+}
+
+const setupSchema = z.object({
+  name: z.string().trim().min(1, 'A set-up needs a name.').max(60, 'The name is too long.'),
+  width: z.number().int().positive(),
+  height: z.number().int().positive(),
+  calibration: calibrationSchema,
+});
+
+/** @returns what is wrong, or null when the set-up is kept */
+export async function keepSetup(setup: {
+  name: string;
+  width: number;
+  height: number;
+  calibration: SavedCalibration;
+}): Promise<string | null> {
+  const parsed = setupSchema.safeParse(setup);
+  if (!parsed.success) return parsed.error.issues[0]!.message;
+  await keepCameraSetup(await database(), parsed.data);
+  shown();
+  return null;
+}
+
+export async function forgetSetup(setupId: string): Promise<void> {
+  await removeCameraSetup(await database(), id.parse(setupId));
+  shown();
 }

@@ -2,11 +2,15 @@
 import { createStore, useStore } from 'zustand';
 import { createContext, useContext } from 'react';
 import type { Landmark } from '@sinew/core/body/landmarks';
+import type { Rectangle } from '@sinew/core/calibration/calibration';
 import type { EventName } from '@sinew/core/events/events';
 import type { StudentFacts } from '@/data/benchAnalysis';
 import type { BenchDocument, StrikeDocument } from '@/data/benchDocument';
 import type { SavedBench } from '@/data/bench';
 import type { Clip } from '@/data/clips';
+import type { SecondView } from '@/data/viewPairs';
+import type { Survey } from '@/video/survey';
+import type { SurveyState } from '@/video/useSurvey';
 import { Autosave, type SaveState } from './autosave';
 import { toggleMark } from './commands';
 import * as history from './history';
@@ -16,7 +20,15 @@ export type Tool =
   | { readonly kind: 'look' }
   | { readonly kind: 'place'; readonly landmark: Landmark }
   | { readonly kind: 'scale' }
-  | { readonly kind: 'target' };
+  | { readonly kind: 'target' }
+  | { readonly kind: 'rectangle'; readonly of: Rectangle['kind'] }
+  | { readonly kind: 'straight' }
+  | { readonly kind: 'ruler' };
+
+interface SurveyControl {
+  cancel(): void;
+  again(): void;
+}
 
 export interface BenchClip extends Omit<Clip, 'createdAt' | 'bytes' | 'sha256'> {
   readonly studentName: string;
@@ -35,6 +47,11 @@ export interface BenchState {
   readonly selectedMark: EventName | null;
   readonly isPlaying: boolean;
   readonly save: SaveState;
+  /** What going through the film has told so far. */
+  readonly survey: SurveyState;
+  readonly surveyControl: SurveyControl | null;
+  /** The film of the same take from another side, or null. */
+  readonly second: SecondView | null;
   readonly error: string | null;
 
   edit(next: BenchDocument, gesture?: string): void;
@@ -49,6 +66,8 @@ export interface BenchState {
   /** Mark an event of the strike in hand on the frame in hand, or clear it there. */
   mark(event: EventName): void;
   setPlaying(isPlaying: boolean): void;
+  surveyed(survey: SurveyState, control: SurveyControl): void;
+  joinedWith(second: SecondView | null): void;
   fail(message: string): void;
   /** Take over what is on disk, unless something has been changed here since. */
   adopt(saved: SavedBench): void;
@@ -64,6 +83,7 @@ export function createBenchStore(
   student: StudentFacts,
   saved: SavedBench,
   start: { strikeId: string | null; frame: number },
+  take: { survey: Survey | null; second: SecondView | null },
 ) {
   return createStore<BenchState>()((set, get) => {
     const autosave = new Autosave(`/api/clips/${clip.id}/bench`, saved.revision, (save) =>
@@ -91,6 +111,11 @@ export function createBenchStore(
       selectedMark: null,
       isPlaying: false,
       save: { kind: 'saved' },
+      survey: take.survey
+        ? { kind: 'done', survey: take.survey }
+        : { kind: 'running', progress: { share: 0, left: null } },
+      surveyControl: null,
+      second: take.second,
       error: null,
 
       edit: (next, gesture) => become(history.change(get().history, next, gesture ?? null)),
@@ -115,6 +140,8 @@ export function createBenchStore(
         state.selectMark(isSet ? event : null);
       },
       setPlaying: (isPlaying) => set({ isPlaying }),
+      surveyed: (survey, surveyControl) => set({ survey, surveyControl }),
+      joinedWith: (second) => set({ second }),
       fail: (error) => set({ error, isPlaying: false }),
       adopt: ({ revision, document }) => {
         const { past, future } = get().history;

@@ -2,8 +2,14 @@
 import type { Landmark, Side } from '@sinew/core/body/landmarks';
 import { eventsOf, type EventName } from '@sinew/core/events/events';
 import { techniqueById } from '@sinew/core/technique/catalogue';
-import type { PixelPoint } from '@sinew/core/calibration/calibration';
-import { toEighth, type BenchDocument, type StrikeDocument } from '@/data/benchDocument';
+import type { Line, PixelPoint } from '@sinew/core/calibration/calibration';
+import {
+  toEighth,
+  type BenchDocument,
+  type SavedCalibration,
+  type StrikeDocument,
+} from '@/data/benchDocument';
+import type { Proposal } from './proposals';
 
 function changeStrike(
   document: BenchDocument,
@@ -18,9 +24,31 @@ function changeStrike(
 
 export function addStrike(
   document: BenchDocument,
-  strike: { id: string; technique: StrikeDocument['technique']; side: Side },
+  strike: Omit<StrikeDocument, 'marks'>,
 ): BenchDocument {
   return { ...document, strikes: [...document.strikes, { ...strike, marks: {} }] };
+}
+
+/** Take what was found as a strike: where it is in the take, its contact as heard, in its order. */
+export function takeStrike(
+  document: BenchDocument,
+  strike: Pick<StrikeDocument, 'id' | 'technique' | 'side'>,
+  { span, contact, combination }: Proposal,
+): BenchDocument {
+  const taken: StrikeDocument = {
+    ...strike,
+    span,
+    ...(combination !== null && { combination }),
+    marks: contact ? { contact } : {},
+  };
+  const begins = (one: StrikeDocument) => one.span?.from ?? 0;
+  const strikes = [...document.strikes, taken].sort((a, b) => begins(a) - begins(b));
+  return { ...document, strikes };
+}
+
+/** What was found is no strike. */
+export function refuseStrike(document: BenchDocument, { span }: Proposal): BenchDocument {
+  return { ...document, refused: [...document.refused, span] };
 }
 
 export function removeStrike(document: BenchDocument, strikeId: string): BenchDocument {
@@ -108,23 +136,46 @@ export function removePoint(
   return { ...document, placed };
 }
 
-const roundedLine = ({ from, to }: { from: PixelPoint; to: PixelPoint }) => ({
-  from: { x: toEighth(from.x), y: toEighth(from.y) },
-  to: { x: toEighth(to.x), y: toEighth(to.y) },
-});
+const roundedPoint = ({ x, y }: PixelPoint): PixelPoint => ({ x: toEighth(x), y: toEighth(y) });
 
-export function setTarget(
-  document: BenchDocument,
-  line: { from: PixelPoint; to: PixelPoint } | null,
-): BenchDocument {
+const roundedLine = ({ from, to }: Line) => ({ from: roundedPoint(from), to: roundedPoint(to) });
+
+export function setTarget(document: BenchDocument, line: Line | null): BenchDocument {
   return { ...document, target: line && roundedLine(line) };
 }
 
-export function setScale(
-  document: BenchDocument,
-  scale: { from: PixelPoint; to: PixelPoint; metres: number } | null,
-): BenchDocument {
+export function setScale(document: BenchDocument, scale: BenchDocument['scale']): BenchDocument {
   return { ...document, scale: scale && { ...roundedLine(scale), metres: scale.metres } };
+}
+
+export function setRectangle(
+  document: BenchDocument,
+  rectangle: BenchDocument['rectangle'],
+): BenchDocument {
+  return {
+    ...document,
+    rectangle: rectangle && { ...rectangle, corners: rectangle.corners.map(roundedPoint) },
+  };
+}
+
+/** Move one corner of the rectangle. */
+export function moveCorner(document: BenchDocument, index: number, to: PixelPoint): BenchDocument {
+  const { rectangle } = document;
+  if (!rectangle) return document;
+  const corners = rectangle.corners.map((corner, i) => (i === index ? to : corner));
+  return setRectangle(document, { ...rectangle, corners });
+}
+
+export function setLens(document: BenchDocument, lens: BenchDocument['lens']): BenchDocument {
+  return { ...document, lens };
+}
+
+/** Everything that a camera set-up holds, in place of what is set. */
+export function applyCalibration(
+  document: BenchDocument,
+  { view, scale, target, rectangle, lens }: SavedCalibration,
+): BenchDocument {
+  return { ...document, view, scale, target, rectangle, lens };
 }
 
 /** The first event, in order, that the strike has no mark for. */

@@ -1,7 +1,6 @@
-import { useMemo } from 'react';
-import type { Analysis } from '@sinew/core/analyze';
+import { createContext, createElement, useContext, useMemo, type ReactNode } from 'react';
 import { realFrameTimes } from '@sinew/core/track/time';
-import { analyzeOnBench } from '@/data/benchAnalysis';
+import { analyzeOnBench, type BenchAnalysis, type SecondFilm } from '@/data/benchAnalysis';
 import { documentOf, strikeOf, useBench } from './benchStore';
 
 /** Real time of every frame of the clip, seconds. */
@@ -11,14 +10,32 @@ export function useRealTimes(): readonly number[] {
   return useMemo(() => realFrameTimes(fileTimes, captureRate), [fileTimes, captureRate]);
 }
 
-/** Readings and findings of the strike in hand, anew whenever what they rest on changes. */
-export function useAnalysis(): Analysis | null {
+/** The film of the other side, as the analysis asks for it. */
+function useSecondFilm(): SecondFilm | null {
+  const second = useBench((state) => state.second);
+  return useMemo(
+    () => second && { document: second.bench.document, film: second.clip, offset: second.offset },
+    [second],
+  );
+}
+
+const AnalysisContext = createContext<BenchAnalysis | null>(null);
+
+/** Works out readings and findings of the strike in hand, once for all parts of the bench. */
+export function AnalysisProvider({ children }: { children: ReactNode }) {
   const clip = useBench((state) => state.clip);
   const student = useBench((state) => state.student);
   const document = useBench(documentOf);
   const strike = useBench(strikeOf);
-  return useMemo(
-    () => (strike ? analyzeOnBench(document, strike, clip, student) : null),
-    [document, strike, clip, student],
+  const second = useSecondFilm();
+  const analysis = useMemo(
+    () => (strike ? analyzeOnBench(document, strike, clip, student, second) : null),
+    [document, strike, clip, student, second],
   );
+  return createElement(AnalysisContext, { value: analysis }, children);
+}
+
+/** Readings and findings of the strike in hand, anew whenever what they rest on changes. */
+export function useAnalysis(): BenchAnalysis | null {
+  return useContext(AnalysisContext);
 }

@@ -26,7 +26,10 @@ export function LiveCheck({
     ...(light ? [checkLight({ light })] : []),
   ];
   return (
-    <div aria-live="off" className="h-28 w-[37%] min-w-80 overflow-hidden border-l border-ink px-5 py-1.5 text-sm">
+    <div
+      aria-live="off"
+      className="h-28 w-[37%] min-w-80 overflow-hidden border-l border-ink px-5 py-1.5 text-sm"
+    >
       {stream ? <CheckLines lines={lines} isShort /> : null}
       {level && (
         <div className="flex items-center gap-3 pt-2">

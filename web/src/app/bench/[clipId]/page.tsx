@@ -1,9 +1,12 @@
 import { notFound } from 'next/navigation';
 import { loadBench } from '@/data/bench';
-import { clipById } from '@/data/clips';
+import { cameraSetups } from '@/data/cameraSetups';
+import { clipById, clipSummaries } from '@/data/clips';
 import { database } from '@/data/database';
 import { activeCues, decisionsOf } from '@/data/findings';
 import { studentById } from '@/data/students';
+import { surveyOf } from '@/data/surveys';
+import { secondViewOf } from '@/data/viewPairs';
 import { Bench } from '@/screens/bench/Bench';
 
 export const dynamic = 'force-dynamic';
@@ -21,9 +24,13 @@ export default async function BenchPage({ params, searchParams }: Props) {
   const [clip, saved] = await Promise.all([clipById(db, clipId), loadBench(db, clipId)]);
   const student = clip && (await studentById(db, clip.studentId));
   if (!clip || !saved || !student) notFound();
-  const [decisions, cues] = await Promise.all([
+  const [decisions, cues, survey, second, setups, clips] = await Promise.all([
     decisionsOf(db, clipId),
     activeCues(db, clip.studentId),
+    surveyOf(db, clipId),
+    secondViewOf(db, clipId),
+    cameraSetups(db),
+    clipSummaries(db, clip.studentId),
   ]);
   const asked = Number(query.frame ?? 0);
   const last = clip.frameTimes.length - 1;
@@ -38,6 +45,10 @@ export default async function BenchPage({ params, searchParams }: Props) {
       start={{ strikeId: strike?.id ?? null, frame }}
       decisions={decisions}
       cues={cues}
+      survey={survey}
+      second={second}
+      setups={setups}
+      others={clips.filter((one) => one.id !== clipId)}
     />
   );
 }

@@ -1,0 +1,81 @@
+/** What a flawless coach would set on the benches of a take's films: its known answers, in pixels. */
+import { EVENTS, type EventName } from '@sinew/core/events/events';
+import type { Rectangle, PixelPoint } from '@sinew/core/calibration/calibration';
+import { EnvelopeMaker } from '@sinew/core/sound/envelope';
+import { findHits } from '@sinew/core/sound/onsets';
+import { offsetBySound, type Offset } from '@sinew/core/sound/sync';
+import { LANDMARKS, type Landmark } from '@sinew/core/body/landmarks';
+import { nearestFrame } from '@sinew/core/track/time';
+import type { Placed } from '@sinew/core/track/track';
+import { knownTimes } from '../fighter/pose';
+import { size, subtract } from '../fighter/space';
+import { project } from '../render/camera';
+import { heardBy, SOUND_RATE } from '../render/sound';
+import { takeMover, type DemoTake, type TakeFilm } from './takes';
+
+const rounded = ({ x, y }: PixelPoint): PixelPoint => ({
+  x: Math.round(x * 8) / 8,
+  y: Math.round(y * 8) / 8,
+});
+
+/** Seconds of the film's own clock. */
+export function filmTimes(take: DemoTake, { starts, rate }: TakeFilm): number[] {
+  return Array.from({ length: Math.floor((take.duration - starts) * rate) }, (_, i) => i / rate);
+}
+
+/** The taped mat as it is seen in a film. */
+export function matSeen({ mat }: DemoTake, { camera }: TakeFilm): Rectangle {
+  const [a, b, c] = mat;
+  return {
+    kind: 'floor',
+    corners: mat.map((corner) => rounded(project(camera, corner))),
+    width: size(subtract(b, a)),
+    depth: size(subtract(c, b)),
+    height: 1,
+  };
+}
+
+/** Frame of each event of a strike of the take. */
+export function eventFrames(
+  take: DemoTake,
+  film: TakeFilm,
+  index: number,
+): Record<EventName, number> {
+  const { recipe, at, from } = take.strikes[index]!;
+  const known = knownTimes(recipe);
+  const times = filmTimes(take, film);
+  return Object.fromEntries(
+    EVENTS.map((event) => [event, nearestFrame(times, at + known[event] - from - film.starts)]),
+  ) as Record<EventName, number>;
+}
+
+/** Landmarks on the given frames of a film. */
+export function placedIn(
+  take: DemoTake,
+  film: TakeFilm,
+  frames: readonly number[],
+  landmarks: readonly Landmark[] = LANDMARKS,
+): Placed[] {
+  const pose = takeMover(take);
+  const times = filmTimes(take, film);
+  return frames.flatMap((frame) => {
+    const joints = pose(times[frame]! + film.starts);
+    return landmarks.map((landmark) => ({
+      landmark,
+      frame,
+      ...rounded(project(film.camera, joints[landmark])),
+    }));
+  });
+}
+
+/** How the two films' clocks differ, as their sound tells. */
+export function offsetHeard(take: DemoTake): Offset {
+  const [first, second] = take.films.map((film) => {
+    const maker = new EnvelopeMaker(SOUND_RATE);
+    maker.add(heardBy(take, film), 0);
+    return findHits(maker.finish());
+  });
+  const found = offsetBySound(first!, second!, null);
+  if (typeof found === 'string') throw new Error(`the takes cannot be joined: ${found}`);
+  return found;
+}

@@ -1,0 +1,110 @@
+'use client';
+
+import { useRef, type PointerEvent } from 'react';
+import { landmarkName } from '@sinew/core/body/landmarks';
+import type { PixelPoint } from '@sinew/core/calibration/calibration';
+import { documentOf, useBench, useBenchStore } from './benchStore';
+import { moveCorner, placePoint } from './commands';
+import type { ShownPoint } from './pointsOnPicture';
+
+/** A landmark on the picture: full where it was placed, hollow where it is worked out between. */
+export function Handle({
+  point,
+  unit,
+  at,
+}: {
+  point: ShownPoint;
+  unit: number;
+  at: (event: PointerEvent) => PixelPoint;
+}) {
+  const store = useBenchStore();
+  const selected = useBench((state) => state.selectedPoint);
+  const isPlacing = useBench((state) => state.tool.kind === 'place');
+  const gesture = useRef<string | null>(null);
+  const shownFrame = useBench((state) => state.shownFrame);
+  const isChosen = selected?.landmark === point.landmark && selected.frame === shownFrame;
+  const drag = (event: PointerEvent) => {
+    const state = store.getState();
+    if (!gesture.current || state.shownFrame === null) return;
+    const next = placePoint(documentOf(state), point.landmark, state.shownFrame, at(event));
+    state.edit(next, gesture.current);
+  };
+  return (
+    <g
+      data-landmark={point.landmark}
+      data-placed={point.isPlaced}
+      onPointerDown={(event) => {
+        if (event.button !== 0 || event.altKey || isPlacing) return;
+        event.stopPropagation();
+        event.currentTarget.setPointerCapture(event.pointerId);
+        gesture.current = `drag ${point.landmark} ${event.timeStamp}`;
+        const frame = store.getState().shownFrame;
+        if (frame !== null) store.getState().selectPoint({ landmark: point.landmark, frame });
+      }}
+      onPointerMove={drag}
+      onPointerUp={() => {
+        gesture.current = null;
+      }}
+      className={isPlacing ? undefined : 'cursor-grab'}
+    >
+      <title>{landmarkName(point.landmark) + (point.isPlaced ? '' : ', worked out')}</title>
+      <circle cx={point.x} cy={point.y} r={13 * unit} fill="transparent" />
+      <circle
+        cx={point.x}
+        cy={point.y}
+        r={(isChosen ? 6 : 4.5) * unit}
+        fill={point.isPlaced ? (isChosen ? '#b92d17' : '#fdfaf3') : 'transparent'}
+        stroke={point.isPlaced ? '#15130f' : '#fdfaf3'}
+        strokeWidth={1.6 * unit}
+      />
+    </g>
+  );
+}
+
+/** A corner of the rectangle, to be dragged to where it belongs. */
+export function CornerHandle({
+  index,
+  corner,
+  unit,
+  at,
+}: {
+  index: number;
+  corner: PixelPoint;
+  unit: number;
+  at: (event: PointerEvent) => PixelPoint;
+}) {
+  const store = useBenchStore();
+  const gesture = useRef<string | null>(null);
+  return (
+    <g
+      data-corner={index + 1}
+      onPointerDown={(event) => {
+        if (event.button !== 0 || event.altKey) return;
+        event.stopPropagation();
+        event.currentTarget.setPointerCapture(event.pointerId);
+        gesture.current = `corner ${index} ${event.timeStamp}`;
+      }}
+      onPointerMove={(event) => {
+        if (!gesture.current) return;
+        const state = store.getState();
+        state.edit(moveCorner(documentOf(state), index, at(event)), gesture.current);
+      }}
+      onPointerUp={() => {
+        gesture.current = null;
+      }}
+      className="cursor-grab"
+    >
+      <title>{`Corner ${index + 1}`}</title>
+      <circle cx={corner.x} cy={corner.y} r={11 * unit} fill="transparent" />
+      <rect
+        x={corner.x - 4 * unit}
+        y={corner.y - 4 * unit}
+        width={8 * unit}
+        height={8 * unit}
+        fill="transparent"
+        stroke="#fdfaf3"
+        strokeWidth={1.8 * unit}
+      />
+    </g>
+  );
+}

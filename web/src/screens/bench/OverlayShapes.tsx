@@ -1,0 +1,116 @@
+import type { ReactNode } from 'react';
+import type { Line, PixelPoint } from '@sinew/core/calibration/calibration';
+
+/** A light line with a dark edge, legible on any film. */
+export function Cased({ line, unit, dash }: { line: Line; unit: number; dash?: string }) {
+  const ends = { x1: line.from.x, y1: line.from.y, x2: line.to.x, y2: line.to.y };
+  return (
+    <g pointerEvents="none" strokeLinecap="round">
+      <line {...ends} stroke="#15130f" strokeOpacity={0.65} strokeWidth={4 * unit} />
+      <line {...ends} stroke="#fdfaf3" strokeWidth={1.8 * unit} strokeDasharray={dash} />
+    </g>
+  );
+}
+
+export function Target({ line, unit }: { line: Line; unit: number }) {
+  const angle = Math.atan2(line.to.y - line.from.y, line.to.x - line.from.x);
+  const wing = (turn: number): Line => ({
+    from: line.to,
+    to: {
+      x: line.to.x - 13 * unit * Math.cos(angle + turn),
+      y: line.to.y - 13 * unit * Math.sin(angle + turn),
+    },
+  });
+  return (
+    <>
+      <Cased line={line} unit={unit} dash={`${6 * unit} ${5 * unit}`} />
+      <Cased line={wing(0.45)} unit={unit} />
+      <Cased line={wing(-0.45)} unit={unit} />
+      <Label at={line.from} unit={unit}>
+        to the target
+      </Label>
+    </>
+  );
+}
+
+export function Measure({ line, unit, label }: { line: Line; unit: number; label: string }) {
+  const angle = Math.atan2(line.to.y - line.from.y, line.to.x - line.from.x) + Math.PI / 2;
+  const tick = (point: PixelPoint): Line => {
+    const [dx, dy] = [7 * unit * Math.cos(angle), 7 * unit * Math.sin(angle)];
+    return {
+      from: { x: point.x - dx, y: point.y - dy },
+      to: { x: point.x + dx, y: point.y + dy },
+    };
+  };
+  return (
+    <>
+      <Cased line={line} unit={unit} />
+      <Cased line={tick(line.from)} unit={unit} />
+      <Cased line={tick(line.to)} unit={unit} />
+      {label && (
+        <Label at={line.to} unit={unit}>
+          {label}
+        </Label>
+      )}
+    </>
+  );
+}
+
+function Label({ at, unit, children }: { at: PixelPoint; unit: number; children: ReactNode }) {
+  return (
+    <text
+      x={at.x + 10 * unit}
+      y={at.y - 8 * unit}
+      fontSize={13 * unit}
+      fill="#fdfaf3"
+      stroke="#15130f"
+      strokeWidth={3 * unit}
+      paintOrder="stroke"
+      pointerEvents="none"
+    >
+      {children}
+    </text>
+  );
+}
+
+/** A rectangle of known sides: its outline, its corners numbered in the order they were taken. */
+export function Outline({ corners, unit }: { corners: readonly PixelPoint[]; unit: number }) {
+  const floor = corners.slice(0, 4);
+  const top = corners.slice(4);
+  const closed = (ring: readonly PixelPoint[], isWhole: boolean): Line[] =>
+    ring.flatMap((from, i) => {
+      const to = ring[i + 1] ?? (isWhole ? ring[0] : undefined);
+      return to ? [{ from, to }] : [];
+    });
+  const lines = [
+    ...closed(floor, floor.length === 4),
+    ...closed(top, top.length === 4),
+    ...top.map((to, i): Line => ({ from: floor[i]!, to })),
+  ];
+  return (
+    <>
+      {lines.map((line, i) => (
+        <Cased key={i} line={line} unit={unit} />
+      ))}
+      {corners.map((corner, i) => (
+        <Label key={i} at={corner} unit={unit}>
+          {i + 1}
+        </Label>
+      ))}
+    </>
+  );
+}
+
+export function Dot({ at, unit }: { at: PixelPoint; unit: number }) {
+  return (
+    <circle
+      cx={at.x}
+      cy={at.y}
+      r={4 * unit}
+      fill="#fdfaf3"
+      stroke="#15130f"
+      strokeWidth={1.6 * unit}
+      pointerEvents="none"
+    />
+  );
+}

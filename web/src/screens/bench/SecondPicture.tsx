@@ -1,0 +1,110 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useCallback, useEffect, useMemo, useRef } from 'react';
+import { nearestFrame, realFrameTimes } from '@sinew/core/track/time';
+import type { Clip } from '@/data/clips';
+import { FilmReader } from '@/video/filmReader';
+import { useBench, useBenchStore } from './benchStore';
+import { useRealTimes } from './useAnalysis';
+
+/** A frame of another clip. */
+export function SecondPicture({
+  clip,
+  frame,
+  className,
+}: {
+  clip: Pick<Clip, 'id' | 'width' | 'height'>;
+  frame: number;
+  className?: string;
+}) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const reader = useRef<FilmReader | null>(null);
+  const wanted = useRef(frame);
+
+  useEffect(() => {
+    const context = canvas.current!.getContext('2d')!;
+    const film = new FilmReader(
+      (picture, index) => {
+        context.drawImage(picture, 0, 0, clip.width, clip.height);
+        canvas.current!.dataset.second = String(index);
+      },
+      () => undefined,
+    );
+    film.open(`/api/clips/${clip.id}/file`).then(
+      () => {
+        reader.current = film;
+        film.want(wanted.current);
+      },
+      () => undefined,
+    );
+    return () => {
+      reader.current = null;
+      film.close();
+    };
+  }, [clip.id, clip.width, clip.height]);
+
+  useEffect(() => {
+    wanted.current = frame;
+    reader.current?.want(frame);
+  }, [frame]);
+
+  return (
+    <canvas
+      ref={canvas}
+      width={clip.width}
+      height={clip.height}
+      role="img"
+      aria-label={`The other film, frame ${frame}`}
+      className={className}
+    />
+  );
+}
+
+/** The frame of the other film at the moment in hand; null without one, or where it was not running. */
+function useSecondFrame(): number | null {
+  const second = useBench((state) => state.second);
+  const frame = useBench((state) => state.frame);
+  const times = useRealTimes();
+  const other = useMemo(
+    () => second && realFrameTimes(second.clip.frameTimes, second.bench.document.captureRate),
+    [second],
+  );
+  if (!second || !other) return null;
+  const there = times[frame]! + second.offset.seconds;
+  return there < 0 || there > other[other.length - 1]! ? null : nearestFrame(other, there);
+}
+
+/** The other film in the corner of the picture, at the same moment; a click goes there. */
+export function SecondInset() {
+  const second = useBench((state) => state.second);
+  const frame = useSecondFrame();
+  const swap = useSwap();
+  if (!second) return null;
+  return (
+    <button
+      type="button"
+      onClick={swap}
+      title="Go to that film (V)"
+      className="absolute right-3 bottom-3 w-[30%] border-2 border-paper bg-ink text-left text-paper"
+    >
+      {frame === null ? (
+        <span className="block px-3 py-2 text-sm">The other camera was not running yet.</span>
+      ) : (
+        <SecondPicture clip={second.clip} frame={frame} className="block w-full" />
+      )}
+    </button>
+  );
+}
+
+/** Goes to the other film, at the same moment. */
+export function useSwap(): () => void {
+  const store = useBenchStore();
+  const router = useRouter();
+  const frame = useSecondFrame();
+  return useCallback(() => {
+    const { second, flush } = store.getState();
+    if (!second) return;
+    void flush().then(() => router.push(`/bench/${second.clip.id}?frame=${frame ?? 0}`));
+  }, [store, router, frame]);
+}

@@ -1,0 +1,105 @@
+'use client';
+
+import { nanoid } from 'nanoid';
+import { useEffect, useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { TECHNIQUES, techniqueById } from '@sinew/core/technique/catalogue';
+import { strikingSide } from '@sinew/core/technique/strike';
+import { Button } from '@/ui/button';
+import { NOT_WHILE_TYPING } from './BenchKeys';
+import { documentOf, useBench, useBenchStore } from './benchStore';
+import { refuseStrike, takeStrike } from './commands';
+import { heartOf, type Proposal } from './proposals';
+import { useRealTimes } from './useAnalysis';
+import { useOpenProposals, useProposals } from './useTake';
+
+/** Strikes that were found in the take, asked about one after the other: one key each. */
+export function StrikesFound() {
+  const open = useOpenProposals();
+  const [proposal] = open;
+  return proposal ? <Asked key={proposal.number} proposal={proposal} left={open.length} /> : null;
+}
+
+function Asked({ proposal, left }: { proposal: Proposal; left: number }) {
+  const store = useBenchStore();
+  const times = useRealTimes();
+  const count = useProposals().length;
+  const stance = useBench((state) => state.student.stance);
+  const usual = useBench((state) => {
+    const { strikes, purpose } = documentOf(state);
+    return strikes[strikes.length - 1]?.technique ?? purpose?.technique ?? 'cross';
+  });
+  const [technique, setTechnique] = useState(usual);
+  const heart = heartOf(proposal);
+
+  // The coach decides on what is seen: go there, once for each that is asked about.
+  useEffect(() => store.getState().goTo(heart), [store, heart]);
+
+  const take = () => {
+    const state = store.getState();
+    const id = nanoid();
+    const side = strikingSide(techniqueById(technique), stance);
+    state.edit(takeStrike(documentOf(state), { id, technique, side }, proposal));
+    state.selectStrike(id);
+  };
+  const refuse = () => {
+    const state = store.getState();
+    state.edit(refuseStrike(documentOf(state), proposal));
+  };
+  useHotkeys('y', take, NOT_WHILE_TYPING);
+  useHotkeys('x', refuse, NOT_WHILE_TYPING);
+
+  return (
+    <section
+      aria-label="Strikes found"
+      className="border-b border-ink bg-tint px-5 py-3"
+      data-proposal={proposal.number}
+    >
+      <div className="mb-2 flex items-baseline justify-between gap-3">
+        <h2 className="font-serif text-xl leading-tight">
+          Strike {proposal.number} of {count} found
+          {proposal.combination && ', in a combination'}?
+        </h2>
+        <span className="text-sm text-soft">{left} to decide</span>
+      </div>
+      <p className="mb-2.5">
+        {proposal.contact
+          ? `A hit is heard at ${times[heart]!.toFixed(2)} s, give or take ${spread(proposal, times)} ms.`
+          : `Much moves around ${times[heart]!.toFixed(2)} s; nothing is heard.`}
+      </p>
+      <div className="flex flex-wrap items-center gap-2.5">
+        <Button weight="main" hint="Y" onClick={take}>
+          A strike
+        </Button>
+        <Button hint="X" onClick={refuse}>
+          Not one
+        </Button>
+        <label className="flex items-center gap-2">
+          <span className="text-soft">It is a</span>
+          <select
+            value={technique}
+            onChange={(event) => {
+              setTechnique(event.target.value);
+              event.target.blur();
+            }}
+            className="h-9 border border-soft bg-white px-2"
+          >
+            {TECHNIQUES.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+    </section>
+  );
+}
+
+function spread({ contact }: Proposal, times: readonly number[]): number {
+  if (!contact) return 0;
+  const { frame, width } = contact;
+  const at = (index: number) => times[Math.min(times.length - 1, Math.max(0, index))]!;
+  const half = (width - 1) / 2;
+  return Math.round(((at(frame + half) - at(frame - half)) / 2) * 1000);
+}
