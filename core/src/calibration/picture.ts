@@ -47,9 +47,13 @@ const LEVEL_VARIES = 0.3;
 export function pictureMap(calibration: Calibration, placingSigma: number): PictureMap {
   const { rectangle } = calibration;
   if (!rectangle) return scaled(calibration, placingSigma);
-  return rectangle.kind === 'upright'
-    ? standingFrame(calibration, rectangle, placingSigma)
-    : overFloor(calibration, rectangle, placingSigma);
+  return overTheFloor(calibration)
+    ? overFloor(calibration, rectangle, placingSigma)
+    : standingFrame(calibration, rectangle, placingSigma);
+}
+
+function overTheFloor({ rectangle }: Calibration): boolean {
+  return rectangle !== null && rectangle !== undefined && rectangle.kind !== 'upright';
 }
 
 function scaled(calibration: Calibration, placingSigma: number): PictureMap {
@@ -173,7 +177,9 @@ export function lengthOf(
   line: Line,
   placingSigma: number,
 ): { readonly metres: number; readonly halfWidth: number } | null {
-  const map = pictureMap({ ...calibration, target: calibration.target ?? line }, placingSigma);
+  // Over a floor the plane is known without the line to the target; else any direction serves.
+  const target = calibration.target ?? (overTheFloor(calibration) ? null : line);
+  const map = pictureMap({ ...calibration, target }, placingSigma);
   if (!map.metric || map.axes.length === 0) return null;
   const [from, to] = [map.place(line.from), map.place(line.to)];
   const metres = Math.hypot(...from.map((value, k) => to[k]! - value));

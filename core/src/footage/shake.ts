@@ -72,7 +72,8 @@ function vertex(a: number, b: number, c: number): { readonly at: number } | null
 /** Mean difference of a side under a shift, levels. */
 function mismatch(before: Grey, after: Grey, side: Side, dx: number, dy: number): number {
   const { width, height } = before;
-  const within = (value: number, most: number) => Math.round(Math.min(Math.max(value, REACH), most));
+  const within = (value: number, most: number) =>
+    Math.round(Math.min(Math.max(value, REACH), most));
   const [left, right] = [side[0], side[1]].map((share) => within(share * width, width - REACH));
   const [top, bottom] = [side[2], side[3]].map((share) => within(share * height, height - REACH));
   let [sum, count] = [0, 0];

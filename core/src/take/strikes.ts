@@ -66,6 +66,9 @@ export function findStrikes(
 
 type Span = readonly [number, number];
 
+/** Strikes land this near to the place whose distance is known, one standard deviation, metres. */
+const LANDS_WITHIN = 0.2;
+
 /**
  * The instant in the picture at which a heard hit happened. Of an unknown distance it is assumed
  * that the camera stood 2 to 8 m away.
@@ -75,7 +78,7 @@ export function seenTime(
   distance: number | null,
 ): { time: number; sigma: number } {
   const metres = distance ?? 5;
-  const sigma = distance === null ? 6 / Math.sqrt(12) : 0.1;
+  const sigma = distance === null ? 6 / Math.sqrt(12) : LANDS_WITHIN;
   return {
     time: hit.time - metres / SPEED_OF_SOUND,
     sigma: Math.hypot(hit.sigma, sigma / SPEED_OF_SOUND),

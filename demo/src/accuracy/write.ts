@@ -10,7 +10,9 @@ import { FORMS, type TechniqueId } from '../fighter/forms';
 import { clean } from '../fighter/recipe';
 import { knownTrack } from '../fighter/track';
 import { truthOfStrike } from '../fighter/truth';
+import { captureSection } from './captureTables';
 import { trialsOf, type Trial, type Trials } from './measure';
+import { quantile, table } from './table';
 
 const TECHNIQUES = Object.keys(FORMS) as TechniqueId[];
 const RATES = [60, 120, 240];
@@ -44,15 +46,6 @@ const COLUMNS: readonly Column[] = [
   { name: 'end, ms', of: ['end'], shown: ms, digits: 0 },
   { name: 'home, ms', of: ['home'], shown: ms, digits: 0 },
 ];
-
-function quantile(values: readonly number[], share: number): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  return sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] ?? NaN;
-}
-
-const row = (cells: readonly string[]) => `| ${cells.join(' | ')} |`;
-const table = (heads: readonly string[], rows: readonly (readonly string[])[]) =>
-  [row(heads), row(heads.map(() => '---')), ...rows.map(row)].join('\n');
 
 /** "2.1 / 7.9 (96)": median, 95th percentile, and the share covered by ±, per cent. */
 function cell({ of, shown, digits }: Column, trials: readonly Trial[]): string {
@@ -200,6 +193,8 @@ ${byTechnique(usual(alone), COLUMNS)}
 ## First order against draws
 
 ${drawsAgainstFirstOrder()}
+
+${captureSection()}
 
 ## Exact by construction
 

@@ -2,6 +2,8 @@
  * A long take of the demo gym: one fighter, several strikes on the bag, seen and heard by two
  * cameras that were started at different moments.
  */
+import { techniqueById } from '@sinew/core/technique/catalogue';
+import { strikingSide } from '@sinew/core/technique/strike';
 import { clean, type Recipe } from '../fighter/recipe';
 import { durationOf, knownTimes, mover, type Pose } from '../fighter/pose';
 import { mix, size, subtract, type Point } from '../fighter/space';
@@ -124,7 +126,7 @@ export function hitsOf({ strikes }: DemoTake): TakeHit[] {
   return strikes.map(({ recipe, at, from }) => {
     const { contact } = knownTimes(recipe);
     const pose = mover(recipe)(contact);
-    const side = recipe.technique === 'jab' ? 'left' : 'right';
+    const side = strikingSide(techniqueById(recipe.technique), recipe.stance);
     return {
       time: at + contact - from,
       place: mix(pose[`${side}IndexKnuckle`], pose[`${side}LittleKnuckle`], 0.5),

@@ -119,7 +119,7 @@ const HELP: readonly (readonly [string, string])[] = [
   ['T', 'draw the line to the target'],
   ['R', 'click the corners of a rectangle of known sides'],
   ['M', 'measure a length in the picture'],
-  ['V', 'go to the film of the other side, at the same moment'],
+  ['V', 'go to the film of the other side; Shift V hides its picture'],
   ['Y', 'what was found is a strike; X it is none'],
   ['Esc', 'put the tool away'],
   ['W', 'less sure of the chosen mark; Shift W surer'],

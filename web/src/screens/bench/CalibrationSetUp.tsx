@@ -23,7 +23,7 @@ export function CalibrationSetUp({ setups }: { setups: readonly CameraSetup[] })
     <div>
       <SetLine
         name="Rectangle"
-        hint="of known sides on the floor or upright: corrects a slanting view"
+        hint="on the floor or upright"
         value={rectangle && sayRectangle(rectangle)}
         onDraw={draw({ kind: 'rectangle', of: rectangle?.kind ?? 'floor' })}
         onClear={() => edit(setRectangle(now(), null))}
@@ -31,9 +31,7 @@ export function CalibrationSetUp({ setups }: { setups: readonly CameraSetup[] })
       {rectangle && <CameraFound />}
       <SetLine
         name="Known length"
-        hint={
-          rectangle ? 'not needed: the rectangle gives the scale' : 'in the plane of the strike'
-        }
+        hint={rectangle ? 'the rectangle gives it' : 'in the plane of the strike'}
         value={scale && `${Math.round(scale.metres * 1000) / 10} cm`}
         onDraw={draw({ kind: 'scale' })}
         onClear={() => edit(setScale(now(), null))}
@@ -47,7 +45,7 @@ export function CalibrationSetUp({ setups }: { setups: readonly CameraSetup[] })
       />
       <SetLine
         name="Bow of the lens"
-        hint="from an edge that is straight in truth; wide lenses need it"
+        hint="from a straight edge"
         value={lens && `${(100 * lens.bend).toFixed(1)} %`}
         onDraw={draw({ kind: 'straight' })}
         onClear={() => edit(setLens(now(), null))}

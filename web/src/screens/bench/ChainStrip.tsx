@@ -132,12 +132,14 @@ function partOf(
 
 const isDone = (marks: Marks) => marks.contact !== undefined && marks.home !== undefined;
 
-/** The part, moved along when the frame in hand lies outside it. */
+/** The part, moved along when the frame in hand lies outside it; anew around one that is far off. */
 function shown({ span }: Part, times: readonly number[], now: number): readonly [number, number] {
   const last = times[times.length - 1]!;
   if (!span) return [0, last];
   const [from, to] = [Math.max(0, span[0]), Math.min(last, span[1])];
-  const shift = Math.max(0, now - to) - Math.max(0, from - now);
+  const beyond = Math.max(0, now - to) - Math.max(0, from - now);
+  const isFar = Math.abs(beyond) > (to - from) / 5;
+  const shift = isFar ? now - (from + to) / 2 : beyond;
   return [from + shift, to + shift];
 }
 

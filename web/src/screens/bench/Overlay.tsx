@@ -171,7 +171,13 @@ export function Overlay({ unit }: { unit: number }) {
           <Measure line={document.scale} unit={unit} label={`${document.scale.metres} m`} />
         )}
         {document.target && <Target line={document.target} unit={unit} />}
-        {isRectangleShown && <Outline corners={document.rectangle!.corners} unit={unit} />}
+        {isRectangleShown && (
+          <Outline
+            corners={document.rectangle!.corners}
+            unit={unit}
+            isQuiet={tool.kind === 'look' || tool.kind === 'place'}
+          />
+        )}
         {draft.line && (
           <Measure
             line={draft.line}

@@ -74,7 +74,16 @@ function Label({ at, unit, children }: { at: PixelPoint; unit: number; children:
 }
 
 /** A rectangle of known sides: its outline, its corners numbered in the order they were taken. */
-export function Outline({ corners, unit }: { corners: readonly PixelPoint[]; unit: number }) {
+export function Outline({
+  corners,
+  unit,
+  isQuiet = false,
+}: {
+  corners: readonly PixelPoint[];
+  unit: number;
+  /** Thin and without numbers, while it is not what is worked on. */
+  isQuiet?: boolean;
+}) {
   const floor = corners.slice(0, 4);
   const top = corners.slice(4);
   const closed = (ring: readonly PixelPoint[], isWhole: boolean): Line[] =>
@@ -90,13 +99,19 @@ export function Outline({ corners, unit }: { corners: readonly PixelPoint[]; uni
   return (
     <>
       {lines.map((line, i) => (
-        <Cased key={i} line={line} unit={unit} />
+        <Cased
+          key={i}
+          line={line}
+          unit={isQuiet ? unit / 2 : unit}
+          dash={isQuiet ? `${3 * unit} ${4 * unit}` : undefined}
+        />
       ))}
-      {corners.map((corner, i) => (
-        <Label key={i} at={corner} unit={unit}>
-          {i + 1}
-        </Label>
-      ))}
+      {!isQuiet &&
+        corners.map((corner, i) => (
+          <Label key={i} at={corner} unit={unit}>
+            {i + 1}
+          </Label>
+        ))}
     </>
   );
 }

@@ -1,7 +1,8 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useRef } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
 import { nearestFrame, realFrameTimes } from '@sinew/core/track/time';
 import type { Clip } from '@/data/clips';
 import { FilmReader } from '@/video/filmReader';
@@ -80,13 +81,17 @@ export function SecondInset() {
   const second = useBench((state) => state.second);
   const frame = useSecondFrame();
   const swap = useSwap();
-  if (!second) return null;
+  const isDrawing = useBench(({ tool }) => tool.kind !== 'look' && tool.kind !== 'place');
+  const [isHidden, setHidden] = useState(false);
+  useHotkeys('shift+v', () => setHidden((now) => !now));
+  // What is drawn may have to be drawn just there.
+  if (!second || isDrawing || isHidden) return null;
   return (
     <button
       type="button"
       onClick={swap}
-      title="Go to that film (V)"
-      className="absolute right-3 bottom-3 w-[30%] border-2 border-paper bg-ink text-left text-paper"
+      title="Go to that film (V); Shift V hides it"
+      className="absolute right-3 bottom-3 w-[27%] border-2 border-paper bg-ink text-left text-paper"
     >
       {frame === null ? (
         <span className="block px-3 py-2 text-sm">The other camera was not running yet.</span>

@@ -5,6 +5,7 @@ import { useEffect, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { TECHNIQUES, techniqueById } from '@sinew/core/technique/catalogue';
 import { strikingSide } from '@sinew/core/technique/strike';
+import { frameSpacing } from '@sinew/core/track/track';
 import { Button } from '@/ui/button';
 import { NOT_WHILE_TYPING } from './BenchKeys';
 import { documentOf, useBench, useBenchStore } from './benchStore';
@@ -64,7 +65,7 @@ function Asked({ proposal, left }: { proposal: Proposal; left: number }) {
       </div>
       <p className="mb-2.5">
         {proposal.contact
-          ? `A hit is heard at ${times[heart]!.toFixed(2)} s, give or take ${spread(proposal, times)} ms.`
+          ? `A hit is heard at ${times[heart]!.toFixed(3)} s, ± ${spread(proposal, times)} ms.`
           : `Much moves around ${times[heart]!.toFixed(2)} s; nothing is heard.`}
       </p>
       <div className="flex flex-wrap items-center gap-2.5">
@@ -96,10 +97,7 @@ function Asked({ proposal, left }: { proposal: Proposal; left: number }) {
   );
 }
 
+/** Half the frames that the contact may be on, milliseconds. */
 function spread({ contact }: Proposal, times: readonly number[]): number {
-  if (!contact) return 0;
-  const { frame, width } = contact;
-  const at = (index: number) => times[Math.min(times.length - 1, Math.max(0, index))]!;
-  const half = (width - 1) / 2;
-  return Math.round(((at(frame + half) - at(frame - half)) / 2) * 1000);
+  return contact ? Math.ceil(500 * contact.width * frameSpacing(times, contact.frame)) : 0;
 }

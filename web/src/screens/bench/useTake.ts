@@ -1,4 +1,6 @@
 import { useMemo } from 'react';
+import type { Hit } from '@sinew/core/sound/onsets';
+import { seenTime } from '@sinew/core/take/strikes';
 import { cameraDistance } from '@/data/benchCalibration';
 import { strikesIn, takeOf, type Take } from '@/video/survey';
 import { documentOf, useBench } from './benchStore';
@@ -22,6 +24,16 @@ function useCameraDistance(): number | null {
   return useMemo(
     () => cameraDistance({ view, scale, target, rectangle, lens }, clip),
     [view, scale, target, rectangle, lens, clip],
+  );
+}
+
+/** Hits at the instants at which the picture shows them: sound takes its time to the microphone. */
+export function useHits(): readonly Hit[] {
+  const take = useTake();
+  const distance = useCameraDistance();
+  return useMemo(
+    () => take?.hits.map((hit) => ({ ...hit, ...seenTime(hit, distance) })) ?? [],
+    [take, distance],
   );
 }
 
