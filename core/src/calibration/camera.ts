@@ -95,3 +95,16 @@ export function standing(
     .reduce((sum, one) => sum.map((value, k) => value + one[k]! / 4), [0, 0, 0] as Vector);
   return { at: target ? from! : middle, toward: way.map((value) => value / size) };
 }
+
+/**
+ * Whether the camera stands on the other side of the student than the view says, as it does when
+ * the corners were taken from the wrong one on.
+ */
+export function contradictsView(calibration: Calibration, camera: FloorCamera): boolean {
+  const { at, toward } = standing(calibration, camera);
+  const before = dot(
+    camera.position.map((value, k) => value - at[k]!),
+    toward,
+  );
+  return { front: before < 0, behind: before > 0, side: false, above: false }[calibration.view];
+}

@@ -26,6 +26,9 @@ const APART = 0.05;
 /** When nobody has measured, one camera stands up to this much farther from the bag, metres. */
 const UNKNOWN_DISTANCE = 2.5;
 
+/** Where a hit lands is known no better than this, metres. */
+const KNOWN_WITHIN = 0.3;
+
 /**
  * The offset under which most hits of the first film meet one of the second, hits of like loudness
  * first where a steady rhythm allows several.
@@ -43,11 +46,11 @@ export function offsetBySound(
     .flatMap((a) => second.map((b) => matchAt(first, second, b.time - a.time)))
     .sort((a, b) => b.pairs.length - a.pairs.length || a.unlike - b.unlike);
   const best = tried[0]!;
+  if (best.pairs.length < Math.min(2, first.length, second.length)) return 'no match';
   const rival = tried.find(
     (one) => Math.abs(one.offset - best.offset) > APART && one.pairs.length >= best.pairs.length,
   );
   if (rival && !(best.unlike < rival.unlike / 2)) return 'ambiguous';
-  if (best.pairs.length < Math.min(2, first.length, second.length)) return 'no match';
   const differences = best.pairs.map(([a, b]) => b.time - a.time);
   const mean = differences.reduce((sum, one) => sum + one, 0) / differences.length;
   const spread = Math.sqrt(
@@ -57,7 +60,7 @@ export function offsetBySound(
   const single = Math.max(...best.pairs.map(([a, b]) => Math.hypot(a.sigma, b.sigma)));
   const travel = distances ? (distances[1] - distances[0]) / SPEED_OF_SOUND : 0;
   const travelSigma = distances
-    ? (0.1 * Math.SQRT2) / SPEED_OF_SOUND
+    ? (KNOWN_WITHIN * Math.SQRT2) / SPEED_OF_SOUND
     : UNKNOWN_DISTANCE / Math.sqrt(3) / SPEED_OF_SOUND;
   return {
     seconds: mean - travel,

@@ -67,7 +67,7 @@ export function findStrikes(
 type Span = readonly [number, number];
 
 /** Strikes land this near to the place whose distance is known, one standard deviation, metres. */
-const LANDS_WITHIN = 0.2;
+const LANDS_WITHIN = 0.3;
 
 /**
  * The instant in the picture at which a heard hit happened. Of an unknown distance it is assumed

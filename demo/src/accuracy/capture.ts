@@ -266,7 +266,7 @@ export function spaceTrials(sigma: number, seeds: readonly number[]): SpaceTrial
     const misses = Object.entries(track.points).flatMap(([landmark, points]) =>
       points.frames.map((frame, i) => {
         const truth = pose(track.frameTimes[frame]! + a.starts)[landmark as never] as Point;
-        const found = [points.x[i]!, points.y[i]!, points.z[i]!];
+        const found = [points.x[i]!, points.y[i]!, points.z![i]!];
         return { off: found.map((value, k) => value - truth[k]!), sigma: points.sigma[i]! };
       }),
     );

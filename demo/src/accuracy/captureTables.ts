@@ -6,7 +6,6 @@ import {
   soundTrials,
   spaceTrials,
   splitTrials,
-  type Found,
 } from './capture';
 import { quantile, table } from './table';
 
@@ -76,11 +75,12 @@ function splits(): string {
     ],
     cases.map(({ isHeard, rate }) => {
       const found = splitTrials(rate, isHeard, seeds(20));
-      const { all, missed, invented, errors, covered }: Found = found;
+      const { all, missed, invented, errors, covered, wrongPairs } = found;
       return [
         String(rate),
         isHeard ? 'yes' : 'no',
         ...[all, missed, invented].map(String),
+        isHeard ? String(wrongPairs) : '–',
         isHeard ? spread(errors, 1000, 1) : 'not told',
         isHeard ? percent(covered, errors.length) : '–',
       ];
@@ -132,7 +132,7 @@ The offset between two cameras' clocks, from the sound of both. Sound needs 2.9 
 
 ${offsets()}
 
-Strikes found in a take, by how much moves and, where there is sound, by what is hit. Without sound a strike is where much moves, and its contact is left to the coach. All pairs were told apart from single strikes where there was sound.
+Strikes found in a take, by how much moves and, where there is sound, by what is hit. Without sound a strike is where much moves, and its contact is left to the coach. A pair is mistaken when two strikes are taken for one combination and are none, or the other way round.
 
 ${splits()}
 

@@ -26,16 +26,18 @@ export function calibrationOf(
   }
 }
 
-/** Height over the floor at which most strikes land, metres. */
+/** Most strikes land at this height over the floor and so far before the student, metres. */
 const CONTACT_HEIGHT = 1.3;
+const CONTACT_REACH = 0.6;
 
-/** Metres from the lens to about where the student strikes; null without a rectangle on the floor. */
+/** Metres from the lens to about where strikes land; null without a rectangle on the floor. */
 export function cameraDistance(set: SavedCalibration, size: Size): number | null {
   if (!set.rectangle || set.rectangle.kind === 'upright') return null;
   const { calibration, problem } = calibrationOf(set, size);
   if (problem) return null;
   const camera = floorCamera(calibration);
-  const { at } = standing(calibration, camera);
-  const place = [at[0]!, at[1]!, CONTACT_HEIGHT];
+  const { at, toward } = standing(calibration, camera);
+  const [x, y] = [0, 1].map((k) => at[k]! + CONTACT_REACH * toward[k]!);
+  const place = [x!, y!, CONTACT_HEIGHT];
   return Math.hypot(...camera.position.map((value, k) => value - place[k]!));
 }

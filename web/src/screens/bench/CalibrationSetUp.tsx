@@ -2,7 +2,8 @@
 
 import { useMemo, useState } from 'react';
 import type { Rectangle } from '@sinew/core/calibration/calibration';
-import { floorCamera } from '@sinew/core/calibration/camera';
+import { contradictsView, floorCamera } from '@sinew/core/calibration/camera';
+import { VIEW_GUIDE } from '@sinew/core/technique/views';
 import { calibrationOf } from '@/data/benchCalibration';
 import type { BenchDocument, SavedCalibration } from '@/data/benchDocument';
 import type { CameraSetup } from '@/data/cameraSetups';
@@ -71,7 +72,16 @@ function CameraFound() {
     const { calibration, problem } = calibrationOf({ view, scale, target, rectangle, lens }, clip);
     if (problem) return { problem: `This rectangle fixes nothing: ${problem}.` };
     if (rectangle?.kind === 'upright') return null;
-    const { position, residual } = floorCamera(calibration);
+    const camera = floorCamera(calibration);
+    const { position, residual } = camera;
+    if (contradictsView(calibration, camera)) {
+      return {
+        problem:
+          `By this rectangle the camera stood ${view === 'front' ? 'behind the student' : 'before the student'}, ` +
+          `but the film is said to be taken ${VIEW_GUIDE[view].name.toLowerCase()}: is corner 1 the right one, ` +
+          'and does the side from 1 to 2 run to the target?',
+      };
+    }
     const [x, y, z] = position as [number, number, number];
     const away = Math.hypot(x - rectangle!.width / 2, y - rectangle!.depth / 2);
     return {
