@@ -13,6 +13,13 @@ const server = (name: Server, settings: readonly string[]) => ({
   timeout: 180_000,
 });
 
+/** What Chromium is started with, everywhere. */
+export const flagsOf = () =>
+  ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking'].concat([
+    '--disable-component-update',
+    '--disable-sync',
+  ]);
+
 /** The real built app in Debian's Chromium, one test at a time. */
 export function inChromium(
   testDir: string,
@@ -35,9 +42,7 @@ export function inChromium(
       viewport: { width: 1280, height: 800 },
       launchOptions: {
         executablePath: '/usr/bin/chromium',
-        args: ['--no-sandbox', '--disable-quic', '--no-first-run']
-          .concat(['--disable-background-networking', '--disable-component-update'])
-          .concat(['--disable-sync']),
+        args: flagsOf(),
       },
       ...rest.use,
     },

@@ -7,7 +7,7 @@ import type { Landmark } from '../body/landmarks';
 import { interpolate, lowerBound } from '../signal/interpolate';
 import type { Offset } from '../sound/sync';
 import { seeded, normals } from '../uncertainty/random';
-import type { PictureTrack, Points, SpaceTrack } from '../track/track';
+import { frameSpacing, type PictureTrack, type Points, type SpaceTrack } from '../track/track';
 import type { Calibration } from './calibration';
 import { floorCamera, seenStraight, standing, UP, type FloorCamera } from './camera';
 
@@ -82,12 +82,11 @@ interface Pair {
 }
 
 function inSpace({ first, second, cameras, toStudent, offset }: Pair, a: Points, b: Points) {
-  const times = b.frames.map((frame) => second.track.frameTimes[frame]!);
   const found = { frames: [] as number[], places: [] as Vector[], sigma: [] as number[] };
   const misses: Omit<Disagreement, 'landmark'>[] = [];
   a.frames.forEach((frame, i) => {
     const there = first.track.frameTimes[frame]! + offset.seconds;
-    const seen = pointAt(times, b, there);
+    const seen = pointAt(second.track.frameTimes, b, there);
     if (!seen) return;
     // Not knowing the offset exactly shifts the second point along its way.
     const late = seen.speed * offset.sigma;
@@ -116,26 +115,28 @@ function inSpace({ first, second, cameras, toStudent, offset }: Pair, a: Points,
   };
 }
 
+/** Past its first and last point by less than half a frame a landmark still counts as seen there. */
+const HALF = 0.5;
+
 /** Where a landmark is at a time between its points, and how fast it moves, pixels a second. */
-function pointAt(times: readonly number[], points: Points, at: number) {
+function pointAt(frameTimes: readonly number[], points: Points, at: number) {
+  const times = points.frames.map((frame) => frameTimes[frame]!);
   const right = lowerBound(times, at);
-  const nearest =
-    right > 0 && (right >= times.length || at - times[right - 1]! < times[right]! - at)
-      ? right - 1
-      : right;
-  const isOn = Math.abs((times[nearest] ?? Infinity) - at) < 1e-9;
-  const isBetween =
-    right > 0 && right < times.length && times[right]! - times[right - 1]! <= LONGEST_GAP;
-  if (!isOn && !isBetween) return null;
+  const [low, high] = [Math.max(0, right - 1), Math.min(times.length - 1, Math.max(1, right))];
+  const [from, to] = [times[low]!, times[high]!];
+  const nearest = Math.abs(at - from) <= Math.abs(at - to) ? low : high;
+  const beyond = Math.max(0, times[0]! - at, at - times[times.length - 1]!);
+  const frame = frameSpacing(frameTimes, points.frames[nearest]!);
+  const isOn = Math.abs(times[nearest]! - at) <= HALF * frame;
+  if (beyond > HALF * frame || (!isOn && to - from > LONGEST_GAP)) return null;
+  const within = Math.min(Math.max(at, times[0]!), times[times.length - 1]!);
   const place = (time: number) => ({
     x: interpolate(times, points.x, time),
     y: interpolate(times, points.y, time),
   });
-  const [low, high] = [Math.max(0, right - 1), Math.min(times.length - 1, Math.max(1, right))];
-  const span = times[high]! - times[low]!;
-  const [before, after] = [place(times[low]!), place(times[high]!)];
-  const speed = span > 0 ? Math.hypot(after.x - before.x, after.y - before.y) / span : 0;
-  return { ...place(at), speed, sigma: points.sigma[nearest]! };
+  const [before, after] = [place(from), place(to)];
+  const speed = to > from ? Math.hypot(after.x - before.x, after.y - before.y) / (to - from) : 0;
+  return { ...place(within), speed, sigma: Math.hypot(points.sigma[nearest]!, speed * beyond) };
 }
 
 const DRAWS = 24;

@@ -4,18 +4,12 @@ import { landmarkName, type Landmark } from '../body/landmarks';
 import { WINDOW } from '../motion/moving';
 import { endLandmark, ownName } from '../motion/where';
 import { absent, isAbsent } from '../reading/reading';
-import type { Technique } from '../technique/catalogue';
-import { motionShowing, type Needs } from './context';
+import { pathAxis, type Technique } from '../technique/catalogue';
+import { motionShowing } from './context';
 import { Lacking, type Instant, type Look } from './look';
 import type { Measure } from './run';
 
 const isAimed = ({ along }: Technique) => along === 'target';
-
-/** The axis without which a technique's path cannot be seen in a single picture. */
-function pathNeeds({ along, family, start }: Technique): Needs {
-  if (along === 'target') return 'toward';
-  return family === 'hook' || start === 'turn' ? 'right' : 'up';
-}
 
 /**
  * The direction along which this strike's speed counts: the target line, or for strikes that arrive
@@ -26,7 +20,7 @@ function pathNeeds({ along, family, start }: Technique): Needs {
 export function direction(look: Look): Vector {
   const { technique } = look.strike;
   const shown = motionShowing(look.context, {
-    needs: pathNeeds(technique),
+    needs: pathAxis(technique),
     name: isAimed(technique) ? 'speed to the target' : 'the path of this strike',
   });
   if (isAbsent(shown)) throw new Lacking(shown);

@@ -104,7 +104,8 @@ function instant(
     return (i - 1 + (b > a ? Math.min(1, Math.max(0, (level - a) / (b - a))) : 1) + 0.5) * HOP;
   };
   const width = Math.max(HOP, crossing(0.8) - crossing(0.2));
-  return { time: start + crossing(0.5), sigma: width / Math.sqrt(12) };
+  // Anywhere within the rise, and anywhere within a hop.
+  return { time: start + crossing(0.5), sigma: Math.hypot(width, HOP) / Math.sqrt(12) };
 }
 
 /** A breath is this long, seconds, this far over the quiet, and hisses: its sign changes this often. */

@@ -130,3 +130,9 @@ export function techniqueById(id: string): Technique {
 export function strikingLimb({ family }: Technique): 'hand' | 'elbow' | 'leg' {
   return family === 'kick' ? 'leg' : family === 'elbow' ? 'elbow' : 'hand';
 }
+
+/** The axis without which a technique's path cannot be seen in a single picture. */
+export function pathAxis({ along, family, start }: Technique): 'toward' | 'up' | 'right' {
+  if (along === 'target') return 'toward';
+  return family === 'hook' || start === 'turn' ? 'right' : 'up';
+}

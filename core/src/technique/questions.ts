@@ -1,5 +1,5 @@
 /** What a coach films for, and from where it can be seen: known before ten repetitions are wasted. */
-import type { Technique, View } from './catalogue';
+import { pathAxis, type Technique, type View } from './catalogue';
 
 /** Measured in this view, only by the coach's eye, or not at all. */
 export type Answer = 'measured' | 'by eye' | 'hidden';
@@ -47,12 +47,16 @@ export const QUESTIONS: readonly Question[] = [
     asks: 'How fast does it arrive?',
     readings: ['speed.contact'],
     rate: 120,
-    answer: ({ family, along }) => ({
-      side: family === 'hook' || family === 'elbow' ? 'hidden' : 'measured',
-      above: family === 'uppercut' ? 'hidden' : 'measured',
-      front: along === 'path' ? 'measured' : 'hidden',
-      behind: along === 'path' ? 'measured' : 'hidden',
-    }),
+    answer: (technique) => {
+      const axis = pathAxis(technique);
+      const within = (isSeen: boolean): Answer => (isSeen ? 'measured' : 'hidden');
+      return {
+        side: within(axis !== 'right'),
+        above: within(axis !== 'up'),
+        front: within(axis !== 'toward'),
+        behind: within(axis !== 'toward'),
+      };
+    },
     why: {
       side: 'It comes around, toward the lens: its way is foreshortened.',
       above: 'It rises toward the lens: its way is foreshortened.',
@@ -84,12 +88,8 @@ export const QUESTIONS: readonly Question[] = [
     asks: 'Does the elbow leave the line?',
     readings: ['flare'],
     rate: 60,
-    answer: always({ above: 'measured', front: 'by eye', behind: 'by eye', side: 'hidden' }),
-    why: {
-      side: 'The elbow swings toward the lens and back.',
-      front: 'You can see it swing out; how far it is from the body’s line is not to be had.',
-      behind: 'You can see it swing out; how far it is from the body’s line is not to be had.',
-    },
+    answer: always({ above: 'measured', front: 'measured', behind: 'measured', side: 'hidden' }),
+    why: { side: 'The elbow swings toward the lens and back.' },
     lensHeight: 0.75,
   },
   {

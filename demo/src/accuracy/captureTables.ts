@@ -70,6 +70,7 @@ function splits(): string {
       'strikes',
       'missed',
       'invented',
+      'pairs mistaken',
       'contact off by, ms',
       'within ±, %',
     ],

@@ -158,7 +158,8 @@ async function seedTake(db: Db, files: ClipFiles, studentId: string): Promise<vo
     ids.push(id);
     const frames = eventFrames(DEMO_TAKE, film, MARKED);
     const wanted: number[] = [];
-    for (let frame = frames.ready; frame <= frames.home; frame += 2) wanted.push(frame);
+    for (let frame = frames.ready; frame < frames.home; frame += 2) wanted.push(frame);
+    wanted.push(frames.home);
     const saved = (await loadBench(db, id))!;
     await saveBench(db, id, {
       revision: saved.revision,

@@ -7,6 +7,7 @@ import { expose } from 'comlink';
 import {
   ALL_FORMATS,
   BlobSource,
+  BufferTarget,
   EncodedAudioPacketSource,
   EncodedPacketSink,
   EncodedVideoPacketSource,
@@ -17,6 +18,7 @@ import {
   type InputAudioTrack,
   type InputVideoTrack,
   type StreamTargetChunk,
+  type Target,
 } from 'mediabunny';
 import type { LeftTake, TakeAbout } from './takeStore';
 
@@ -77,20 +79,14 @@ const api = {
       if (file.size > 0) return file;
     }
     const raw = await (await place.getFileHandle(id + RAW)).getFile();
-    const target = await (await fileHandle(id + MENDED)).createSyncAccessHandle();
-    let isWhole = false;
     try {
-      isWhole = await rewritten(raw, target);
-    } finally {
-      target.close();
+      return await mendedOnDisk(place, id, raw);
+    } catch (error) {
+      if (!isFull(error)) throw error;
+      // No room for a second copy: the plain film is made in memory, and the raw one stays.
+      await place.removeEntry(id + MENDED).catch(() => undefined);
+      return mendedInMemory(raw);
     }
-    if (!isWhole) {
-      await place.removeEntry(id + MENDED);
-      return null;
-    }
-    const file = await (await fileHandle(id + MENDED)).getFile();
-    await place.removeEntry(id + RAW);
-    return file;
   },
 
   /** Takes that are neither kept nor thrown away, of tabs that are gone; newest first. */
@@ -110,6 +106,41 @@ const api = {
   remove,
 };
 
+const isFull = (error: unknown) => (error as { name?: string }).name === 'QuotaExceededError';
+
+async function mendedOnDisk(
+  place: FileSystemDirectoryHandle,
+  id: string,
+  raw: File,
+): Promise<File | null> {
+  const handle = await (await fileHandle(id + MENDED)).createSyncAccessHandle();
+  const target = new StreamTarget(
+    new WritableStream<StreamTargetChunk>({
+      write: ({ data, position }) => put(handle, data, position),
+    }),
+  );
+  let isWhole = false;
+  try {
+    isWhole = await rewritten(raw, target);
+    handle.flush();
+  } finally {
+    handle.close();
+  }
+  if (!isWhole) {
+    await place.removeEntry(id + MENDED);
+    return null;
+  }
+  const file = await (await fileHandle(id + MENDED)).getFile();
+  await place.removeEntry(id + RAW);
+  return file;
+}
+
+async function mendedInMemory(raw: File): Promise<File | null> {
+  const target = new BufferTarget();
+  const isWhole = await rewritten(raw, target);
+  return isWhole && target.buffer ? new File([target.buffer], 'take.mp4') : null;
+}
+
 /** Another tab holds the only key to a file that it is writing. */
 async function isBeingRecorded(place: FileSystemDirectoryHandle, id: string): Promise<boolean> {
   const raw = await place.getFileHandle(id + RAW).catch(() => null);
@@ -123,7 +154,7 @@ async function isBeingRecorded(place: FileSystemDirectoryHandle, id: string): Pr
 }
 
 /** @returns whether at least one frame could be copied */
-async function rewritten(raw: File, target: FileSystemSyncAccessHandle): Promise<boolean> {
+async function rewritten(raw: File, target: Target): Promise<boolean> {
   const input = new Input({ source: new BlobSource(raw), formats: ALL_FORMATS });
   try {
     const video = await input.getPrimaryVideoTrack().catch(() => null);
@@ -131,11 +162,7 @@ async function rewritten(raw: File, target: FileSystemSyncAccessHandle): Promise
     const audio = await input.getPrimaryAudioTrack().catch(() => null);
     const output = new Output({
       format: new Mp4OutputFormat({ fastStart: false }),
-      target: new StreamTarget(
-        new WritableStream<StreamTargetChunk>({
-          write: ({ data, position }) => put(target, data, position),
-        }),
-      ),
+      target,
     });
     const copies = [await videoCopy(video, output)];
     if (audio) copies.push(await audioCopy(audio, output));
@@ -146,7 +173,6 @@ async function rewritten(raw: File, target: FileSystemSyncAccessHandle): Promise
       return false;
     }
     await output.finalize();
-    target.flush();
     return true;
   } finally {
     input.dispose();

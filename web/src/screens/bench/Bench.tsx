@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useState, type MouseEvent } from 'react';
+import { useEffect, useState } from 'react';
 import type { Cue, Decision } from '@/data/findings';
 import type { SavedBench } from '@/data/bench';
 import type { CameraSetup } from '@/data/cameraSetups';
@@ -9,6 +9,7 @@ import type { SecondView } from '@/data/viewPairs';
 import type { Survey } from '@/video/survey';
 import { sendSurvey, useSurvey } from '@/video/useSurvey';
 import type { StudentFacts } from '@/data/benchAnalysis';
+import { giveKeysBack } from '@/ui/giveKeysBack';
 import {
   BenchContext,
   createBenchStore,
@@ -86,16 +87,6 @@ async function adoptNewest(store: BenchStore): Promise<void> {
   const { clip, adopt } = store.getState();
   const response = await fetch(`/api/clips/${clip.id}/bench`).catch(() => null);
   if (response?.ok) adopt((await response.json()) as SavedBench);
-}
-
-/**
- * A button that was clicked by hand lets go of the keys again, so that Space plays and the arrows
- * step; a button reached by the keyboard keeps them.
- */
-function giveKeysBack(event: MouseEvent): void {
-  const isByHand = event.detail > 0;
-  const clicked = (event.target as HTMLElement).closest<HTMLElement>('button, [role=tab]');
-  if (isByHand) clicked?.blur();
 }
 
 /** Goes through the film in the background, unless that has been done. */

@@ -3,9 +3,10 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useEffectEvent, useRef, useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
+import { useHotkeys, type Options } from 'react-hotkeys-hook';
 import { techniqueById, VIEWS } from '@sinew/core/technique/catalogue';
 import { questionById } from '@sinew/core/technique/questions';
+import { giveKeysBack } from '@/ui/giveKeysBack';
 import { TopBar } from '@/ui/topBar';
 import { SIMULATED } from '@/video/cameras';
 import { listenTo, type Level } from '@/video/sound';
@@ -65,17 +66,21 @@ export function Capture({ student, start }: CaptureProps) {
     take.toReady();
   };
 
-  useHotkeys('space', press, { preventDefault: true, ignoreEventWhen: isOnControl });
-  useHotkeys('escape', () => state.kind === 'counting' && callOff());
-  useHotkeys('c', () => setClapOn((now) => !now));
-  useHotkeys('m', () => setMirrored((now) => !now));
-  useHotkeys('1, 2, 3, 4', (event) => {
-    const view = VIEWS[Number(event.key) - 1];
-    if (view && isFree) setAim((old) => ({ ...old, view }));
-  });
+  useHotkeys('space', press, { ...KEYS, preventDefault: true });
+  useHotkeys('escape', () => state.kind === 'counting' && callOff(), KEYS);
+  useHotkeys('c', () => setClapOn((now) => !now), KEYS);
+  useHotkeys('m', () => setMirrored((now) => !now), KEYS);
+  useHotkeys(
+    '1, 2, 3, 4',
+    (event) => {
+      const view = VIEWS[Number(event.key) - 1];
+      if (view && isFree) setAim((old) => ({ ...old, view }));
+    },
+    KEYS,
+  );
 
   return (
-    <div className="flex h-dvh min-h-[640px] flex-col overflow-hidden">
+    <div className="flex h-dvh min-h-[640px] flex-col overflow-hidden" onClick={giveKeysBack}>
       <TopBar right={<LeftTakes studentId={student.id} onTake={take.review} />}>
         <Link href="/" className="text-soft hover:underline">
           Floor
@@ -141,8 +146,12 @@ export function Capture({ student, start }: CaptureProps) {
   );
 }
 
-const isOnControl = (event: KeyboardEvent) =>
-  (event.target as HTMLElement).closest('a, select, input, button:not([data-record])') !== null;
+/** A chosen question or view leaves the keys to the screen; lists and other buttons keep theirs. */
+const KEYS: Options = {
+  enableOnFormTags: ['input'],
+  ignoreEventWhen: (event) =>
+    (event.target as HTMLElement).closest('a, select, button:not([data-record])') !== null,
+};
 
 /** Keeps what is filmed for in the address, so that a reload comes back to it. */
 function useAddress(studentId: string, { technique, question, view }: Aim): void {

@@ -53,7 +53,7 @@ export function Review({
   }, [take.file]);
 
   const keep = async () => {
-    if (keeping.kind === 'sending' || !good) return;
+    if (keeping.kind === 'sending' || film?.ok === false) return;
     const about = { student: studentId, view, rate: null, purpose: { technique, question } };
     const advance = (progress: Progress) => setKeeping({ kind: 'sending', progress });
     advance({ share: 0, left: null });
@@ -134,7 +134,7 @@ export function Review({
             <Button
               weight="main"
               hint="Enter"
-              disabled={!good}
+              disabled={film?.ok === false}
               onClick={() => void keep()}
               className="h-28 w-72 justify-center text-4xl"
             >

@@ -1,0 +1,128 @@
+/** Filming where there is no camera: the simulated one, and what is said of the others. */
+import { expect, test } from '@playwright/test';
+import { benchIsOpen, isSaved, shows } from '../support/bench';
+import {
+  checkLine,
+  film,
+  fileOnBench,
+  openCapture,
+  probed,
+  recordButton,
+  useSimulatedCamera,
+} from '../support/capture';
+import { PORT } from '../support/config';
+import { addStudent } from '../support/gym';
+
+test('a take filmed with the simulated camera is checked, kept, and split into strikes', async ({
+  page,
+}) => {
+  await addStudent(page, 'Simulated Student');
+  await openCapture(page);
+  // No camera is plugged in: said so, with a way on.
+  await expect(
+    page.getByRole('alert').filter({ hasText: /no camera on this machine/ }),
+  ).toBeVisible();
+  await expect(recordButton(page)).toBeDisabled();
+  await page.getByRole('button', { name: 'Use the simulated camera' }).click();
+  await expect(recordButton(page)).toBeEnabled();
+
+  // Counted, not believed, and held against the question.
+  await expect(checkLine(page, 'rate')).toContainText(/\d\d frames a second/);
+  await page.getByLabel(/How fast does it arrive/).check();
+  await expect(page.locator('[data-view=side]')).toHaveAttribute('data-answer', 'measured');
+  await expect(page.locator('[data-view=front]')).toHaveAttribute('data-answer', 'hidden');
+  await page.keyboard.press('1');
+  await expect(page).toHaveURL(/view=side.*|question=speed/);
+  await page.keyboard.press('m');
+  await expect(page.getByLabel('Camera, mirrored')).toBeVisible();
+
+  await film(page, 7);
+  await expect(checkLine(page, 'rate')).toContainText(/How fast does it arrive/, {
+    timeout: 60_000,
+  });
+  await expect(checkLine(page, 'sound')).toContainText(/There is sound/);
+  await expect(page.getByRole('heading', { name: /strikes?, each one heard/ })).toBeVisible();
+
+  await page.keyboard.press('Enter');
+  await benchIsOpen(page);
+  const { format, streams } = probed(await fileOnBench(page));
+  const video = streams.find((one) => one.codec_type === 'video')!;
+  expect(video.codec_name).toBe('h264');
+  expect(Number(format.duration)).toBeGreaterThan(5);
+  expect(Number(video.nb_frames)).toBeGreaterThan(100);
+  expect(streams.some((one) => one.codec_type === 'audio')).toBe(true);
+
+  // Strikes are taken and refused with one key each.
+  const found = page.locator('[data-proposal]');
+  await expect(found).toBeVisible();
+  const first = Number(
+    await page.getByRole('slider', { name: 'Frame' }).getAttribute('aria-valuenow'),
+  );
+  expect(first).toBeGreaterThan(0);
+  await shows(page, first);
+  await page.keyboard.press('y');
+  await expect(page.getByRole('button', { name: /^Strike 1: Cross/ })).toBeVisible();
+  await expect(page.locator('[data-event=contact]')).toHaveAttribute('data-frame', String(first));
+  await expect(page.locator('[data-heard=hit]').first()).toBeAttached();
+  await page.keyboard.press('x');
+  await isSaved(page);
+  await page.reload();
+  await benchIsOpen(page);
+  await expect(page.getByRole('button', { name: /^Strike 1: Cross/ })).toBeVisible();
+  await page.getByRole('tab', { name: 'Film' }).click();
+  await expect(page.getByText(/one find set aside/)).toBeVisible();
+});
+
+test('a student who has not agreed is not filmed', async ({ page }) => {
+  await page.goto('/students/new');
+  await page.getByLabel('Name').fill('Not Asked Yet');
+  await page.getByRole('button', { name: 'Add the student' }).click();
+  await page.waitForURL(/\/students\/(?!new)/);
+  const id = page.url().split('/').pop()!;
+  await page.goto(`/capture?student=${id}`);
+  await expect(page.getByText(/Not Asked Yet cannot be filmed yet/)).toBeVisible();
+  await expect(recordButton(page)).toHaveCount(0);
+});
+
+test('a take for which the server has no room stays in the browser', async ({ page }) => {
+  const base = `http://127.0.0.1:${PORT.fullDisk}`;
+  await page.goto(`${base}/students/new`);
+  await page.getByLabel('Name').fill('No Room');
+  await page.getByRole('button', { name: 'Add the student' }).click();
+  await page.waitForURL(/\/students\/(?!new)/);
+  await page.getByRole('button', { name: 'Record consent' }).click();
+  await expect(page.getByText(/Consent to be filmed from/)).toBeVisible();
+  await openCapture(page);
+  await page.getByRole('button', { name: 'Use the simulated camera' }).click();
+  await expect(recordButton(page)).toBeEnabled();
+  await film(page, 2);
+  await page.getByRole('button', { name: /Keep it/ }).click();
+  await expect(
+    page.getByRole('alert').filter({ hasText: /disk is full.*still in this browser/ }),
+  ).toBeVisible();
+  await page.reload();
+  await expect(page.getByText('A take was not finished')).toBeVisible();
+  await page.getByRole('button', { name: 'Look at it' }).click();
+  await expect(page.getByRole('button', { name: /Keep it/ })).toBeEnabled();
+  await page.keyboard.press('r');
+  await useSimulatedCamera(page);
+  await page.reload();
+  await expect(recordButton(page)).toBeVisible();
+  await expect(page.getByText('A take was not finished')).toBeHidden();
+});
+
+test('the browser’s own disk running full ends the take and keeps what was recorded', async ({
+  page,
+}) => {
+  await addStudent(page, 'Full Browser');
+  await openCapture(page);
+  await useSimulatedCamera(page);
+  const cdp = await page.context().newCDPSession(page);
+  const origin = new URL(page.url()).origin;
+  await cdp.send('Storage.overrideQuotaForOrigin', { origin, quotaSize: 1_200_000 });
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('alert').filter({ hasText: /disk is full/ })).toBeVisible({
+    timeout: 40_000,
+  });
+  await cdp.send('Storage.overrideQuotaForOrigin', { origin });
+});
