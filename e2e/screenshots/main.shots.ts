@@ -20,7 +20,7 @@ async function openBench(page: Page, student: string, clip: string): Promise<voi
 
 test('screenshots', async ({ page }) => {
   await page.goto('/');
-  await page.getByText('Six students').waitFor();
+  await page.getByText('Seven students').waitFor();
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('ArrowDown');
   await shot(page, 'floor');
@@ -47,6 +47,39 @@ test('screenshots', async ({ page }) => {
   await openBench(page, 'Perrin Oake', 'cross-clean.mp4');
   await page.getByRole('button', { name: 'Round kick' }).waitFor();
   await shot(page, 'bench-strikes');
+
+  await openBench(page, 'Ragna Sorn', 'take-side.mp4');
+  await page.locator('[data-proposal]').waitFor({ timeout: 60_000 });
+  for (const _ of [1, 2]) await page.keyboard.press('y');
+  await page.locator('[data-proposal="4"]').waitFor();
+  await page.keyboard.press('g');
+  await page.mouse.move(0, 0);
+  await page.waitForFunction(
+    () =>
+      document.querySelector('canvas')!.dataset.frame ===
+      document.querySelector('[role=slider]')!.getAttribute('aria-valuenow'),
+  );
+  await shot(page, 'bench-take');
+  await page.keyboard.press('x');
+  await page.getByRole('button', { name: /^Strike 2/ }).click();
+  await page.getByRole('tab', { name: 'Film' }).click();
+  await page.getByText(/points are measured in space/).scrollIntoViewIfNeeded();
+  await shot(page, 'bench-two-views');
+
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Perrin Oake' }).click();
+  await page.getByText('Choose clips').waitFor();
+  await page.keyboard.press('f');
+  await page.getByRole('button', { name: 'Use the simulated camera' }).click();
+  await page.locator('[data-check=light]').waitFor();
+  await page.keyboard.press('Space');
+  await page.getByRole('timer').waitFor({ timeout: 10_000 });
+  await page.waitForTimeout(1500);
+  await shot(page, 'capture');
+  await page.waitForTimeout(4000);
+  await page.keyboard.press('Space');
+  await page.locator('[data-check=sound]').waitFor({ timeout: 60_000 });
+  await shot(page, 'film-check');
 
   await page.goto('/');
   await page.getByRole('link', { name: 'Maren Voss' }).click();

@@ -3,6 +3,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 
 export const BITS = 10;
 const BLOCK = 32;
@@ -107,4 +108,28 @@ export function soundOnly(): Buffer {
     path,
   ]);
   return readFileSync(path);
+}
+
+/** A take of the simulated camera at 30 frames a second, over and over for so many seconds. */
+export function longFilm(seconds: number): string {
+  const folder = mkdtempSync(join(tmpdir(), 'sinew-film-'));
+  const [once, long] = [join(folder, 'once.mp4'), join(folder, 'long.mp4')];
+  const from = fileURLToPath(new URL('../../web/public/simulated-camera.mp4', import.meta.url));
+  const run = (args: readonly string[]) => {
+    const { status, stderr } = spawnSync('ffmpeg', ['-y', '-loglevel', 'error', ...args]);
+    if (status !== 0) throw new Error(`ffmpeg: ${stderr.toString()}`);
+  };
+  run(['-i', from, '-r', '30', ...H264, '-c:a', 'copy', once]);
+  run([
+    '-stream_loop',
+    String(Math.ceil(seconds / 6)),
+    '-i',
+    once,
+    '-t',
+    String(seconds),
+    '-c',
+    'copy',
+    long,
+  ]);
+  return long;
 }

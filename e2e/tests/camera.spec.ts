@@ -82,6 +82,7 @@ test('a clap starts the count when it is asked to', async ({ page }) => {
   await expect(recordButton(page)).toContainText('Film');
   await page.keyboard.press('c');
   await expect(page.getByRole('timer')).toBeVisible({ timeout: 15_000 });
+  await page.waitForTimeout(2000);
   await page.keyboard.press('Space');
   await expect(page.getByRole('button', { name: /Film again/ })).toBeVisible();
 });

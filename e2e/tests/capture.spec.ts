@@ -119,7 +119,7 @@ test('the browser’s own disk running full ends the take and keeps what was rec
   await useSimulatedCamera(page);
   const cdp = await page.context().newCDPSession(page);
   const origin = new URL(page.url()).origin;
-  await cdp.send('Storage.overrideQuotaForOrigin', { origin, quotaSize: 1_200_000 });
+  await cdp.send('Storage.overrideQuotaForOrigin', { origin, quotaSize: 400_000 });
   await page.keyboard.press('Space');
   await expect(page.getByRole('alert').filter({ hasText: /disk is full/ })).toBeVisible({
     timeout: 40_000,

@@ -1,5 +1,14 @@
 /** What is read from a film's tables, and what becomes of films that were damaged on the way. */
-import { BufferSource } from 'mediabunny';
+import {
+  ALL_FORMATS,
+  BufferSource,
+  BufferTarget,
+  EncodedPacketSink,
+  EncodedVideoPacketSource,
+  Input,
+  Mp4OutputFormat,
+  Output,
+} from 'mediabunny';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { inspectFilm, UnusableFilm, type Film } from '@/video/inspect';
@@ -71,5 +80,43 @@ describe('a film', () => {
       }),
       { numRuns: 80, seed: 5 },
     );
+  });
+});
+
+describe('a slow-motion file that says how fast it was shot', () => {
+  /** Three seconds at 30 a second, with the note that phones leave. */
+  async function noted(value: string | Uint8Array): Promise<number | null> {
+    const target = new BufferTarget();
+    const output = new Output({ format: new Mp4OutputFormat({ metadataFormat: 'mdta' }), target });
+    output.setMetadataTags({ raw: { 'com.android.capture.fps': value } });
+    const input = new Input({
+      source: new BufferSource(Uint8Array.from(good)),
+      formats: ALL_FORMATS,
+    });
+    const track = (await input.getPrimaryVideoTrack())!;
+    const source = new EncodedVideoPacketSource('avc');
+    output.addVideoTrack(source);
+    await output.start();
+    const decoderConfig = (await track.getDecoderConfig())!;
+    const sink = new EncodedPacketSink(track);
+    for await (const packet of sink.packets()) {
+      const slow = { timestamp: packet.timestamp * 8, duration: packet.duration * 8 };
+      await source.add(packet.clone(slow), { decoderConfig });
+    }
+    await output.finalize();
+    return (await inspect(new Uint8Array(target.buffer!))).shotAt;
+  }
+
+  it('is believed, as text', async () => {
+    expect(await noted('240')).toBe(240);
+    expect(await noted('239.7602')).toBe(239.76);
+  });
+
+  it('is not believed when it says nothing, or that it was shot slower than it plays', async () => {
+    for (const value of ['soon', '30', '-240', '1e9']) expect(await noted(value)).toBeNull();
+  });
+
+  it('says nothing in a film that plays at true speed', async () => {
+    expect((await inspect(good)).shotAt).toBeNull();
   });
 });

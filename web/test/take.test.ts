@@ -132,7 +132,7 @@ describe('strikes found on the bench', () => {
 
   it('are open until they are taken or refused, one by one', () => {
     const left = (document: BenchDocument) =>
-      found.filter((one) => isOpen(one, document)).map((one) => one.number);
+      found.filter((one) => isOpen(one, document, found.length)).map((one) => one.number);
     expect(left(EMPTY_BENCH)).toEqual([1, 2, 3, 4]);
     const third = takeStrike(EMPTY_BENCH, id(3), found[2]!);
     expect(left(third)).toEqual([1, 2, 4]);
@@ -149,7 +149,15 @@ describe('strikes found on the bench', () => {
       ...EMPTY_BENCH,
       strikes: [{ ...id(1), marks: { contact: { frame: heartOf(found[1]!), width: 1 } } }],
     };
-    expect(found.map((one) => isOpen(one, marked))).toEqual([true, false, true, true]);
+    expect(found.map((one) => isOpen(one, marked, found.length))).toEqual([
+      true,
+      false,
+      true,
+      true,
+    ]);
+    // A clip of one strike that was named by hand is that strike's.
+    const named: BenchDocument = { ...EMPTY_BENCH, strikes: [{ ...id(1), marks: {} }] };
+    expect(isOpen(found[0]!, named, 1)).toBe(false);
   });
 });
 

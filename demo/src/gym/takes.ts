@@ -93,7 +93,7 @@ export const DEMO_TAKE: DemoTake = {
         ...PICTURE,
         position: [4.3, 1.5, 2.9],
         lookAt: [0.2, 0.82, 0],
-        fieldOfView: degrees(27),
+        fieldOfView: degrees(29),
       },
       rate: 120,
       starts: 0.3137,

@@ -127,7 +127,9 @@ async function frames(track: InputVideoTrack): Promise<{ times: number[]; soundF
 async function countSound(sink: EncodedPacketSink, times: readonly number[]): Promise<number> {
   const isThere = async (index: number) => {
     try {
-      const packet = await sink.getPacket(times[index]!);
+      // The last frame may have no duration, and then nothing is found at its own time.
+      const isLast = index === times.length - 1;
+      const packet = await sink.getPacket(isLast ? Infinity : times[index]!);
       return (
         packet !== null &&
         packet.data.byteLength > 0 &&

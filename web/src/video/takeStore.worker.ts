@@ -208,9 +208,12 @@ async function copied(
 ): Promise<number> {
   const sink = new EncodedPacketSink(track);
   let count = 0;
+  let duration = 0;
   let packet = await sink.getFirstPacket().catch(() => null);
   while (packet && packet.byteLength > 0 && packet.data.byteLength === packet.byteLength) {
-    await add(packet, count === 0);
+    // How long the last one lasts was not known when it was written; as long as the one before.
+    if (packet.duration > 0) duration = packet.duration;
+    await add(packet.duration > 0 ? packet : packet.clone({ duration }), count === 0);
     count += 1;
     packet = await sink.getNextPacket(packet).catch(() => null);
   }

@@ -93,8 +93,10 @@ async function adoptNewest(store: BenchStore): Promise<void> {
 function Surveyor({ known }: { known: Survey | null }) {
   const store = useBenchStore();
   const clip = useBench((state) => state.clip);
+  // The first picture comes first.
+  const isShown = useBench(({ shownFrame }) => shownFrame !== null);
   const { state, cancel, again } = useSurvey(
-    `/api/clips/${clip.id}/file`,
+    isShown ? `/api/clips/${clip.id}/file` : null,
     clip.frameTimes.length,
     known,
   );

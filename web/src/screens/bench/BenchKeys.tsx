@@ -120,7 +120,7 @@ const HELP: readonly (readonly [string, string])[] = [
   ['R', 'click the corners of a rectangle of known sides'],
   ['M', 'measure a length in the picture'],
   ['V', 'go to the film of the other side; Shift V hides its picture'],
-  ['Y', 'what was found is a strike; X it is none'],
+  ['Y', 'what was found is a strike; X it is none; G see it'],
   ['Esc', 'put the tool away'],
   ['W', 'less sure of the chosen mark; Shift W surer'],
   ['Delete', 'remove the chosen mark or point'],

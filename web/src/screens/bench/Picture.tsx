@@ -6,7 +6,7 @@ import { useWidth } from '@/ui/useWidth';
 import { FilmReader } from '@/video/filmReader';
 import type { Picture as FilmPicture } from '@/video/frameSource';
 import { VIEW_GUIDE } from '@sinew/core/technique/views';
-import { documentOf, useBench, useBenchStore } from './benchStore';
+import { documentOf, isDrawing, useBench, useBenchStore } from './benchStore';
 import { Overlay } from './Overlay';
 import { PictureTools } from './PictureTools';
 import { SecondInset } from './SecondPicture';
@@ -140,6 +140,7 @@ function useFilm() {
 }
 
 function FrameLabel() {
+  const isBusy = useBench(isDrawing);
   const shown = useBench((state) => state.shownFrame);
   const view = useBench((state) => documentOf(state).view);
   const times = useRealTimes();
@@ -147,6 +148,8 @@ function FrameLabel() {
   if (shown === null) {
     return <p className="absolute bottom-3 left-3 bg-paper px-3 py-1.5">Opening the film…</p>;
   }
+  // What is drawn may have to be drawn just there.
+  if (isBusy) return null;
   return (
     <p className="pointer-events-none absolute bottom-3 left-3 bg-paper px-3 py-1.5 text-soft">
       <strong className="text-ink">Frame {shown}</strong> of {times.length - 1},{' '}

@@ -6,7 +6,7 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { nearestFrame, realFrameTimes } from '@sinew/core/track/time';
 import type { Clip } from '@/data/clips';
 import { FilmReader } from '@/video/filmReader';
-import { useBench, useBenchStore } from './benchStore';
+import { isDrawing, useBench, useBenchStore } from './benchStore';
 import { useRealTimes } from './useAnalysis';
 
 /** A frame of another clip. */
@@ -81,11 +81,11 @@ export function SecondInset() {
   const second = useBench((state) => state.second);
   const frame = useSecondFrame();
   const swap = useSwap();
-  const isDrawing = useBench(({ tool }) => tool.kind !== 'look' && tool.kind !== 'place');
+  const isBusy = useBench(isDrawing);
   const [isHidden, setHidden] = useState(false);
   useHotkeys('shift+v', () => setHidden((now) => !now));
   // What is drawn may have to be drawn just there.
-  if (!second || isDrawing || isHidden) return null;
+  if (!second || isBusy || isHidden) return null;
   return (
     <button
       type="button"

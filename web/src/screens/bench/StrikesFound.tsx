@@ -1,7 +1,7 @@
 'use client';
 
 import { nanoid } from 'nanoid';
-import { useEffect, useState } from 'react';
+import { useEffect, useEffectEvent, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { TECHNIQUES, techniqueById } from '@sinew/core/technique/catalogue';
 import { strikingSide } from '@sinew/core/technique/strike';
@@ -17,11 +17,35 @@ import { useOpenProposals, useProposals } from './useTake';
 /** Strikes that were found in the take, asked about one after the other: one key each. */
 export function StrikesFound() {
   const open = useOpenProposals();
+  const opened = useBench((state) => state.openedAt);
+  const untouched = useBench(
+    (state) => state.frame === opened && documentOf(state).strikes.length === 0,
+  );
+  const [hasDecided, setDecided] = useState(false);
   const [proposal] = open;
-  return proposal ? <Asked key={proposal.number} proposal={proposal} left={open.length} /> : null;
+  return proposal ? (
+    <Asked
+      key={proposal.number}
+      proposal={proposal}
+      left={open.length}
+      isShownAtOnce={hasDecided || untouched}
+      onDecided={() => setDecided(true)}
+    />
+  ) : null;
 }
 
-function Asked({ proposal, left }: { proposal: Proposal; left: number }) {
+function Asked({
+  proposal,
+  left,
+  isShownAtOnce,
+  onDecided,
+}: {
+  proposal: Proposal;
+  left: number;
+  /** Whether the picture goes there by itself: never away from what the coach is looking at. */
+  isShownAtOnce: boolean;
+  onDecided: () => void;
+}) {
   const store = useBenchStore();
   const times = useRealTimes();
   const count = useProposals().length;
@@ -33,8 +57,11 @@ function Asked({ proposal, left }: { proposal: Proposal; left: number }) {
   const [technique, setTechnique] = useState(usual);
   const heart = heartOf(proposal);
 
-  // The coach decides on what is seen: go there, once for each that is asked about.
-  useEffect(() => store.getState().goTo(heart), [store, heart]);
+  const look = () => store.getState().goTo(heart);
+  const lookFirst = useEffectEvent(() => {
+    if (isShownAtOnce) look();
+  });
+  useEffect(() => lookFirst(), []);
 
   const take = () => {
     const state = store.getState();
@@ -42,13 +69,16 @@ function Asked({ proposal, left }: { proposal: Proposal; left: number }) {
     const side = strikingSide(techniqueById(technique), stance);
     state.edit(takeStrike(documentOf(state), { id, technique, side }, proposal));
     state.selectStrike(id);
+    onDecided();
   };
   const refuse = () => {
     const state = store.getState();
     state.edit(refuseStrike(documentOf(state), proposal));
+    onDecided();
   };
   useHotkeys('y', take, NOT_WHILE_TYPING);
   useHotkeys('x', refuse, NOT_WHILE_TYPING);
+  useHotkeys('g', look, NOT_WHILE_TYPING);
 
   return (
     <section
@@ -74,6 +104,9 @@ function Asked({ proposal, left }: { proposal: Proposal; left: number }) {
         </Button>
         <Button hint="X" onClick={refuse}>
           Not one
+        </Button>
+        <Button hint="G" onClick={look}>
+          See it
         </Button>
         <label className="flex items-center gap-2">
           <span className="text-soft">It is a</span>

@@ -42,6 +42,8 @@ export interface BenchState {
   /** The frame asked for, and the frame the picture shows. */
   readonly frame: number;
   readonly shownFrame: number | null;
+  /** The frame at which the bench was opened. */
+  readonly openedAt: number;
   readonly tool: Tool;
   readonly selectedPoint: { readonly landmark: Landmark; readonly frame: number } | null;
   readonly selectedMark: EventName | null;
@@ -106,6 +108,7 @@ export function createBenchStore(
       strikeId: start.strikeId ?? saved.document.strikes[0]?.id ?? null,
       frame: start.frame,
       shownFrame: null,
+      openedAt: start.frame,
       tool: { kind: 'look' },
       selectedPoint: null,
       selectedMark: null,
@@ -176,4 +179,9 @@ export function documentOf(state: BenchState): BenchDocument {
 
 export function strikeOf(state: BenchState): StrikeDocument | null {
   return documentOf(state).strikes.find((strike) => strike.id === state.strikeId) ?? null;
+}
+
+/** Whether something is being drawn on the picture, which then must be free everywhere. */
+export function isDrawing({ tool }: BenchState): boolean {
+  return tool.kind !== 'look' && tool.kind !== 'place';
 }

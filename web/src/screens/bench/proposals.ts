@@ -48,9 +48,19 @@ function widthOf({ time, sigma }: { time: number; sigma: number }, times: readon
 
 const holds = ({ from, to }: Span, frame: number) => frame >= from && frame <= to;
 
-/** Spans of a combination touch; a strike is inside its own and at most at the border of the next. */
-export function isOpen(proposal: Proposal, { strikes, refused }: BenchDocument): boolean {
+/**
+ * Spans of a combination touch; a strike is inside its own and at most at the border of the next.
+ *
+ * @param count how many were found in the take
+ */
+export function isOpen(
+  proposal: Proposal,
+  { strikes, refused }: BenchDocument,
+  count: number,
+): boolean {
   const heart = heartOf(proposal);
+  // A clip of one strike that the coach has named without waiting is that strike's.
+  if (count === 1 && strikes.some(({ span }) => !span)) return false;
   if (refused.some((span) => holds(span, heart))) return false;
   return !strikes.some(({ span, marks }) =>
     span

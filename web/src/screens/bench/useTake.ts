@@ -51,5 +51,5 @@ export function useProposals(): readonly Proposal[] {
 export function useOpenProposals(): readonly Proposal[] {
   const all = useProposals();
   const document = useBench(documentOf);
-  return useMemo(() => all.filter((one) => isOpen(one, document)), [all, document]);
+  return useMemo(() => all.filter((one) => isOpen(one, document, all.length)), [all, document]);
 }
