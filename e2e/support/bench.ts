@@ -2,7 +2,7 @@
 import { expect, type Page } from '@playwright/test';
 import type { PixelPoint } from '@sinew/core/calibration/calibration';
 
-export const canvas = (page: Page) => page.locator('canvas');
+export const canvas = (page: Page) => page.locator('canvas[data-frame]');
 
 /** Wait until the picture shows a frame. */
 export async function shows(page: Page, frame: number): Promise<void> {

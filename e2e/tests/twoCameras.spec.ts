@@ -24,6 +24,14 @@ async function markMat(page: Page, film: TakeFilm): Promise<void> {
   await page.getByRole('button', { name: 'Set the rectangle' }).click();
 }
 
+/** To the other film, at the same moment. */
+async function swap(page: Page): Promise<void> {
+  const from = new URL(page.url()).pathname;
+  await page.keyboard.press('v');
+  await page.waitForURL((url) => url.pathname !== from);
+  await benchIsOpen(page);
+}
+
 test('two films of one take become one body', async ({ page }) => {
   test.setTimeout(180_000);
   await addStudent(page, 'Two Cameras');
@@ -106,15 +114,10 @@ test('two films of one take become one body', async ({ page }) => {
     await place(side);
     await page.getByRole('tab', { name: 'Film' }).click();
     await expect(page.getByText(/No point is placed in both films/)).toBeVisible();
-    await page.keyboard.press('v');
-    await page.waitForURL(/\/bench\/.*frame=/);
-    await expect(page.getByText('from the target')).toBeVisible();
-    await benchIsOpen(page);
+    await swap(page);
     // The other bench has strikes of its own; its points count for this one's.
     await place(front);
-    await page.keyboard.press('v');
-    await expect(page.getByText('from the side', { exact: false }).first()).toBeVisible();
-    await benchIsOpen(page);
+    await swap(page);
     await page.getByRole('tab', { name: 'Film' }).click();
     await expect(page.getByText('1 point is measured in space.')).toBeVisible();
   });

@@ -21,13 +21,22 @@ export function survey(
 ): Surveying {
   const worker = new Worker(new URL('./survey.worker.ts', import.meta.url), { type: 'module' });
   const remote = wrap<SurveyWorker>(worker);
+  let isOver = false;
   let cancel = () => {};
   const cancelled = new Promise<null>((resolve) => {
-    cancel = () => resolve(null);
+    cancel = () => {
+      isOver = true;
+      resolve(null);
+    };
   });
   const address = typeof film === 'string' ? new URL(film, location.href).href : film;
-  const surveyed = remote.survey(address, count, proxy(paced(onProgress)));
+  // Messages that were on their way when it ended say nothing any more.
+  const advance = paced((progress) => {
+    if (!isOver) onProgress(progress);
+  });
+  const surveyed = remote.survey(address, count, proxy(advance));
   const done = Promise.race([surveyed, cancelled]).finally(() => {
+    isOver = true;
     remote[releaseProxy]();
     worker.terminate();
   });

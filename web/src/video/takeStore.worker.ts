@@ -38,8 +38,12 @@ let open: FileSystemSyncAccessHandle | null = null;
 function put(handle: FileSystemSyncAccessHandle, data: Uint8Array, at: number): void {
   let written = 0;
   while (written < data.byteLength) {
-    const count = handle.write(data.subarray(written), { at: at + written });
-    if (count <= 0) throw new DOMException('no room', 'QuotaExceededError');
+    const rest = data.subarray(written);
+    const count = handle.write(rest, { at: at + written });
+    // Chromium answers a full disk with a count that cannot be (−8 read as 32 bits without a sign).
+    if (count <= 0 || count > rest.byteLength) {
+      throw new DOMException('no room', 'QuotaExceededError');
+    }
     written += count;
   }
 }

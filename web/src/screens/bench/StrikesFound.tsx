@@ -17,9 +17,8 @@ import { useOpenProposals, useProposals } from './useTake';
 /** Strikes that were found in the take, asked about one after the other: one key each. */
 export function StrikesFound() {
   const open = useOpenProposals();
-  const opened = useBench((state) => state.openedAt);
   const untouched = useBench(
-    (state) => state.frame === opened && documentOf(state).strikes.length === 0,
+    (state) => state.frame === 0 && documentOf(state).strikes.length === 0,
   );
   const [hasDecided, setDecided] = useState(false);
   const [proposal] = open;

@@ -42,8 +42,6 @@ export interface BenchState {
   /** The frame asked for, and the frame the picture shows. */
   readonly frame: number;
   readonly shownFrame: number | null;
-  /** The frame at which the bench was opened. */
-  readonly openedAt: number;
   readonly tool: Tool;
   readonly selectedPoint: { readonly landmark: Landmark; readonly frame: number } | null;
   readonly selectedMark: EventName | null;
@@ -108,7 +106,6 @@ export function createBenchStore(
       strikeId: start.strikeId ?? saved.document.strikes[0]?.id ?? null,
       frame: start.frame,
       shownFrame: null,
-      openedAt: start.frame,
       tool: { kind: 'look' },
       selectedPoint: null,
       selectedMark: null,
