@@ -1,6 +1,7 @@
 import { fileURLToPath } from 'node:url';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import AxeBuilder from '@axe-core/playwright';
 import { expect, type APIRequestContext, type Page } from '@playwright/test';
 import { PORT } from './config';
 
@@ -43,4 +44,11 @@ export async function post(
     headers: { 'content-type': 'application/octet-stream' },
     timeout: 60_000,
   });
+}
+
+/** No fault that a machine can find on the screen as it stands. */
+export async function isAccessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  const at = new URL(page.url()).pathname;
+  expect(violations.map((one) => `${at}: ${one.id} ${one.nodes[0]?.html}`)).toEqual([]);
 }

@@ -11,7 +11,7 @@ import {
   useSimulatedCamera,
 } from '../support/capture';
 import { PORT } from '../support/config';
-import { addStudent } from '../support/gym';
+import { addStudent, isAccessible } from '../support/gym';
 
 test('a take filmed with the simulated camera is checked, kept, and split into strikes', async ({
   page,
@@ -35,6 +35,7 @@ test('a take filmed with the simulated camera is checked, kept, and split into s
   await expect(page).toHaveURL(/view=side.*|question=speed/);
   await page.keyboard.press('m');
   await expect(page.getByLabel('Camera, mirrored')).toBeVisible();
+  await isAccessible(page);
 
   await film(page, 7);
   await expect(checkLine(page, 'rate')).toContainText(/How fast does it arrive/, {
@@ -42,6 +43,7 @@ test('a take filmed with the simulated camera is checked, kept, and split into s
   });
   await expect(checkLine(page, 'sound')).toContainText(/There is sound/);
   await expect(page.getByRole('heading', { name: /strikes?, each one heard/ })).toBeVisible();
+  await isAccessible(page);
 
   await page.keyboard.press('Enter');
   await benchIsOpen(page);
@@ -71,6 +73,9 @@ test('a take filmed with the simulated camera is checked, kept, and split into s
   await expect(page.getByRole('button', { name: /^Strike 1: Cross/ })).toBeVisible();
   await page.getByRole('tab', { name: 'Film' }).click();
   await expect(page.getByText(/one find set aside/)).toBeVisible();
+  await isAccessible(page);
+  await page.getByRole('tab', { name: 'Set-up' }).click();
+  await isAccessible(page);
 });
 
 test('a student who has not agreed is not filmed', async ({ page }) => {

@@ -39,14 +39,15 @@ function widen(state: BenchState, by: 2 | -2): void {
   }
 }
 
+/** Without a strike, as in the second film of a take, any point may be placed. */
 function startPlacing(state: BenchState): void {
   const strike = strikeOf(state);
-  if (!strike) return;
-  const { technique, side } = strike;
-  const points = pointsToPlace(
-    { technique: techniqueById(technique), side },
-    documentOf(state).view,
-  );
+  const points = strike
+    ? pointsToPlace(
+        { technique: techniqueById(strike.technique), side: strike.side },
+        documentOf(state).view,
+      )
+    : [];
   const landmark = points[0] ?? 'nose';
   state.setTool(state.tool.kind === 'place' ? { kind: 'look' } : { kind: 'place', landmark });
 }

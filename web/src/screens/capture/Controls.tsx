@@ -44,11 +44,11 @@ export function Controls({
         data-record
         disabled={!isAble || state.kind === 'mending'}
         onClick={onPress}
-        className={`flex h-28 w-72 items-center justify-center gap-4 text-4xl font-semibold text-paper disabled:opacity-45 ${isRunning ? 'bg-now' : 'bg-ink'}`}
+        className={`flex h-28 w-72 shrink-0 items-center justify-center gap-4 text-4xl font-semibold text-paper max-lg:w-44 max-lg:text-3xl disabled:opacity-45 ${isRunning ? 'bg-now' : 'bg-ink'}`}
       >
         {SAY[state.kind]} <Key>Space</Key>
       </button>
-      <div className="flex flex-1 flex-wrap content-center items-center gap-x-6 gap-y-2 px-6">
+      <div className="flex flex-1 flex-wrap content-center items-center gap-x-6 gap-y-1.5 px-6 max-lg:gap-x-3 max-lg:px-3">
         <label className="flex items-center gap-2">
           <span className="font-semibold">Take</span>
           <select

@@ -30,9 +30,8 @@ export function LiveCheck({
       aria-live="off"
       className="h-28 w-[37%] min-w-80 overflow-hidden border-l border-ink px-5 py-1.5 text-sm"
     >
-      {stream ? <CheckLines lines={lines} isShort /> : null}
       {level && (
-        <div className="flex items-center gap-3 pt-2">
+        <div className="flex items-center gap-3">
           <span>Sound</span>
           <meter
             aria-label="Sound level"
@@ -49,6 +48,7 @@ export function LiveCheck({
           </span>
         </div>
       )}
+      {stream ? <CheckLines lines={lines} isShort /> : null}
     </div>
   );
 }

@@ -35,7 +35,11 @@ export default async function BenchPage({ params, searchParams }: Props) {
   const asked = Number(query.frame ?? 0);
   const last = clip.frameTimes.length - 1;
   const frame = Number.isInteger(asked) ? Math.min(last, Math.max(0, asked)) : 0;
-  const strike = saved.document.strikes.find((one) => one.id === query.strike);
+  // The strike that was asked for, else the one that the frame is in.
+  const { strikes } = saved.document;
+  const strike =
+    strikes.find((one) => one.id === query.strike) ??
+    strikes.find(({ span }) => span && frame >= span.from && frame <= span.to);
   return (
     <Bench
       key={clip.id}
