@@ -50,17 +50,14 @@ test('screenshots', async ({ page }) => {
 
   await openBench(page, 'Ragna Sorn', 'take-side.mp4');
   await page.locator('[data-proposal]').waitFor({ timeout: 60_000 });
-  for (const _ of [1, 2]) await page.keyboard.press('y');
-  await page.locator('[data-proposal="4"]').waitFor();
+  await page.keyboard.press('z');
   await page.keyboard.press('g');
-  await page.mouse.move(0, 0);
-  await page.waitForFunction(
-    () =>
-      document.querySelector('canvas')!.dataset.frame ===
-      document.querySelector('[role=slider]')!.getAttribute('aria-valuenow'),
-  );
+  await page.locator('canvas[data-second="118"]').waitFor();
   await shot(page, 'bench-take');
-  await page.keyboard.press('x');
+  for (const number of [1, 3, 4]) {
+    await page.locator(`[data-proposal="${number}"]`).waitFor();
+    await page.keyboard.press('y');
+  }
   await page.getByRole('button', { name: /^Strike 2/ }).click();
   await page.getByRole('tab', { name: 'Film' }).click();
   await page.getByText(/points are measured in space/).scrollIntoViewIfNeeded();

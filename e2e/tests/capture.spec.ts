@@ -72,7 +72,7 @@ test('a take filmed with the simulated camera is checked, kept, and split into s
   await benchIsOpen(page);
   await expect(page.getByRole('button', { name: /^Strike 1: Cross/ })).toBeVisible();
   await page.getByRole('tab', { name: 'Film' }).click();
-  await expect(page.getByText(/one find set aside/)).toBeVisible();
+  await expect(page.getByText(/Set aside as no strike: 1/)).toBeVisible();
   await isAccessible(page);
   await page.getByRole('tab', { name: 'Set-up' }).click();
   await isAccessible(page);

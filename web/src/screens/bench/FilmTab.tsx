@@ -72,8 +72,8 @@ function FilmCheck() {
       {lines && <CheckLines lines={lines} />}
       {take && (
         <p className="pt-2 text-soft">
-          {counted(take.hits.length, 'hit')} and {counted(take.breaths.length, 'breath')} heard.
-          {refused > 0 && ` ${counted(refused, 'find')} set aside as no strike.`}{' '}
+          Heard: {counted(take.hits.length, 'hit')}, {counted(take.breaths.length, 'breath')}.
+          {refused > 0 && ` Set aside as no strike: ${refused}.`}{' '}
           {refused > 0 && (
             <button
               type="button"

@@ -62,6 +62,7 @@ export interface BenchState {
   setTool(tool: Tool): void;
   selectPoint(point: { landmark: Landmark; frame: number } | null): void;
   selectMark(event: EventName | null): void;
+  /** Take a strike in hand, and go to it when it is elsewhere in the take. */
   selectStrike(id: string): void;
   /** Mark an event of the strike in hand on the frame in hand, or clear it there. */
   mark(event: EventName): void;
@@ -129,7 +130,13 @@ export function createBenchStore(
       setTool: (tool) => set({ tool }),
       selectPoint: (selectedPoint) => set({ selectedPoint, selectedMark: null }),
       selectMark: (selectedMark) => set({ selectedMark, selectedPoint: null }),
-      selectStrike: (strikeId) => set({ strikeId, selectedMark: null }),
+      selectStrike: (strikeId) => {
+        set({ strikeId, selectedMark: null });
+        const { frame, goTo } = get();
+        const { span, marks } = strikeOf(get()) ?? {};
+        const isElsewhere = span !== undefined && (frame < span.from || frame > span.to);
+        if (isElsewhere) goTo(marks?.contact?.frame ?? span.from);
+      },
       mark: (event) => {
         const state = get();
         const strike = strikeOf(state);
