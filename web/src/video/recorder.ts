@@ -4,6 +4,8 @@
  */
 import { nanoid } from 'nanoid';
 import {
+  getFirstEncodableAudioCodec,
+  getFirstEncodableVideoCodec,
   MediaStreamAudioTrackSource,
   MediaStreamVideoTrackSource,
   Mp4OutputFormat,
@@ -33,6 +35,7 @@ export class Recorder {
   ) {}
 
   /**
+   * @throws Error in words for the coach when this browser cannot record; nothing is left then
    * @param onProblem called once, with a message for the coach, when recording cannot go on; what
    *   has been recorded is kept, and `stop` gives it
    */
@@ -41,6 +44,13 @@ export class Recorder {
     about: TakeAbout,
     onProblem: (message: string) => void,
   ): Promise<Recorder> {
+    const [video] = stream.getVideoTracks();
+    const [audio] = stream.getAudioTracks();
+    if (!video) throw new Error('the camera gives no picture');
+    const codec = await getFirstEncodableVideoCodec(['avc', 'vp9', 'av1']);
+    if (!codec) throw new Error('this browser cannot encode film; use Chromium, or bring a file');
+    const soundCodec = audio && (await getFirstEncodableAudioCodec(['opus', 'aac']));
+
     const id = nanoid();
     const store = takeStore();
     await store.begin(id, about);
@@ -65,25 +75,29 @@ export class Recorder {
       recorder.isOver = true;
       onProblem(problemOf(error));
     };
-    const [video] = stream.getVideoTracks();
-    if (!video) throw new Error('The camera gives no picture.');
     const pictures = new MediaStreamVideoTrackSource(
       video as MediaStreamVideoTrack,
-      { codec: 'avc', bitrate: QUALITY_HIGH, keyFrameInterval: FRAGMENT },
+      { codec, bitrate: QUALITY_HIGH, keyFrameInterval: FRAGMENT },
       { frameRate: null },
     );
     pictures.errorPromise.catch(fail);
     output.addVideoTrack(pictures);
-    const [audio] = stream.getAudioTracks();
-    if (audio) {
+    if (audio && soundCodec) {
       const sound = new MediaStreamAudioTrackSource(audio as MediaStreamAudioTrack, {
-        codec: 'opus',
+        codec: soundCodec,
         bitrate: 96_000,
       });
       sound.errorPromise.catch(fail);
       output.addAudioTrack(sound);
     }
-    await output.start();
+    try {
+      await output.start();
+    } catch (error) {
+      recorder.isOver = true;
+      await store.end();
+      await store.remove(id);
+      throw error;
+    }
     return recorder;
   }
 
