@@ -14,7 +14,8 @@ import {
   StreamTarget,
   type StreamTargetChunk,
 } from 'mediabunny';
-import { namedTake, takeStore, type TakeAbout } from './takeStore';
+import type { TakeAbout } from './takeAbout';
+import { namedTake, takeStore } from './takeStore';
 
 /** Seconds. */
 const FRAGMENT = 0.5;

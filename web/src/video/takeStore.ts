@@ -1,23 +1,7 @@
 /** The main thread's side of the browser's own store of takes; see its worker. */
 import { wrap, type Remote } from 'comlink';
-import type { View } from '@sinew/core/technique/catalogue';
+import type { TakeAbout } from './takeAbout';
 import type { TakeStoreWorker } from './takeStore.worker';
-
-/** What a take is of, kept beside it so that it can be offered again after a closed tab. */
-export interface TakeAbout {
-  readonly studentId: string;
-  readonly studentName: string;
-  readonly view: View;
-  readonly technique: string;
-  readonly question: string | null;
-  /** ISO 8601. */
-  readonly startedAt: string;
-}
-
-export interface LeftTake {
-  readonly id: string;
-  readonly about: TakeAbout;
-}
 
 export type TakeStore = Remote<TakeStoreWorker>;
 

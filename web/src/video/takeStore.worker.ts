@@ -20,7 +20,7 @@ import {
   type StreamTargetChunk,
   type Target,
 } from 'mediabunny';
-import type { LeftTake, TakeAbout } from './takeStore';
+import { takeAboutSchema, type LeftTake, type TakeAbout } from './takeAbout';
 
 const FOLDER = 'takes';
 const RAW = '.part';
@@ -58,8 +58,11 @@ async function remove(id: string): Promise<void> {
 const api = {
   async begin(id: string, about: TakeAbout): Promise<void> {
     const note = await (await fileHandle(id + ABOUT)).createSyncAccessHandle();
-    put(note, new TextEncoder().encode(JSON.stringify(about)), 0);
-    note.close();
+    try {
+      put(note, new TextEncoder().encode(JSON.stringify(about)), 0);
+    } finally {
+      note.close();
+    }
     open = await (await fileHandle(id + RAW)).createSyncAccessHandle();
   },
 
@@ -101,8 +104,9 @@ const api = {
       if (handle.kind !== 'file' || !name.endsWith(ABOUT)) continue;
       const id = name.slice(0, -ABOUT.length);
       if (await isBeingRecorded(place, id)) continue;
-      const about = JSON.parse(await (await handle.getFile()).text()) as TakeAbout;
-      found.push({ id, about });
+      const about = noted(await (await handle.getFile()).text());
+      // A note cut short belongs to a take that never began; it must not hide the others.
+      if (about) found.push({ id, about });
     }
     return found.sort((a, b) => b.about.startedAt.localeCompare(a.about.startedAt));
   },
@@ -143,6 +147,14 @@ async function mendedInMemory(raw: File): Promise<File | null> {
   const target = new BufferTarget();
   const isWhole = await rewritten(raw, target);
   return isWhole && target.buffer ? new File([target.buffer], 'take.mp4') : null;
+}
+
+function noted(text: string): TakeAbout | null {
+  try {
+    return takeAboutSchema.safeParse(JSON.parse(text)).data ?? null;
+  } catch {
+    return null;
+  }
 }
 
 /** Another tab holds the only key to a file that it is writing. */

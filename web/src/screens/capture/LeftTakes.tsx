@@ -4,7 +4,8 @@ import { useEffect, useState } from 'react';
 import { techniqueById } from '@sinew/core/technique/catalogue';
 import { Button } from '@/ui/button';
 import { Dialog } from '@/ui/dialog';
-import { namedTake, takeStore, type LeftTake } from '@/video/takeStore';
+import type { LeftTake } from '@/video/takeAbout';
+import { namedTake, takeStore } from '@/video/takeStore';
 import type { FinishedTake } from './useTake';
 
 /** Takes that a closed tab has left behind: looked at again, or thrown away. */

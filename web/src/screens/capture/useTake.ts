@@ -1,7 +1,8 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Recorder } from '@/video/recorder';
 import { countBeep, endBeep, goBeep } from '@/video/sound';
-import { takeStore, type TakeAbout } from '@/video/takeStore';
+import type { TakeAbout } from '@/video/takeAbout';
+import { takeStore } from '@/video/takeStore';
 
 export type TakeState =
   | { readonly kind: 'ready' }
