@@ -9,6 +9,7 @@ const ROOMS = [
   { type: 'demo', pattern: 'demo' },
   { type: 'data', pattern: 'web/src/data' },
   { type: 'video', pattern: 'web/src/video' },
+  { type: 'tracking', pattern: 'web/src/tracking' },
   { type: 'ui', pattern: 'web/src/ui' },
   { type: 'screens', pattern: 'web/src/screens' },
   { type: 'app', pattern: 'web/src/app' },
@@ -19,13 +20,14 @@ const MAY_IMPORT = {
   core: ['core'],
   cli: ['cli', 'core'],
   video: ['video', 'core'],
-  data: ['data', 'video', 'core'],
+  tracking: ['tracking', 'video', 'core'],
+  data: ['data', 'video', 'tracking', 'core'],
   ui: ['ui', 'core'],
-  screens: ['screens', 'ui', 'video', 'data', 'core'],
-  app: ['app', 'screens', 'ui', 'video', 'data', 'core'],
-  demo: ['demo', 'data', 'core'],
-  e2e: ['e2e', 'demo', 'data', 'core'],
-  tests: ['tests', 'core', 'demo', 'data', 'video', 'screens', 'app', 'cli'],
+  screens: ['screens', 'ui', 'video', 'tracking', 'data', 'core'],
+  app: ['app', 'screens', 'ui', 'video', 'tracking', 'data', 'core'],
+  demo: ['demo', 'data', 'video', 'tracking', 'core'],
+  e2e: ['e2e', 'demo', 'data', 'tracking', 'core'],
+  tests: ['tests', 'core', 'demo', 'data', 'video', 'tracking', 'screens', 'app', 'cli'],
 };
 
 /** The stages of the core in the order of the data; a stage may not know those behind it. */
@@ -51,6 +53,7 @@ export default tseslint.config(
       '**/next-env.d.ts',
       '**/test-results',
       '**/playwright-report',
+      'web/public',
     ],
   },
   ...tseslint.configs.recommended,
@@ -121,7 +124,7 @@ export default tseslint.config(
     },
   },
   {
-    files: ['demo/src/gym/seed.ts', 'demo/src/render/make-clips.ts', 'cli/**', 'e2e/bench/**'],
+    files: ['demo/src/gym/seed.ts', 'demo/src/render/make-*.ts', 'cli/**', 'e2e/bench/**'],
     rules: { 'no-console': 'off' },
   },
 );

@@ -1,7 +1,8 @@
-/** `npm run accuracy`: writes docs/accuracy.md from made-up strikes whose truth is known; some minutes. */
+/** `npm run accuracy`: writes docs/accuracy.md from made-up strikes whose truth is known; half an hour. */
 import { join } from 'node:path';
-import { bin, ensurePackages, root, run } from './lib/setup.mjs';
+import { bin, ensureBrowser, ensurePackages, root, run } from './lib/setup.mjs';
 
 ensurePackages();
+ensureBrowser();
 run(bin('tsx'), ['src/accuracy/write.ts'], { cwd: join(root, 'demo') });
 run(bin('prettier'), ['--write', '--log-level', 'warn', 'docs/accuracy.md']);

@@ -4,11 +4,12 @@ import { describe, expect, it } from 'vitest';
 import { clean } from '../../demo/src/fighter/recipe';
 import { knownTrack } from '../../demo/src/fighter/track';
 import { markOnFrame, type Events } from '../src/events/events';
-import { readCsv, writeCsv } from '../src/format/csv';
+import { csvNames, readCsv, writeCsv } from '../src/format/csv';
 import { FormatError } from '../src/format/formatError';
+import { likelyLandmark, likelyNaming } from '../src/format/naming';
 import { pictureTrack, spaceTrack, type Series } from '../src/format/series';
 import { readTrackJson, writeTrackJson } from '../src/format/trackJson';
-import { readTrc, writeTrc } from '../src/format/trc';
+import { readTrc, trcNames, writeTrc } from '../src/format/trc';
 import { readEvents, writeEvents, writePhases } from '../src/format/vtt';
 import type { Landmark } from '../src/body/landmarks';
 import type { SpaceTrack } from '../src/track/track';
@@ -241,5 +242,50 @@ describe('marks as WebVTT', () => {
       ),
       { numRuns: 200, seed: 3 },
     );
+  });
+});
+
+describe('names of other programs', () => {
+  it.each([
+    ['rightElbow', 'rightElbow'],
+    ['RELB', 'rightElbow'],
+    ['L.Shoulder', 'leftShoulder'],
+    ['left_knee', 'leftKnee'],
+    ['RHEE', 'rightHeel'],
+    ['LTOE', 'leftToe'],
+    ['ankle_r', 'rightAnkle'],
+    ['Nose', 'nose'],
+    ['LASI', 'leftHip'],
+    ['pinky_left', 'leftLittleKnuckle'],
+    ['C7', null],
+    ['shoulder', null],
+    ['', null],
+    ['constructor', null],
+  ])('%s most likely means %s', (name, landmark) => {
+    expect(likelyLandmark(name)).toBe(landmark);
+  });
+
+  it('give each landmark away once, to its own name first', () => {
+    expect(likelyNaming(['LKNE', 'leftKnee', 'left_knee', 'T10'])).toEqual({
+      leftKnee: 'leftKnee',
+    });
+  });
+
+  it('a file with foreign names is read through its naming, and not without', () => {
+    const track = knownTrack(clean('cross'), { rate: 60, noise: 0, seed: 1 });
+    for (const [text, read, namesOf] of [
+      [writeTrc(track, 'lab').replaceAll('rightElbow', 'RELB'), readTrc, trcNames],
+      [writeCsv(track, 'long').replaceAll('rightElbow', 'RELB'), readCsv, csvNames],
+      [writeCsv(track, 'wide').replaceAll('rightElbow', 'RELB'), readCsv, csvNames],
+    ] as const) {
+      const names = namesOf(text);
+      expect(names).toContain('RELB');
+      expect(read(text).places.rightElbow).toBeUndefined();
+      expect(read(text).ignored).toEqual(['RELB']);
+      const places = read(text, likelyNaming(names)).places.rightElbow!;
+      expect(places[7]![0]).toBeCloseTo(track.points.rightElbow!.x[7]!, 9);
+      expect(() => read(text, { RELB: 'nose', nose: 'nose' })).toThrow('two names');
+      expect(() => read(text, {})).toThrow('no landmark');
+    }
   });
 });

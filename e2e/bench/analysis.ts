@@ -1,12 +1,16 @@
 /** How long the core takes: one strike, with and without draws; a take of ten minutes. */
 import { analyze } from '@sinew/core/analyze';
+import { assumed } from '@sinew/core/calibration/assumed';
 import { markOnFrame } from '@sinew/core/events/events';
+import { mended, trackFrom } from '@sinew/core/track/automatic';
 import { trackFromPlaced, type SpaceTrack } from '@sinew/core/track/track';
 import { clean } from '@sinew/demo/fighter/recipe';
+import { sighted } from '@sinew/demo/fighter/sighted';
 import { frameTimesOf, knownTrack } from '@sinew/demo/fighter/track';
 import { truthOfStrike } from '@sinew/demo/fighter/truth';
 import { DEMO_CLIPS } from '@sinew/demo/gym/clips';
 import { truthOf } from '@sinew/demo/gym/truth';
+import { CAMERAS } from '@sinew/demo/render/camera';
 
 function time(name: string, runs: number, act: () => void): void {
   for (let i = 0; i < Math.min(10, runs); i++) act();
@@ -41,6 +45,23 @@ const allMarks = Object.fromEntries(
 );
 time('8 marks and points on every second frame of a film', 100, () => {
   analyze({ strike: truth.strike, track: placed, calibration: truth.calibration, marks: allMarks });
+});
+
+const seen = sighted(recipe, CAMERAS.side, { rate: 240, noise: 1.5, seed: 1 });
+const tracked = `23 landmarks tracked in one film, ${seen.frameTimes.length} frames at 240 a second`;
+time(`${tracked}: mended`, 20, () => {
+  mended(seen.sightings, seen.frameTimes);
+});
+const base = mended(seen.sightings, seen.frameTimes);
+const dragged = { landmark: 'rightWrist' as const, frame: 200, x: 700, y: 200 };
+const fitted = () => trackFrom(base, { placed: [dragged], corrections: [] }, 720);
+time(`${tracked}: fitted anew to a point that is dragged`, 40, () => {
+  fitted();
+});
+const tracking = fitted();
+const calibration = assumed({ view: 'side', scale: null, target: null }, tracking, strike, 1.76);
+time(`${tracked}: all readings`, 40, () => {
+  analyze({ strike, track: tracking.track, calibration, marks: {}, body });
 });
 
 /** The same strike somewhere in a take that stands still before and after it. */

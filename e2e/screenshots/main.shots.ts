@@ -63,6 +63,19 @@ test('screenshots', async ({ page }) => {
   await page.getByText(/points are measured in space/).scrollIntoViewIfNeeded();
   await shot(page, 'bench-two-views');
 
+  await openBench(page, 'Ilse Kaar', 'cross-jammed.mp4');
+  await page
+    .getByRole('heading', { name: 'Too close for this punch.' })
+    .waitFor({ timeout: 60_000 });
+  await shows(page, 169);
+  await shot(page, 'bench-tracked');
+  await openBench(page, 'Tobiah Renn', 'kick-side.mp4');
+  await page.getByRole('tab', { name: 'Body', exact: true }).click();
+  await page.keyboard.press('d');
+  await page.locator('[data-second]').waitFor();
+  await page.waitForTimeout(1000);
+  await shot(page, 'bench-doubts');
+
   await page.goto('/');
   await page.getByRole('link', { name: 'Perrin Oake' }).click();
   await page.getByText('Choose clips').waitFor();

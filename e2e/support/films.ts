@@ -133,3 +133,13 @@ export function longFilm(seconds: number): string {
   ]);
   return long;
 }
+
+/** Two films beside each other, the middle half of each: two people in one picture. */
+export function sideBySide(left: string, right: string): Buffer {
+  const path = join(mkdtempSync(join(tmpdir(), 'sinew-film-')), 'two.mp4');
+  const half = 'fps=60,crop=640:720:320:0';
+  const filter = `[0:v]${half}[a];[1:v]${half}[b];[a][b]hstack`;
+  const args = ['-y', '-loglevel', 'error', '-i', left, '-i', right, '-filter_complex', filter];
+  spawnSync('ffmpeg', [...args, ...H264, '-t', '1', path]);
+  return readFileSync(path);
+}

@@ -25,19 +25,22 @@ export function run(command, args, { cwd = root, env = {}, title } = {}) {
   }
 }
 
-/** `npm ci` when packages are missing or older than the lock file. */
+/** `npm ci` when packages are missing or older than the lock file; and what is made from them. */
 export function ensurePackages() {
   const installed = join(root, 'node_modules', '.package-lock.json');
   const lock = join(root, 'package-lock.json');
-  if (existsSync(installed) && statSync(installed).mtimeMs >= statSync(lock).mtimeMs) return;
-  run('npm', ['ci', '--no-audit', '--no-fund'], { title: 'Installing packages' });
+  if (!existsSync(installed) || statSync(installed).mtimeMs < statSync(lock).mtimeMs) {
+    run('npm', ['ci', '--no-audit', '--no-fund'], { title: 'Installing packages' });
+  }
+  run(process.execPath, [join(root, 'scripts', 'pose-models.mjs')]);
 }
 
-/** Debian's Chromium and ffmpeg, for the tests and the screenshots. */
+/** Debian's Chromium and ffmpeg, for the tests and the screenshots; its photographs, for the tests. */
 export function ensureBrowser() {
   const missing = [
     ['/usr/bin/chromium', 'chromium'],
     ['/usr/bin/ffmpeg', 'ffmpeg'],
+    ['/usr/share/doc/opencv-doc/examples/data/basketball1.png', 'opencv-doc'],
   ].filter(([path]) => !existsSync(path));
   if (missing.length === 0) return;
   const names = missing.map(([, name]) => name);

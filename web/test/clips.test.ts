@@ -148,11 +148,16 @@ describe('what is set on the bench', () => {
         { landmark: 'leftElbow' as const, frame: 12, x: 640.125, y: 359.875 },
         { landmark: 'nose' as const, frame: 0, x: -3.5, y: 0 },
       ],
+      corrections: [
+        { kind: 'swap' as const, landmark: 'leftKnee' as const, from: 12, to: 20 },
+        { kind: 'keep' as const, landmark: 'rightWrist' as const, from: 3, to: 3 },
+      ],
       strikes: [
         {
           ...{ id: 'b', technique: 'jab', side: 'left' as const, marks: {} },
           span: { from: 12, to: 90 },
           combination: 'b',
+          isAutomatic: true as const,
         },
         { id: 'a', technique: 'cross', side: 'right' as const, marks: AT_ONCE },
       ],

@@ -175,10 +175,10 @@ describe('points on the picture', () => {
 
   it('stand where they were placed, between neighbours, and nowhere across a long gap', () => {
     expect(pointsOnFrame(groups, 10, times)).toEqual([
-      { landmark: 'nose', x: 100, y: 10, isPlaced: true },
+      { landmark: 'nose', x: 100, y: 10, kind: 'placed' },
     ]);
     const [between] = pointsOnFrame(groups, 12, times);
-    expect(between).toMatchObject({ isPlaced: false, y: 10 });
+    expect(between).toMatchObject({ kind: 'between', y: 10 });
     expect(between!.x).toBeCloseTo(120, 6);
     for (const frame of [9, 30, 51]) expect(pointsOnFrame(groups, frame, times)).toEqual([]);
   });
@@ -237,7 +237,13 @@ describe('the Floor', () => {
     fileName: 'f',
     view: 'above' as const,
     createdAt: '',
-    strikes: [{ technique: 'cross', marks }],
+    isTracked: false,
+    strikes: [{ technique: 'cross', marks, isAutomatic: false }],
+  });
+  const found = (isAutomatic: boolean) => ({
+    ...clip(1),
+    isTracked: true,
+    strikes: [{ technique: 'cross', marks: 1, isAutomatic }],
   });
 
   it('names the one next thing for each student', () => {
@@ -255,6 +261,9 @@ describe('the Floor', () => {
     });
     expect(next({}, [clip(3), clip(4)])).toMatchObject({ text: 'Mark 2 clips' });
     expect(next({}, [clip(8)])).toMatchObject({ text: 'Film again', note: 'no leak open' });
+    expect(next({}, [found(true)])).toMatchObject({ text: 'Confirm the clip' });
+    expect(next({}, [found(true), clip(3)])).toMatchObject({ text: 'Mark 2 clips' });
+    expect(next({}, [found(false)])).toMatchObject({ text: 'Film again' });
     expect(next({ isArchived: true }, [])).toBeUndefined();
   });
 

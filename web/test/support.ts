@@ -29,6 +29,7 @@ export const EMPTY_BENCH: BenchDocument = {
   rectangle: null,
   lens: null,
   placed: [],
+  corrections: [],
   strikes: [],
   refused: [],
 };

@@ -1,12 +1,6 @@
 /** What belongs to a take around its frames: survey, set-ups, the second view, strikes found. */
 import { beforeEach, describe, expect, it } from 'vitest';
-import {
-  eventFrames,
-  filmTimes,
-  matSeen,
-  offsetHeard,
-  placedIn,
-} from '../../demo/src/gym/takeTruth';
+import { eventFrames, filmTimes, matSeen, offsetOf, placedIn } from '../../demo/src/gym/takeTruth';
 import { hitsOf, DEMO_TAKE, type TakeFilm } from '../../demo/src/gym/takes';
 import { hitsHeard } from '../../demo/src/accuracy/capture';
 import { activityOf } from '../../demo/src/gym/randomTake';
@@ -273,7 +267,7 @@ describe('two clips of one take', () => {
     const second: SecondFilm = {
       document: benchOf(front, 'front'),
       film: facts(front),
-      offset: offsetHeard(DEMO_TAKE),
+      offset: offsetOf(DEMO_TAKE),
     };
     const body = { stance: 'orthodox', heightM: 1.76, massKg: 68 } as const;
     const one = benchOf(side, 'side');
@@ -297,7 +291,7 @@ describe('two clips of one take', () => {
 
   it('say what is missing where they cannot measure together', () => {
     const bare = { ...benchOf(front, 'front'), rectangle: null };
-    const offsetKnown = offsetHeard(DEMO_TAKE);
+    const offsetKnown = offsetOf(DEMO_TAKE);
     const body = { stance: 'orthodox', heightM: 1.76, massKg: 68 } as const;
     const { space } = analyzeOnBench(benchOf(side, 'side'), strikeOn(side), facts(side), body, {
       document: bare,
@@ -317,7 +311,7 @@ describe('two clips of one take', () => {
       const document = { ...benchOf(one, view), strikes: [{ ...strikeOn(one), id: `s-${id}` }] };
       await saveBench(gym.db, id, { revision: saved.revision, document });
     }
-    await joinClips(gym.db, a, b, offsetHeard(DEMO_TAKE));
+    await joinClips(gym.db, a, b, offsetOf(DEMO_TAKE));
     const second = await secondFilmOf(gym.db, a);
     expect(second!.document.placed.length).toBeGreaterThan(500);
     expect(second!.film.frameTimes).toHaveLength(filmTimes(DEMO_TAKE, front).length);

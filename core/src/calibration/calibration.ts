@@ -27,6 +27,8 @@ export interface Line {
 export interface Scale extends Line {
   /** Metres. */
   readonly metres: number;
+  /** Relative standard deviation, where it is not that of how exactly its ends are placed. */
+  readonly sigma?: number;
 }
 
 export const RECTANGLES = ['floor', 'box', 'upright'] as const;

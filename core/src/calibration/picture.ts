@@ -68,7 +68,7 @@ function scaled(calibration: Calibration, placingSigma: number): PictureMap {
     axes,
     metric,
     planeSigma: OUT_OF_PLANE,
-    scaleSigma: metric ? (Math.SQRT2 * placingSigma) / pixels : 0,
+    scaleSigma: metric ? (scale.sigma ?? (Math.SQRT2 * placingSigma) / pixels) : 0,
     place: (point) => turn(straight(point)).map((value) => value * unit),
     unitAt: () => unit,
   };

@@ -82,15 +82,22 @@ interface Pair {
 }
 
 function inSpace({ first, second, cameras, toStudent, offset }: Pair, a: Points, b: Points) {
-  const found = { frames: [] as number[], places: [] as Vector[], sigma: [] as number[] };
+  const found = {
+    frames: [] as number[],
+    places: [] as Vector[],
+    sigma: [] as number[],
+    bias: [] as number[],
+  };
   const misses: Omit<Disagreement, 'landmark'>[] = [];
+  const times = b.frames.map((frame) => second.track.frameTimes[frame]!);
   a.frames.forEach((frame, i) => {
     const there = first.track.frameTimes[frame]! + offset.seconds;
-    const seen = pointAt(second.track.frameTimes, b, there);
+    const seen = pointAt(second.track.frameTimes, b, times, there);
     if (!seen) return;
     // Not knowing the offset exactly shifts the second point along its way.
     const late = seen.speed * offset.sigma;
     const sigma = Math.hypot(a.sigma[i]!, seen.sigma, late) / Math.SQRT2;
+    const lasting = Math.hypot(a.bias?.[i] ?? 0, seen.bias) / Math.SQRT2;
     const {
       point,
       sigma: spread,
@@ -105,12 +112,17 @@ function inSpace({ first, second, cameras, toStudent, offset }: Pair, a: Points,
     );
     found.frames.push(frame);
     found.places.push(toStudent(point));
-    found.sigma.push(Math.hypot(...spread) / Math.sqrt(3));
-    if (residual > TOO_FAR * sigma) misses.push({ frame, pixels: residual });
+    const inMetres = Math.hypot(...spread) / Math.sqrt(3);
+    found.sigma.push(inMetres);
+    found.bias.push((inMetres * lasting) / sigma);
+    if (residual > TOO_FAR * Math.hypot(sigma, lasting)) misses.push({ frame, pixels: residual });
   });
   const along = (k: 0 | 1 | 2) => found.places.map((place) => place[k]!);
   return {
-    points: { frames: found.frames, x: along(0), y: along(1), z: along(2), sigma: found.sigma },
+    points: {
+      ...{ frames: found.frames, x: along(0), y: along(1), z: along(2), sigma: found.sigma },
+      ...(found.bias.some((bias) => bias > 0) && { bias: found.bias }),
+    },
     misses,
   };
 }
@@ -119,8 +131,12 @@ function inSpace({ first, second, cameras, toStudent, offset }: Pair, a: Points,
 const HALF = 0.5;
 
 /** Where a landmark is at a time between its points, and how fast it moves, pixels a second. */
-function pointAt(frameTimes: readonly number[], points: Points, at: number) {
-  const times = points.frames.map((frame) => frameTimes[frame]!);
+function pointAt(
+  frameTimes: readonly number[],
+  points: Points,
+  times: readonly number[],
+  at: number,
+) {
   const right = lowerBound(times, at);
   const [low, high] = [Math.max(0, right - 1), Math.min(times.length - 1, Math.max(1, right))];
   const [from, to] = [times[low]!, times[high]!];
@@ -136,7 +152,12 @@ function pointAt(frameTimes: readonly number[], points: Points, at: number) {
   });
   const [before, after] = [place(from), place(to)];
   const speed = to > from ? Math.hypot(after.x - before.x, after.y - before.y) / (to - from) : 0;
-  return { ...place(within), speed, sigma: Math.hypot(points.sigma[nearest]!, speed * beyond) };
+  return {
+    ...place(within),
+    speed,
+    sigma: Math.hypot(points.sigma[nearest]!, speed * beyond),
+    bias: points.bias?.[nearest] ?? 0,
+  };
 }
 
 const DRAWS = 24;

@@ -36,6 +36,11 @@ const WAY_BACK = 0.1;
 const FARTHEST_SIGMA = 0.02;
 /** A fall of speed is the strike's when it is at least this share of the largest. */
 const LARGE = 0.6;
+/**
+ * A tracked end that meets a target of its own colour, or hides behind it, is seen to stop early or
+ * to go on; seconds, one standard deviation, on rendered fighters (docs/accuracy.md).
+ */
+const TRACKED_CONTACT = 0.02;
 /** How far a real path strays from a parabola and an even stop, metres. */
 const STRAY = 0.0015;
 
@@ -162,7 +167,8 @@ function exactly(
   const doubt = isSharp
     ? Math.max(best.stop / 4, frame / 2)
     : Math.max(best.stop / 3, Math.abs(best.time - fastest) / 2);
-  return markAt(motion.frameTimes, time, Math.hypot(spread, doubt), motion.source);
+  const hidden = path.bias ? TRACKED_CONTACT : 0;
+  return markAt(motion.frameTimes, time, Math.hypot(spread, doubt, hidden), motion.source);
 }
 
 interface Way {
@@ -273,6 +279,8 @@ function rate(
 
 /** Home: within this of where the end was in guard, metres. */
 const HOME = 0.1;
+/** How far a tracked hand's way home strays, seconds; on rendered fighters (docs/accuracy.md). */
+const TRACKED_HOME = 0.04;
 /** Home: slowed down to this share of the way home's own peak. */
 const SLOWED = 0.1;
 
@@ -296,6 +304,7 @@ export function proposeHome(
   const distance = lowpass(even.values, COARSE, even.rate);
   const speed = derivative(distance, even.times).map(Math.abs);
   const { times } = even;
+  const tracked = endPath(motion, 'raw')?.bias ? TRACKED_HOME : 0;
   const from = lowerBound(times, end.time);
   const guard = distance[Math.min(lowerBound(times, ready.time), times.length - 1)]!;
   let peak = from;
@@ -306,12 +315,12 @@ export function proposeHome(
     if (slowest === null || speed[i]! < speed[slowest]!) slowest = i;
     const isNear = Math.abs(distance[i]! - guard) < HOME;
     if (i > peak && isNear && speed[i]! < SLOWED * speed[peak]!) {
-      return markAt(motion.frameTimes, times[i]!, 2 * step, motion.source);
+      return markAt(motion.frameTimes, times[i]!, Math.hypot(2 * step, tracked), motion.source);
     }
   }
   return slowest === null || slowest <= peak
     ? null
-    : markAt(motion.frameTimes, times[slowest]!, 4 * step, motion.source);
+    : markAt(motion.frameTimes, times[slowest]!, Math.hypot(4 * step, tracked), motion.source);
 }
 
 /** How far the end is from where it was at ready, in the picture or in space. */

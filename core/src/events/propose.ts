@@ -25,16 +25,25 @@ export function proposeEvents(
   contact: EventMark | null,
 ): Events {
   if (!contact) return marks;
-  const starts = { ...proposeStarts(motion, technique, contact), ...marks };
+  const starts = { ...(isTimed(motion) && proposeStarts(motion, technique, contact)), ...marks };
   const first = earliest(starts.hips, starts.trunk, starts.arm);
   const load = marks.load ?? (first ? proposeLoad(motion, first) : null);
   const ready = marks.ready ?? readyBefore(motion, load ?? first ?? undefined);
   const end = marks.end ?? proposeEnd(motion, contact);
   const home = marks.home ?? (ready && end && proposeHome(motion, technique, ready, end));
-  const feet = ready && proposeFeet(motion, technique, { ready, contact, ...(home && { home }) });
+  const feet =
+    isTimed(motion) &&
+    ready &&
+    proposeFeet(motion, technique, { ready, contact, ...(home && { home }) });
   const found = { ...feet, ...starts, load, ready, contact, end, home, ...marks };
   return Object.fromEntries(Object.entries(found).filter(([, mark]) => mark)) as Events;
 }
+
+/**
+ * A tracker's guess of the body in space tells how it stands, but not when a link starts: of a pelvis
+ * it sees the thighs, and was up to 120 ms late (docs/accuracy.md).
+ */
+const isTimed = ({ source }: Motion) => source !== 'estimated-3d';
 
 function earliest(...marks: (EventMark | undefined)[]): EventMark | undefined {
   return marks.flatMap((mark) => (mark ? [mark] : [])).sort((a, b) => a.time - b.time)[0];

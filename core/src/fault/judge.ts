@@ -97,7 +97,10 @@ const FRAME_RATES = [60, 120, 240, 480, 960];
 function whyNot(limit: Limit, measured: Measured): string {
   if (isAbsent(measured)) return measured.absent;
   const close = `${say(measured)}, and the limit is ${quantity(limit.value, measured.unit)}: too close to call.`;
-  if (measured.unit !== 's' || measured.source !== 'eye') {
+  if (measured.unit === 's' && measured.source !== 'eye') {
+    return `${close} Marking the instants by eye would settle it.`;
+  }
+  if (measured.unit !== 's') {
     return `${close} More strikes, or points placed on more frames, would settle it.`;
   }
   const distance = Math.abs(distanceBeyond(limit, measured) - limit.slack / 2) + limit.slack / 2;

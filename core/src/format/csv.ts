@@ -8,6 +8,7 @@ import Papa from 'papaparse';
 import type { Landmark } from '../body/landmarks';
 import type { PictureTrack, SpaceTrack } from '../track/track';
 import { FormatError } from './formatError';
+import { OWN_NAMES, type Naming } from './naming';
 import {
   checkedTimes,
   known,
@@ -32,14 +33,33 @@ interface Table {
 
 /**
  * @param text the whole file
+ * @param naming which landmarks its names mean
  * @throws FormatError naming the line
  */
-export function readCsv(text: string): CsvFile {
-  const lines = text.replace(/^\uFEFF/, '').split(/\r\n|\n|\r/);
+export function readCsv(text: string, naming: Naming = OWN_NAMES): CsvFile {
+  const lines = linesOf(text);
   const notes = lines.flatMap((line, i) => (line.startsWith('#') ? [{ line, at: i + 1 }] : []));
   const table = tableOf(lines);
-  const series = table.heads.includes('landmark') ? readLong(table) : readWide(table);
+  const series = isLong(table) ? readLong(table, naming) : readWide(table, naming);
   return { ...series, ...said(notes) };
+}
+
+const linesOf = (text: string) => text.replace(/^\uFEFF/, '').split(/\r\n|\n|\r/);
+const isLong = ({ heads }: Table) => heads.includes('landmark');
+
+/** The names of the points in a CSV file. @throws FormatError when it is no table */
+export function csvNames(text: string): string[] {
+  const table = tableOf(linesOf(text));
+  if (!isLong(table)) return [...new Set(wideColumns(table).map(({ name }) => name))];
+  const at = column(table, 'landmark');
+  return [...new Set(table.rows.map(({ cells }) => cells[at]!))];
+}
+
+function wideColumns({ heads }: Table): { name: string; axis: string }[] {
+  return heads.flatMap((head) => {
+    const found = /^(.+)_([xyz])$/.exec(head);
+    return found ? [{ name: found[1]!, axis: found[2]! }] : [];
+  });
 }
 
 function tableOf(lines: readonly string[]): Table {
@@ -83,13 +103,13 @@ function placeIn(cells: readonly string[], what: string, line: number): number[]
   return cells.map((cell) => numberIn(cell, what, line));
 }
 
-function readLong(table: Table): Series {
+function readLong(table: Table, naming: Naming): Series {
   const [frameAt, timeAt, nameAt] = ['frame', 'time', 'landmark'].map((one) => column(table, one));
   const axes = ['x', 'y', ...(table.heads.includes('z') ? ['z'] : [])].map((one) =>
     column(table, one),
   );
   const names = [...new Set(table.rows.map(({ cells }) => cells[nameAt!]!))];
-  const own = known(names, table.rows[0]?.line ?? table.headLine);
+  const own = known(names, naming, table.rows[0]?.line ?? table.headLine);
   const times = new Map<number, { time: number; line: number }>();
   for (const { cells, line } of table.rows) {
     const frame = frameIn(cells[frameAt!]!, line);
@@ -107,9 +127,10 @@ function readLong(table: Table): Series {
   const index = new Map(frames.map((frame, i) => [frame, i]));
   const places: Partial<Record<Landmark, (number[] | null)[]>> = {};
   for (const { cells, line } of table.rows) {
-    const name = cells[nameAt!]! as Landmark;
-    if (!own.has(name)) continue;
-    const list = (places[name] ??= frames.map(() => null));
+    const name = cells[nameAt!]!;
+    const landmark = own.get(name);
+    if (!landmark) continue;
+    const list = (places[landmark] ??= frames.map(() => null));
     const frame = Number(cells[frameAt!]);
     const at = index.get(frame)!;
     if (list[at]) throw new FormatError(`${name} stands twice on frame ${frame}`, line);
@@ -127,24 +148,21 @@ function readLong(table: Table): Series {
   };
 }
 
-function readWide(table: Table): Series {
+function readWide(table: Table, naming: Naming): Series {
   const [frameAt, timeAt] = ['frame', 'time'].map((one) => column(table, one));
-  const columns = table.heads.flatMap((head) => {
-    const found = /^(.+)_([xyz])$/.exec(head);
-    return found ? [{ name: found[1]!, axis: found[2]! }] : [];
-  });
+  const columns = wideColumns(table);
   const names = [...new Set(columns.map(({ name }) => name))];
-  const own = known(names, table.headLine);
+  const own = known(names, naming, table.headLine);
   const isSpace = columns.some(({ name, axis }) => own.has(name) && axis === 'z');
   table.rows.forEach(({ cells, line }) => frameIn(cells[frameAt!]!, line));
   const frameTimes = table.rows.map(({ cells, line }) => numberIn(cells[timeAt!]!, 'time', line));
   checkedTimes(frameTimes, (i) => table.rows[i]!.line);
   const places: Partial<Record<Landmark, Places>> = {};
-  for (const name of own) {
+  for (const [name, landmark] of own) {
     const axes = ['x', 'y', ...(isSpace ? ['z'] : [])].map((axis) =>
       column(table, `${name}_${axis}`),
     );
-    places[name as Landmark] = table.rows.map(({ cells, line }) =>
+    places[landmark] = table.rows.map(({ cells, line }) =>
       placeIn(
         axes.map((axis) => cells[axis]!),
         name,

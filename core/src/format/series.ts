@@ -1,7 +1,8 @@
 /** Landmark series as open formats carry them: a place or nothing for every landmark and frame. */
-import { isLandmark, type Landmark } from '../body/landmarks';
+import type { Landmark } from '../body/landmarks';
 import type { Points, PictureTrack, SpaceTrack } from '../track/track';
 import { FormatError } from './formatError';
+import type { Naming } from './naming';
 
 /** One landmark's places, one a frame; null where it was not seen. Pixels or metres. */
 export type Places = readonly (readonly number[] | null)[];
@@ -37,9 +38,24 @@ export function numberIn(cell: string, what: string, line: number): number {
   throw new FormatError(`${what} is not a number: “${cell.trim().slice(0, 20)}”`, line);
 }
 
-/** Sorts the names of a file into landmarks and others. @throws FormatError when none is known */
-export function known(names: readonly string[], line: number): Set<string> {
-  const found = new Set(names.filter(isLandmark));
+/**
+ * Sorts the names of a file into landmarks and others.
+ *
+ * @throws FormatError when none is known, or two are to be the same landmark
+ */
+export function known(
+  names: readonly string[],
+  naming: Naming,
+  line: number,
+): ReadonlyMap<string, Landmark> {
+  const found = new Map(
+    names.flatMap((name) => {
+      const landmark = Object.hasOwn(naming, name) ? naming[name] : undefined;
+      return landmark ? [[name, landmark] as const] : [];
+    }),
+  );
+  const twice = [...found.values()].find((one, i, all) => all.indexOf(one) !== i);
+  if (twice) throw new FormatError(`two names of the file are to be the ${twice}`, line);
   if (found.size > 0) return found;
   const first = names.slice(0, 3).map((name) => `“${name}”`);
   throw new FormatError(

@@ -6,15 +6,17 @@ import type { Landmark } from '../body/landmarks';
 import { meanRate } from '../track/time';
 import type { SpaceTrack } from '../track/track';
 import { FormatError } from './formatError';
+import { OWN_NAMES, type Naming } from './naming';
 import { checkedTimes, known, numberIn, seriesOf, type Places, type Series } from './series';
 
 const METRES: Readonly<Record<string, number>> = { m: 1, mm: 0.001, cm: 0.01 };
 
 /**
  * @param text the whole file
+ * @param naming which landmarks its names mean
  * @throws FormatError naming the line
  */
-export function readTrc(text: string): Series {
+export function readTrc(text: string, naming: Naming = OWN_NAMES): Series {
   const lines = text.split(/\r\n|\n|\r/);
   if (!lines[0]?.startsWith('PathFileType')) {
     throw new FormatError('a TRC file begins with PathFileType', 1);
@@ -32,15 +34,12 @@ export function readTrc(text: string): Series {
   }
   const count = wholeNumber(field('NumFrames'), 'NumFrames');
   const markers = wholeNumber(field('NumMarkers'), 'NumMarkers');
-  const names = (lines[3] ?? '')
-    .split('\t')
-    .slice(2)
-    .flatMap((name, i) => (i % 3 === 0 && name.trim() !== '' ? [name.trim()] : []));
+  const names = trcNames(text);
   if (names.length !== markers) {
     throw new FormatError(`the header says ${markers} markers, but ${names.length} are named`, 4);
   }
   if (new Set(names).size < names.length) throw new FormatError('a marker is named twice', 4);
-  const own = known(names, 4);
+  const own = known(names, naming, 4);
   const rows = lines
     .map((line, i) => ({ line: i + 1, cells: line.split('\t'), isEmpty: line.trim() === '' }))
     .slice(5)
@@ -55,8 +54,9 @@ export function readTrc(text: string): Series {
   checkedTimes(frameTimes, (frame) => rows[frame]!.line);
   const places: Partial<Record<Landmark, Places>> = {};
   names.forEach((name, k) => {
-    if (!own.has(name)) return;
-    places[name as Landmark] = rows.map(({ cells, line }) => {
+    const landmark = own.get(name);
+    if (!landmark) return;
+    places[landmark] = rows.map(({ cells, line }) => {
       const three = cells.slice(2 + 3 * k, 5 + 3 * k).map((cell) => cell.trim());
       if (three.every((cell) => cell === '' || /^nan$/i.test(cell))) return null;
       if (three.length < 3) throw new FormatError(`${name} has fewer than three numbers`, line);
@@ -64,6 +64,14 @@ export function readTrc(text: string): Series {
     });
   });
   return { frameTimes, places, space: '3d', ignored: names.filter((name) => !own.has(name)) };
+}
+
+/** The names of the markers in a TRC file, as far as it is one. */
+export function trcNames(text: string): string[] {
+  return (text.split(/\r\n|\n|\r/, 4)[3] ?? '')
+    .split('\t')
+    .slice(2)
+    .flatMap((name, i) => (i % 3 === 0 && name.trim() !== '' ? [name.trim()] : []));
 }
 
 function wholeNumber(cell: string, what: string): number {

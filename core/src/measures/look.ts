@@ -182,7 +182,7 @@ export class Look {
   linkLength(near: Landmark, far: Thing): number {
     const found = this.shown.linkLength(near, far, this.event('contact').time);
     if (isAbsent(found)) throw new Lacking(found);
-    this.note(found.frames);
+    // A length belongs to the body, not to a moment: its frames are none to look at.
     const key = this.keyOf('length', far, near);
     if (!this.notes.seen.has(key)) this.notes.seen.set(key, { sigma: found.sigma, axes: [0] });
     const by = this.change?.seen?.(key, found.sigma)?.[0] ?? 0;

@@ -7,7 +7,6 @@ export interface LinkLength {
   /** Metres (pixels without a scale). */
   readonly length: number;
   readonly sigma: number;
-  readonly frames: readonly number[];
 }
 
 /**
@@ -19,19 +18,22 @@ export interface LinkLength {
  */
 export function linkLength(motion: Motion, near: Path, far: Path): LinkLength | null {
   const seen = shared(near, far).map(([i, k]) => ({
-    frame: near.frames[i]!,
     length: distance(
       near.along.map((v) => v[i]!),
       far.along.map((v) => v[k]!),
     ),
     sigma: Math.hypot(near.sigma[i]!, far.sigma[k]!),
+    bias: Math.hypot(near.bias?.[i] ?? 0, far.bias?.[k] ?? 0),
   }));
   if (seen.length === 0) return null;
   const sorted = seen.sort((a, b) => b.length - a.length);
   const best = motion.view === '3d' ? sorted : sorted.slice(0, Math.ceil(sorted.length / 10));
   return {
     length: best.reduce((sum, one) => sum + one.length, 0) / best.length,
-    sigma: Math.sqrt(best.reduce((sum, one) => sum + one.sigma ** 2, 0)) / best.length,
-    frames: [best[0]!.frame],
+    // The shake of many frames averages out; what stays does not.
+    sigma: Math.hypot(
+      Math.sqrt(best.reduce((sum, one) => sum + one.sigma ** 2, 0)) / best.length,
+      Math.max(...best.map(({ bias }) => bias)),
+    ),
   };
 }

@@ -21,7 +21,15 @@ export interface Path {
   readonly times: readonly number[];
   /** One list per axis of `Motion.axes`, in that order. */
   readonly along: readonly (readonly number[])[];
+  /** Shake from frame to frame. */
   readonly sigma: readonly number[];
+  /** An error that stays from frame to frame; none when missing. */
+  readonly bias?: readonly number[];
+}
+
+/** How far off a sample may be, shake and lasting error together: one standard deviation. */
+export function placeSigma({ sigma, bias }: Path, index: number): number {
+  return bias ? Math.hypot(sigma[index]!, bias[index]!) : sigma[index]!;
 }
 
 export interface Motion {
@@ -60,6 +68,7 @@ export function excerpt(motion: Motion, from: number, to: number): Motion {
       times: path.times.slice(first, last),
       along: path.along.map((values) => values.slice(first, last)),
       sigma: path.sigma.slice(first, last),
+      ...(path.bias && { bias: path.bias.slice(first, last) }),
     };
   };
   const raw = Object.fromEntries(
@@ -115,6 +124,8 @@ function build(track: Track, strike: Strike, recipe: Recipe): Motion {
   const { place, unitAt, ...shown } = recipe;
   const isMirrored = strikeStance(strike) === 'southpaw';
   const signs = shown.axes.map((axis) => (isMirrored && axis === 'right' ? -1 : 1));
+  const inUnits = (pixels: readonly number[], { x, y }: Points) =>
+    pixels.map((value, i) => value * unitAt(x[i]!, y[i]!));
   const paths: Partial<Record<Landmark, Path>> = {};
   for (const [name, points] of Object.entries(track.points) as [Landmark, Points][]) {
     if (points.frames.length === 0) continue;
@@ -125,7 +136,8 @@ function build(track: Track, strike: Strike, recipe: Recipe): Motion {
       frames: points.frames,
       times: points.frames.map((frame) => track.frameTimes[frame]!),
       along: signs.map((sign, axis) => turned.map((p) => sign * p[axis]!)),
-      sigma: points.sigma.map((s, i) => s * unitAt(points.x[i]!, points.y[i]!)),
+      sigma: inUnits(points.sigma, points),
+      ...(points.bias && { bias: inUnits(points.bias, points) }),
     };
   }
   const striking = isMirrored ? otherSide(strike.side) : strike.side;

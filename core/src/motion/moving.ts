@@ -55,12 +55,18 @@ function heldAgainst(wider: MovingPoint, narrower: MovingPoint): MovingPoint {
   const apart = length(wider.velocity.map((v, i) => v - narrower.velocity[i]!));
   const noise = narrower.velocitySigma * Math.sqrt(wider.velocity.length);
   const beyond = Math.sqrt(Math.max(0, apart ** 2 - noise ** 2));
-  return { ...wider, velocityDoubt: Math.hypot(beyond, STRAY * length(wider.velocity)) };
+  return {
+    ...wider,
+    velocityDoubt: Math.hypot(beyond, STRAY * length(wider.velocity), wider.velocityDoubt),
+  };
 }
 
 /** A parabola through so few points that nothing can be held against it. */
 function unheld(point: MovingPoint): MovingPoint {
-  return { ...point, velocityDoubt: UNHELD * length(point.velocity) };
+  return {
+    ...point,
+    velocityDoubt: Math.hypot(UNHELD * length(point.velocity), point.velocityDoubt),
+  };
 }
 
 /** The same where nothing tells how much it is off. */
@@ -102,8 +108,15 @@ function window({ times }: Path, from: number, to: number): number[] {
   return Array.from({ length: last - first }, (_, i) => first + i);
 }
 
+/**
+ * The lasting error of a tracked point does not last for ever: it comes and goes over this time,
+ * seconds, and is speed meanwhile; on rendered fighters (docs/accuracy.md).
+ */
+const DRIFTS_OVER = 0.018;
+
 function fit(path: Path, inside: readonly number[], time: number, degree: 1 | 2): MovingPoint {
-  const pick = (values: readonly number[]) => inside.map((i) => values[i]!);
+  const pick = (values: readonly number[]) =>
+    values.length === 0 ? [] : inside.map((i) => values[i]!);
   const times = pick(path.times);
   const fits = localFit(times, path.along.map(pick), pick(path.sigma), time, degree);
   return {
@@ -111,7 +124,7 @@ function fit(path: Path, inside: readonly number[], time: number, degree: 1 | 2)
     velocity: fits.map((one) => one.slope),
     acceleration: fits.map((one) => one.curvature),
     velocitySigma: fits[0]?.slopeSigma ?? 0,
-    velocityDoubt: 0,
+    velocityDoubt: Math.max(0, ...pick(path.bias ?? [])) / DRIFTS_OVER,
     accelerationSigma: fits[0]?.curvatureSigma ?? Infinity,
     frames: pick(path.frames),
   };

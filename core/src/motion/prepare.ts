@@ -63,7 +63,7 @@ function smoothed(
       sigma[i]! *= Math.max(...gains.map((gain) => gain[Math.min(depth, gain.length - 1)]!));
     }
   }
-  return { frames, times, along, sigma };
+  return { frames, times, along, sigma, ...(filled.bias && { bias: filled.bias }) };
 }
 
 /** A value put into a gap is less sure than its neighbours. */
@@ -73,17 +73,19 @@ function withGapsFilled(path: Path, frameTimes: readonly number[]): Path {
   const along = path.along.map((values) => fillGaps(path.frames, values, frameTimes));
   const frames = along[0]?.frames ?? [...path.frames];
   if (frames.length === path.frames.length) return path;
-  const sigma = frames.map((frame) => {
-    const i = lowerBound(path.frames, frame);
-    return path.frames[i] === frame
-      ? path.sigma[i]!
-      : GAP_SIGMA * Math.max(path.sigma[i - 1]!, path.sigma[i]!);
-  });
+  const filled = (values: readonly number[]) =>
+    frames.map((frame) => {
+      const i = lowerBound(path.frames, frame);
+      return path.frames[i] === frame
+        ? values[i]!
+        : GAP_SIGMA * Math.max(values[i - 1]!, values[i]!);
+    });
   return {
     frames,
     times: frames.map((frame) => frameTimes[frame]!),
     along: along.map((one) => one.values),
-    sigma,
+    sigma: filled(path.sigma),
+    ...(path.bias && { bias: filled(path.bias) }),
   };
 }
 

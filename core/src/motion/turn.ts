@@ -1,6 +1,6 @@
 /** Turn of pelvis and trunk about the vertical, where the motion shows the ground plane. */
 import type { Landmark } from '../body/landmarks';
-import type { Motion } from './motion';
+import { placeSigma, type Motion } from './motion';
 import { shared } from './where';
 
 export interface TurnSeries {
@@ -45,7 +45,9 @@ export function turnSeries(
     series.frames.push(rear.frames[k]!);
     series.times.push(rear.times[k]!);
     series.yaw.push(yaw);
-    series.sigma.push(Math.hypot(left.sigma[i]!, rear.sigma[k]!) / Math.hypot(forward, sideways));
+    series.sigma.push(
+      Math.hypot(placeSigma(left, i), placeSigma(rear, k)) / Math.hypot(forward, sideways),
+    );
   }
   return series.frames.length > 0 ? series : null;
 }

@@ -2,8 +2,9 @@
 import { landmarkName, mirrored, sided, type Landmark, type SidedPart } from '../body/landmarks';
 import { interpolate, lowerBound } from '../signal/interpolate';
 import { absent, type Absent } from '../reading/reading';
+import { END_PARTS } from '../technique/end';
 import { nearestFrame } from '../track/time';
-import type { Motion, Path } from './motion';
+import { placeSigma, type Motion, type Path } from './motion';
 
 export interface Where {
   /** Along `Motion.axes`, metres (pixels when the motion has no scale). */
@@ -49,16 +50,6 @@ export function shared(a: Path, b: Path): [number, number][] {
   return pairs;
 }
 
-/** The parts whose middle is the striking end; where only one of two is known, that one. */
-const END_PARTS: Readonly<Record<Motion['end'], readonly SidedPart[]>> = {
-  fist: ['IndexKnuckle', 'LittleKnuckle'],
-  elbow: ['Elbow'],
-  knee: ['Knee'],
-  ball: ['Toe'],
-  instep: ['Ankle', 'Toe'],
-  heel: ['Heel'],
-};
-
 /** The landmark to place first so that the striking end is known. */
 export function endLandmark(motion: Pick<Motion, 'striking' | 'end'>): Landmark {
   return sided(motion.striking, END_PARTS[motion.end][0]!);
@@ -92,6 +83,10 @@ function joined(motion: Motion, from: 'paths' | 'raw'): Path | null {
       pairs.map(([i, k]) => (own[i]! + second.along[axis]![k]!) / 2),
     ),
     sigma: pairs.map(([i, k]) => Math.hypot(first.sigma[i]!, second.sigma[k]!) / 2),
+    ...(first.bias &&
+      second.bias && {
+        bias: pairs.map(([i, k]) => Math.hypot(first.bias![i]!, second.bias![k]!) / 2),
+      }),
   };
 }
 
@@ -107,7 +102,7 @@ export function whereOn(
   if (exact !== undefined && Math.abs(exact - time) < 1e-9) {
     return {
       at: path.along.map((values) => values[right]!),
-      sigma: path.sigma[right]!,
+      sigma: placeSigma(path, right),
       frames: [path.frames[right]!],
     };
   }
@@ -117,7 +112,7 @@ export function whereOn(
   }
   return {
     at: path.along.map((values) => interpolate(path.times, values, time)),
-    sigma: Math.max(path.sigma[right - 1]!, path.sigma[right]!),
+    sigma: Math.max(placeSigma(path, right - 1), placeSigma(path, right)),
     frames: [path.frames[right - 1]!, path.frames[right]!],
   };
 }

@@ -3,6 +3,7 @@
  * dense (a point in every frame) or a handful of points placed by hand.
  */
 import type { Landmark } from '../body/landmarks';
+import { lowerBound } from '../signal/interpolate';
 
 /** Points of one landmark, frames ascending. Pixels (x right, y down) in 2D, metres in 3D. */
 export interface Points {
@@ -13,6 +14,11 @@ export interface Points {
   readonly z?: readonly number[];
   /** Standard deviation of each coordinate, same unit as the coordinates. */
   readonly sigma: readonly number[];
+  /**
+   * Standard deviation of an error that stays from frame to frame, which no smoothing lessens; none
+   * when missing.
+   */
+  readonly bias?: readonly number[];
 }
 
 interface Common {
@@ -96,4 +102,31 @@ export function frameSpacing(frameTimes: readonly number[], frame: number): numb
   const to = Math.min(frameTimes.length - 1, frame + 1);
   if (to === from) return 0;
   return (frameTimes[to]! - frameTimes[from]!) / (to - from);
+}
+
+/** The part of a track from one time to another, seconds, both included; frames keep their numbers. */
+export function cutTrack<T extends Track>(track: T, [from, to]: readonly [number, number]): T {
+  const points = Object.entries(track.points).flatMap(([landmark, all]) => {
+    const first = lowerBound(
+      all.frames.map((frame) => track.frameTimes[frame] ?? Infinity),
+      from,
+    );
+    let last = first;
+    while (last < all.frames.length && (track.frameTimes[all.frames[last]!] ?? Infinity) <= to) {
+      last += 1;
+    }
+    if (first === last) return [];
+    const cut = (values: readonly number[]) => values.slice(first, last);
+    return [
+      [
+        landmark,
+        {
+          ...{ frames: cut(all.frames), x: cut(all.x), y: cut(all.y), sigma: cut(all.sigma) },
+          ...(all.z && { z: cut(all.z) }),
+          ...(all.bias && { bias: cut(all.bias) }),
+        },
+      ] as const,
+    ];
+  });
+  return { ...track, points: Object.fromEntries(points) };
 }

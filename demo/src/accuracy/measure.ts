@@ -27,6 +27,8 @@ export interface Setting {
   readonly isContactKnown: boolean;
 }
 
+export type Held = Pick<Trials, 'trials' | 'missed'>;
+
 export interface Trials {
   readonly setting: Setting;
   readonly trials: readonly Trial[];
@@ -64,6 +66,47 @@ function strikeOnce(
   return { truth, analysis };
 }
 
+/**
+ * What an analysis gives against the truth.
+ *
+ * @param begins seconds of the film at which the strike's own time is 0
+ */
+export function heldAgainst(
+  technique: TechniqueId,
+  truth: Truth,
+  { events, readings }: Analysis,
+  isContactKnown: boolean,
+  begins = 0,
+): Held {
+  const trials: Trial[] = [];
+  const missed: string[] = [];
+  const add = (what: string, is: number, found: { value: number; sigma: number } | null) => {
+    if (!found) {
+      missed.push(`${technique} ${what}`);
+      return;
+    }
+    const error = found.value - is;
+    const isCovered = Math.abs(error) <= halfWidth(found);
+    trials.push({ technique, what, truth: is, error, isCovered });
+  };
+  for (const [event, time] of Object.entries(truth.times)) {
+    if (event === 'contact' && isContactKnown) continue;
+    const mark = events[event as keyof typeof truth.times];
+    add(event, time + begins, mark ? { value: mark.time, sigma: mark.sigma } : null);
+  }
+  const { hips, trunk } = truth.times;
+  const lead = readings['lead.hipsTrunk'];
+  if (hips !== undefined && trunk !== undefined) {
+    add('lead', trunk - hips, isAbsent(lead) ? null : lead);
+  }
+  for (const [id, value] of Object.entries(truth.values)) {
+    const found = readings[id as MeasureId];
+    if (isAbsent(found) && found.isForeign) continue;
+    add(id, value, isAbsent(found) ? null : found);
+  }
+  return { trials, missed };
+}
+
 /** All techniques, a few seeds each. */
 export function trialsOf(
   techniques: readonly TechniqueId[],
@@ -75,30 +118,9 @@ export function trialsOf(
   for (const technique of techniques) {
     for (const seed of seeds) {
       const { truth, analysis } = strikeOnce(technique, setting, seed);
-      const add = (what: string, is: number, found: { value: number; sigma: number } | null) => {
-        if (!found) {
-          missed.push(`${technique} ${what}`);
-          return;
-        }
-        const error = found.value - is;
-        const isCovered = Math.abs(error) <= halfWidth(found);
-        trials.push({ technique, what, truth: is, error, isCovered });
-      };
-      for (const [event, time] of Object.entries(truth.times)) {
-        if (event === 'contact' && setting.isContactKnown) continue;
-        const mark = analysis.events[event as keyof typeof truth.times];
-        add(event, time, mark ? { value: mark.time, sigma: mark.sigma } : null);
-      }
-      const { hips, trunk } = truth.times;
-      const lead = analysis.readings['lead.hipsTrunk'];
-      if (hips !== undefined && trunk !== undefined) {
-        add('lead', trunk - hips, isAbsent(lead) ? null : lead);
-      }
-      for (const [id, value] of Object.entries(truth.values)) {
-        const found = analysis.readings[id as MeasureId];
-        if (isAbsent(found) && found.isForeign) continue;
-        add(id, value, isAbsent(found) ? null : found);
-      }
+      const held = heldAgainst(technique, truth, analysis, setting.isContactKnown);
+      trials.push(...held.trials);
+      missed.push(...held.missed);
     }
   }
   return { setting, trials, missed };

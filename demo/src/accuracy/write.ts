@@ -1,6 +1,6 @@
 /**
- * Writes docs/accuracy.md: what the core reaches on made-up strikes whose truth is known. Takes some
- * minutes:  npm run accuracy
+ * Writes docs/accuracy.md: what is reached on made-up strikes whose truth is known, as numbers and as
+ * rendered films. Takes half an hour:  npm run accuracy
  */
 import { writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
@@ -13,6 +13,7 @@ import { truthOfStrike } from '../fighter/truth';
 import { captureSection } from './captureTables';
 import { trialsOf, type Trial, type Trials } from './measure';
 import { quantile, table } from './table';
+import { trackedSection } from './trackedTables';
 
 const TECHNIQUES = Object.keys(FORMS) as TechniqueId[];
 const RATES = [60, 120, 240];
@@ -195,6 +196,8 @@ ${byTechnique(usual(alone), COLUMNS)}
 ${drawsAgainstFirstOrder()}
 
 ${captureSection()}
+
+${await trackedSection()}
 
 ## Exact by construction
 

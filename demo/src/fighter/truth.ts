@@ -6,6 +6,7 @@ import { sided, type Landmark, type Side } from '@sinew/core/body/landmarks';
 import { DEMPSTER } from '@sinew/core/body/segments';
 import { techniqueById, type Technique } from '@sinew/core/technique/catalogue';
 import { durationOf, formOf, knownTimes, mover, type Pose } from './pose';
+import { strikingEnd } from './end';
 import type { Recipe } from './recipe';
 import { add, dot, mix, scaled, size, subtract, unit, type Point } from './space';
 
@@ -42,17 +43,7 @@ export function truthOfStrike(recipe: Recipe): Truth {
   const own = (part: Parameters<typeof sided>[1]) => sided(striking, part);
   const known = knownTimes(recipe);
   const sign = (striking === 'right') === (technique.turns === 'forward') ? 1 : -1;
-  const end = (pose: Pose): Point => {
-    const parts: readonly Landmark[] = {
-      fist: [own('IndexKnuckle'), own('LittleKnuckle')],
-      elbow: [own('Elbow')],
-      knee: [own('Knee')],
-      ball: [own('Toe')],
-      instep: [own('Ankle'), own('Toe')],
-      heel: [own('Heel')],
-    }[technique.end];
-    return mix(pose[parts[0]!], pose[parts[parts.length - 1]!], 0.5);
-  };
+  const end = strikingEnd(technique, striking);
   const yaw = (pose: Pose, part: 'Hip' | 'Shoulder') => {
     const line = subtract(pose[sided('right', part)], pose[sided('left', part)]);
     return sign * Math.atan2(line[0], line[2]);

@@ -8,6 +8,8 @@ export interface Look {
   readonly shirt: string;
   readonly shorts: string;
   readonly belt: string;
+  /** How thick limbs and trunk are; 1 when missing. */
+  readonly girth?: number;
 }
 
 export interface DemoClip {
@@ -18,6 +20,8 @@ export interface DemoClip {
   readonly rate: number;
   readonly recipe: Recipe;
   readonly look: Look;
+  /** The film has its sound. */
+  readonly isHeard?: true;
 }
 
 export const DEMO_CLIPS: readonly DemoClip[] = [
@@ -50,6 +54,21 @@ export const DEMO_CLIPS: readonly DemoClip[] = [
     },
   },
   {
+    file: 'cross-jammed.mp4',
+    student: 'Ilse Kaar',
+    view: 'side',
+    rate: 240,
+    recipe: clean('cross', { ...FAULT_CHANGES.jammed, height: 1.61 }),
+    isHeard: true,
+    look: {
+      skin: '#d8a07a',
+      hair: '#6a3d20',
+      shirt: '#8a6f9c',
+      shorts: '#3f4a44',
+      belt: '#e6dcc6',
+    },
+  },
+  {
     file: 'lead-hook-slap.mp4',
     student: 'Tobiah Renn',
     view: 'above',
@@ -64,3 +83,10 @@ export const DEMO_CLIPS: readonly DemoClip[] = [
     },
   },
 ];
+
+/** How a student looks in all their films. */
+export function lookOf(student: string): Look {
+  const clip = DEMO_CLIPS.find((one) => one.student === student);
+  if (!clip) throw new Error(`${student} is in no film of one strike`);
+  return clip.look;
+}

@@ -13,12 +13,14 @@ import { addClip } from '@sinew/web/data/clips';
 import { dataFolder, openDatabase, type Db } from '@sinew/web/data/database';
 import { acceptFinding } from '@sinew/web/data/findings';
 import { createGym } from '@sinew/web/data/gym';
-import type { Purpose } from '@sinew/web/data/benchDocument';
+import type { BenchDocument, Purpose } from '@sinew/web/data/benchDocument';
+import { addSightings, changeJob } from '@sinew/web/data/trackings';
 import { joinClips } from '@sinew/web/data/viewPairs';
 import { addStudent, recordConsent, type StudentInput } from '@sinew/web/data/students';
 import { DEMO_CLIPS } from './clips';
-import { DEMO_TAKE } from './takes';
-import { eventFrames, matSeen, offsetHeard, placedIn } from './takeTruth';
+import { DEMO_TAKE, DEMO_TAKES, type DemoTake, type TakeFilm } from './takes';
+import { eventFrames, matSeen, offsetOf, placedIn } from './takeTruth';
+import { sightingsIn } from './tracked';
 import { truthOf } from './truth';
 
 interface DemoStudent extends Pick<StudentInput, 'name' | 'grade'> {
@@ -145,44 +147,84 @@ async function addFilm(
   return id;
 }
 
-/** Marked already: the second strike of the take, the cross in which all starts at once. */
-const MARKED = 1;
-
-/** A take from two sides, joined by its sound; its other strikes are left for the coach to take. */
-async function seedTake(db: Db, files: ClipFiles, studentId: string): Promise<void> {
+/** A take from two sides: marked by the made-up coach, or found by the program and not confirmed. */
+async function seedTake(
+  db: Db,
+  files: ClipFiles,
+  studentId: string,
+  take: DemoTake,
+): Promise<void> {
   const ids: string[] = [];
-  for (const [index, film] of DEMO_TAKE.films.entries()) {
+  for (const [index, film] of take.films.entries()) {
     const view = index === 0 ? 'side' : 'front';
-    const purpose: Purpose = { technique: 'cross', question: 'order' };
+    const purpose: Purpose = { technique: take.technique, question: 'order' };
     const id = await addFilm(db, files, studentId, film.file, view, purpose);
     ids.push(id);
-    const frames = eventFrames(DEMO_TAKE, film, MARKED);
-    const wanted: number[] = [];
-    for (let frame = frames.ready; frame < frames.home; frame += 2) wanted.push(frame);
-    wanted.push(frames.home);
+    const { corners, ...mat } = matSeen(take, film);
     const saved = (await loadBench(db, id))!;
     await saveBench(db, id, {
       revision: saved.revision,
       document: {
         ...saved.document,
-        rectangle: { ...matSeen(DEMO_TAKE, film), corners: [...matSeen(DEMO_TAKE, film).corners] },
-        placed: placedIn(DEMO_TAKE, film, wanted),
-        strikes: [
-          {
-            id: `demo-${film.file.replace(/\W/g, '-')}`,
-            technique: 'cross',
-            side: 'right',
-            span: { from: frames.ready, to: frames.home },
-            marks: Object.fromEntries(
-              Object.entries(frames).map(([event, frame]) => [event, { frame, width: 1 }]),
-            ),
-          },
-        ],
+        rectangle: { ...mat, corners: [...corners] },
+        ...(take.marked === undefined ? foundIn(take, film) : markedIn(take, film, take.marked)),
       },
     });
+    await seedSightings(db, id, film.file);
   }
   const [first, second] = ids as [string, string];
-  await joinClips(db, first, second, offsetHeard(DEMO_TAKE));
+  await joinClips(db, first, second, offsetOf(take));
+}
+
+type Worked = Pick<BenchDocument, 'placed' | 'strikes'>;
+
+const strikeId = (file: string) => `demo-${file.replace(/\W/g, '-')}`;
+
+/** One strike with all its instants and points; the others are left for the coach to take. */
+function markedIn(take: DemoTake, film: TakeFilm, marked: number): Worked {
+  const frames = eventFrames(take, film, marked);
+  const wanted: number[] = [];
+  for (let frame = frames.ready; frame < frames.home; frame += 2) wanted.push(frame);
+  wanted.push(frames.home);
+  return {
+    placed: placedIn(take, film, wanted),
+    strikes: [
+      {
+        id: strikeId(film.file),
+        technique: take.technique,
+        side: 'right',
+        span: { from: frames.ready, to: frames.home },
+        marks: Object.fromEntries(
+          Object.entries(frames).map(([event, frame]) => [event, { frame, width: 1 }]),
+        ),
+      },
+    ],
+  };
+}
+
+/** What the program finds by itself: the strike, its contact as it is heard. */
+function foundIn(take: DemoTake, film: TakeFilm): Worked {
+  const { contact } = eventFrames(take, film, 0);
+  return {
+    placed: [],
+    strikes: [
+      {
+        id: strikeId(film.file),
+        technique: take.technique,
+        side: 'right',
+        isAutomatic: true,
+        marks: { contact: { frame: contact, width: 3 } },
+      },
+    ],
+  };
+}
+
+async function seedSightings(db: Db, clipId: string, file: string): Promise<void> {
+  const sightings = sightingsIn(file);
+  if (!sightings) return;
+  await changeJob(db, clipId, { kind: 'start', model: 'standard', person: null });
+  await addSightings(db, clipId, sightings);
+  await changeJob(db, clipId, { kind: 'finish', state: 'done', message: null });
 }
 
 async function seedClip(
@@ -191,11 +233,14 @@ async function seedClip(
   studentId: string,
   clip: (typeof DEMO_CLIPS)[number],
 ): Promise<void> {
-  const id = await addFilm(db, files, studentId, clip.file, clip.view, null);
+  const { technique } = clip.recipe;
+  const purpose = sightingsIn(clip.file) && { technique, question: null };
+  const id = await addFilm(db, files, studentId, clip.file, clip.view, purpose);
+  await seedSightings(db, id, clip.file);
   const leak = WORKED[clip.file];
   if (!leak) return;
   const truth = truthOf(clip);
-  const strikeId = `demo-${clip.file.replace(/\W/g, '-')}`;
+  const strike = strikeId(clip.file);
   const saved = await loadBench(db, id);
   await saveBench(db, id, {
     revision: saved!.revision,
@@ -206,7 +251,7 @@ async function seedClip(
       placed: truth.placed(4),
       strikes: [
         {
-          id: strikeId,
+          id: strike,
           technique: truth.strike.technique.id,
           side: truth.strike.side,
           marks: Object.fromEntries(
@@ -216,7 +261,7 @@ async function seedClip(
       ],
     },
   });
-  const outcome = await acceptFinding(db, strikeId, leak, false);
+  const outcome = await acceptFinding(db, strike, leak, false);
   if (outcome.kind !== 'accepted') throw new Error(`${leak} does not show in ${clip.file}`);
 }
 
@@ -230,8 +275,8 @@ if (present) {
   const files = new ClipFiles(folder);
   const ids = await seedStudents(db);
   for (const clip of DEMO_CLIPS) await seedClip(db, files, ids.get(clip.student)!, clip);
-  await seedTake(db, files, ids.get(DEMO_TAKE.student)!);
-  const count = DEMO_CLIPS.length + DEMO_TAKE.films.length;
+  for (const take of DEMO_TAKES) await seedTake(db, files, ids.get(take.student)!, take);
+  const count = DEMO_CLIPS.length + DEMO_TAKES.flatMap(({ films }) => films).length;
   console.log(`Seeded ${ids.size} students and ${count} clips in ${folder}.`);
 }
 await db.destroy();

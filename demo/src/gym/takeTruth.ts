@@ -1,14 +1,14 @@
 /** What a flawless coach would set on the benches of a take's films: its known answers, in pixels. */
-import { EVENTS, type EventName } from '@sinew/core/events/events';
+import { EVENTS, markOnFrame, type EventName } from '@sinew/core/events/events';
 import type { Rectangle, PixelPoint } from '@sinew/core/calibration/calibration';
 import { EnvelopeMaker } from '@sinew/core/sound/envelope';
 import { findHits } from '@sinew/core/sound/onsets';
-import { offsetBySound, type Offset } from '@sinew/core/sound/sync';
+import { offsetByEye, offsetBySound, type Offset } from '@sinew/core/sound/sync';
 import { LANDMARKS, type Landmark } from '@sinew/core/body/landmarks';
 import { nearestFrame } from '@sinew/core/track/time';
 import type { Placed } from '@sinew/core/track/track';
 import { knownTimes } from '../fighter/pose';
-import { size, subtract } from '../fighter/space';
+import { size, subtract, type Point } from '../fighter/space';
 import { project } from '../render/camera';
 import { heardBy, SOUND_RATE } from '../render/sound';
 import { takeMover, type DemoTake, type TakeFilm } from './takes';
@@ -25,7 +25,7 @@ export function filmTimes(take: DemoTake, { starts, rate }: TakeFilm): number[] 
 
 /** The taped mat as it is seen in a film. */
 export function matSeen({ mat }: DemoTake, { camera }: TakeFilm): Rectangle {
-  const [a, b, c] = mat;
+  const [a, b, c] = mat as readonly [Point, Point, Point];
   return {
     kind: 'floor',
     corners: mat.map((corner) => rounded(project(camera, corner))),
@@ -68,14 +68,18 @@ export function placedIn(
   });
 }
 
-/** How the two films' clocks differ, as their sound tells. */
-export function offsetHeard(take: DemoTake): Offset {
+/** How the two films' clocks differ: as their sound tells, or by the first contact seen in both. */
+export function offsetOf(take: DemoTake): Offset {
   const [first, second] = take.films.map((film) => {
     const maker = new EnvelopeMaker(SOUND_RATE);
     maker.add(heardBy(take, film), 0);
     return findHits(maker.finish());
   });
   const found = offsetBySound(first!, second!, null);
-  if (typeof found === 'string') throw new Error(`the takes cannot be joined: ${found}`);
-  return found;
+  if (typeof found !== 'string') return found;
+  const [a, b] = take.films.map((film) => {
+    const times = filmTimes(take, film);
+    return markOnFrame(times, eventFrames(take, film, 0).contact);
+  });
+  return offsetByEye(a!, b!);
 }

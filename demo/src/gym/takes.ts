@@ -6,9 +6,10 @@ import { techniqueById } from '@sinew/core/technique/catalogue';
 import { strikingSide } from '@sinew/core/technique/strike';
 import { clean, type Recipe } from '../fighter/recipe';
 import { durationOf, knownTimes, mover, type Pose } from '../fighter/pose';
-import { mix, size, subtract, type Point } from '../fighter/space';
+import { strikingEnd } from '../fighter/end';
+import { size, subtract, type Point } from '../fighter/space';
 import type { Camera } from '../render/camera';
-import type { Look } from './clips';
+import { lookOf, type Look } from './clips';
 
 export interface TakeStrike {
   readonly recipe: Recipe;
@@ -29,12 +30,16 @@ export interface TakeFilm {
 
 export interface DemoTake {
   readonly student: string;
+  /** What it was filmed for. */
+  readonly technique: Recipe['technique'];
+  /** Which of its strikes the made-up coach has marked already, by place; none when missing. */
+  readonly marked?: number;
   readonly look: Look;
   readonly strikes: readonly TakeStrike[];
   /** Seconds. */
   readonly duration: number;
-  /** The taped rectangle on the floor: its corners in order, world metres. */
-  readonly mat: readonly [Point, Point, Point, Point];
+  /** The taped rectangle on the floor, if there is one: its corners in order, world metres. */
+  readonly mat: readonly Point[];
   readonly films: readonly TakeFilm[];
 }
 
@@ -52,9 +57,34 @@ const allAtOnce = clean('cross', {
 const degrees = (value: number) => (value * Math.PI) / 180;
 const PICTURE = { width: 1280, height: 720, up: [0, 1, 0] as Point } as const;
 
+const MAT: DemoTake['mat'] = [
+  [-0.9, 0, 0.75],
+  [1.1, 0, 0.75],
+  [1.1, 0, -0.75],
+  [-0.9, 0, -0.75],
+];
+
+const SIDE: Camera = {
+  ...PICTURE,
+  position: [-0.9, 1.25, 5.4],
+  lookAt: [0.25, 0.82, 0],
+  fieldOfView: degrees(25),
+};
+const FRONT: Camera = {
+  ...PICTURE,
+  position: [4.3, 1.5, 2.9],
+  lookAt: [0.2, 0.82, 0],
+  fieldOfView: degrees(29),
+};
+/** Far enough round that the bag does not stand before the student, and 50° apart. */
+const SIDE_REAR: Camera = { ...SIDE, position: [-1.7, 1.25, 5.1] };
+const SIDE_FRONT: Camera = { ...FRONT, position: [2.5, 1.4, 4.6], fieldOfView: degrees(27) };
+
 /** Two crosses, then a jab that a cross follows before the body has come to rest. */
 export const DEMO_TAKE: DemoTake = {
   student: 'Ragna Sorn',
+  technique: 'cross',
+  marked: 1,
   look: {
     skin: '#d9a982',
     hair: '#5c3b22',
@@ -69,37 +99,37 @@ export const DEMO_TAKE: DemoTake = {
     { recipe: cross, at: 4.2 + 0.9, from: 0.2 },
   ],
   duration: 6.6,
-  mat: [
-    [-0.9, 0, 0.75],
-    [1.1, 0, 0.75],
-    [1.1, 0, -0.75],
-    [-0.9, 0, -0.75],
-  ],
+  mat: MAT,
   films: [
-    {
-      file: 'take-side.mp4',
-      camera: {
-        ...PICTURE,
-        position: [-0.9, 1.25, 5.4],
-        lookAt: [0.25, 0.82, 0],
-        fieldOfView: degrees(25),
-      },
-      rate: 120,
-      starts: 0,
-    },
-    {
-      file: 'take-front.mp4',
-      camera: {
-        ...PICTURE,
-        position: [4.3, 1.5, 2.9],
-        lookAt: [0.2, 0.82, 0],
-        fieldOfView: degrees(29),
-      },
-      rate: 120,
-      starts: 0.3137,
-    },
+    { file: 'take-side.mp4', camera: SIDE, rate: 120, starts: 0 },
+    { file: 'take-front.mp4', camera: FRONT, rate: 120, starts: 0.3137 },
   ],
 };
+
+/** One strike filmed from two sides, as a coach would film it for the whole chain. */
+function singleStrike(name: string, student: string, recipe: Recipe): DemoTake {
+  const at = 0.25;
+  return {
+    ...{ student, look: lookOf(student), technique: recipe.technique },
+    strikes: [{ recipe, at, from: 0 }],
+    duration: at + durationOf(recipe) + 0.15,
+    mat: MAT,
+    films: [
+      { file: `${name}-side.mp4`, camera: SIDE_REAR, rate: 120, starts: 0 },
+      { file: `${name}-front.mp4`, camera: SIDE_FRONT, rate: 120, starts: 0.0871 },
+    ],
+  };
+}
+
+const elbow = clean('elbow-round', { height: 1.81, recoil: 1.8 });
+const kick = clean('front-kick', { height: 1.78 });
+
+/** A take of each family: punches, an elbow, a kick. */
+export const DEMO_TAKES: readonly DemoTake[] = [
+  DEMO_TAKE,
+  singleStrike('elbow', 'Perrin Oake', elbow),
+  singleStrike('kick', 'Tobiah Renn', kick),
+];
 
 /** Where every joint is at a moment of the take. */
 export function takeMover({ strikes }: DemoTake): (time: number) => Pose {
@@ -129,7 +159,7 @@ export function hitsOf({ strikes }: DemoTake): TakeHit[] {
     const side = strikingSide(techniqueById(recipe.technique), recipe.stance);
     return {
       time: at + contact - from,
-      place: mix(pose[`${side}IndexKnuckle`], pose[`${side}LittleKnuckle`], 0.5),
+      place: strikingEnd(techniqueById(recipe.technique), side)(pose),
       technique: recipe.technique,
     };
   });

@@ -51,11 +51,16 @@ export const CAMERAS: Record<View, Camera> = {
   },
 };
 
-/** Pixel of a world point; x from the left, y from the top. */
-export function project(camera: Camera, point: Point): PixelPoint {
+/** The camera's own axes in the world, unit vectors: to the right and top of the picture, and away. */
+export function viewAxes(camera: Camera): Readonly<Record<'right' | 'up' | 'forward', Point>> {
   const forward = unit(subtract(camera.lookAt, camera.position));
   const right = unit(cross(forward, camera.up));
-  const up = cross(right, forward);
+  return { right, up: cross(right, forward), forward };
+}
+
+/** Pixel of a world point; x from the left, y from the top. */
+export function project(camera: Camera, point: Point): PixelPoint {
+  const { right, up, forward } = viewAxes(camera);
   const offset = subtract(point, camera.position);
   const focal = camera.height / 2 / Math.tan(camera.fieldOfView / 2);
   const depth = dot(offset, forward);

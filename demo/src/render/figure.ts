@@ -22,7 +22,11 @@ class Loft {
   readonly mesh: THREE.Mesh;
   private readonly positions: THREE.BufferAttribute;
 
-  constructor(ringCount: number, material: THREE.Material) {
+  constructor(
+    ringCount: number,
+    material: THREE.Material,
+    private readonly girth: number,
+  ) {
     const geometry = new THREE.BufferGeometry();
     this.positions = new THREE.BufferAttribute(new Float32Array((ringCount + 2) * RING * 3), 3);
     geometry.setAttribute('position', this.positions);
@@ -48,8 +52,8 @@ class Loft {
         const angle = (2 * Math.PI * k) / RING;
         point
           .copy(ring.centre)
-          .addScaledVector(ring.right, share * Math.cos(angle))
-          .addScaledVector(ring.front, share * Math.sin(angle));
+          .addScaledVector(ring.right, this.girth * share * Math.cos(angle))
+          .addScaledVector(ring.front, this.girth * share * Math.sin(angle));
         this.positions.setXYZ(row * RING + k, point.x, point.y, point.z);
       }
     };
@@ -188,7 +192,7 @@ export class Figure {
   private loft(name: string, material: THREE.Material, rings: readonly Ring[]): void {
     let loft = this.lofts.get(name);
     if (!loft) {
-      loft = new Loft(rings.length, material);
+      loft = new Loft(rings.length, material, this.look.girth ?? 1);
       this.lofts.set(name, loft);
       this.group.add(loft.mesh);
     }

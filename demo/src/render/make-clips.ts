@@ -4,104 +4,56 @@
  *
  *   npm run clips -w demo [-- NAME …]
  */
-import { spawn, spawnSync } from 'node:child_process';
-import { once } from 'node:events';
+import { spawnSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { basename, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { chromium } from '@playwright/test';
-import { build } from 'esbuild';
+import { durationOf } from '../fighter/pose';
 import { frameTimesOf } from '../fighter/track';
-import { DEMO_CLIPS } from '../gym/clips';
-import { DEMO_TAKE, type TakeFilm } from '../gym/takes';
-import type { Subject } from './scene';
+import { DEMO_CLIPS, type DemoClip } from '../gym/clips';
+import { DEMO_TAKES, type DemoTake, type TakeFilm } from '../gym/takes';
+import { filmTimes } from '../gym/takeTruth';
+import { CAMERAS } from './camera';
+import { filmMaker, type FilmJob } from './film';
 import { heardBy, SOUND_RATE, wav } from './sound';
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
-async function sceneScript(): Promise<string> {
-  const bundle = await build({
-    entryPoints: [here('./scene.ts')],
-    bundle: true,
-    write: false,
-    format: 'iife',
-    target: 'chrome120',
-  });
-  return bundle.outputFiles[0]!.text;
-}
+const pathOf = (file: string) => here(`../../clips/${file}`);
 
-interface Job {
-  readonly file: string;
-  readonly rate: number;
-  readonly times: readonly number[];
-  readonly subject: Subject;
-  /** A WAV file that is mixed in. */
-  readonly sound?: string;
-}
-
-const JOBS: readonly Job[] = [
+const JOBS: readonly FilmJob[] = [
   ...DEMO_CLIPS.map((clip) => ({
-    file: clip.file,
+    path: pathOf(clip.file),
     rate: clip.rate,
     times: frameTimesOf(clip.recipe, clip.rate),
     subject: clip,
+    ...(clip.isHeard && { sound: writeSound(...asTake(clip)) }),
   })),
-  ...DEMO_TAKE.films.map((film) => {
-    const count = Math.floor((DEMO_TAKE.duration - film.starts) * film.rate);
-    return {
-      file: film.file,
+  ...DEMO_TAKES.flatMap((take) =>
+    take.films.map((film) => ({
+      path: pathOf(film.file),
       rate: film.rate,
-      times: Array.from({ length: count }, (_, i) => film.starts + i / film.rate),
-      subject: { take: DEMO_TAKE, film },
-      sound: writeSound(film),
-    };
-  }),
+      times: filmTimes(take, film).map((time) => time + film.starts),
+      subject: { take, film },
+      sound: writeSound(take, film),
+    })),
+  ),
 ];
 
+/** A film of one strike as a take that it is all of. */
+function asTake({ file, student, look, recipe, rate, view }: DemoClip): [DemoTake, TakeFilm] {
+  const film = { file, camera: CAMERAS[view], rate, starts: 0 };
+  const strikes = [{ recipe, at: 0, from: 0 }];
+  const base = { student, look, technique: recipe.technique, mat: [], films: [film] };
+  return [{ ...base, strikes, duration: durationOf(recipe) }, film];
+}
+
 /** What the film's microphone hears, as a file of its own. */
-function writeSound(film: TakeFilm): string {
+function writeSound(take: DemoTake, film: TakeFilm): string {
   const path = join(mkdtempSync(join(tmpdir(), 'sinew-sound-')), 'heard.wav');
-  writeFileSync(path, wav(heardBy(DEMO_TAKE, film), SOUND_RATE));
+  writeFileSync(path, wav(heardBy(take, film), SOUND_RATE));
   return path;
-}
-
-/** x264 with B-frames and a key frame every quarter second: what a phone writes, and harder to step. */
-function encoder(file: string, rate: number, sound?: string) {
-  const args = ['-y', '-loglevel', 'error', '-f', 'image2pipe', '-c:v', 'mjpeg']
-    .concat(['-framerate', String(rate), '-i', '-'])
-    .concat(sound ? ['-i', sound, '-c:a', 'aac', '-b:a', '96k'] : [])
-    .concat(['-c:v', 'libx264', '-preset', 'slow'])
-    .concat(['-crf', '21', '-bf', '2', '-g', String(rate / 4), '-pix_fmt', 'yuv420p'])
-    .concat(['-movflags', '+faststart', file]);
-  return spawn('ffmpeg', args, { stdio: ['pipe', 'inherit', 'inherit'] });
-}
-
-async function film(script: string, job: Job): Promise<void> {
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking']
-      .concat(['--disable-component-update', '--disable-sync', '--use-gl=angle'])
-      .concat(['--use-angle=swiftshader', '--enable-unsafe-swiftshader']),
-  });
-  try {
-    const page = await browser.newPage();
-    await page.setContent('<body></body>');
-    await page.addScriptTag({ content: script });
-    await page.evaluate((one) => window.sinewScene(one), job.subject);
-    const ffmpeg = encoder(here(`../../clips/${job.file}`), job.rate, job.sound);
-    for (const time of job.times) {
-      const url = await page.evaluate((t) => window.sinewFrame(t), time);
-      const picture = Buffer.from(url.slice(url.indexOf(',') + 1), 'base64');
-      if (!ffmpeg.stdin.write(picture)) await once(ffmpeg.stdin, 'drain');
-    }
-    ffmpeg.stdin.end();
-    const [code] = (await once(ffmpeg, 'exit')) as [number];
-    if (code !== 0) throw new Error(`ffmpeg ended with code ${code} on ${job.file}`);
-    console.log(`${job.file}: ${job.times.length} frames`);
-  } finally {
-    await browser.close();
-  }
 }
 
 /** The app's own simulated camera plays the side view of the take, as a phone would stream it. */
@@ -114,8 +66,10 @@ function streamed(): void {
 }
 
 const wanted = process.argv.slice(2);
-const script = await sceneScript();
+const film = await filmMaker();
 for (const job of JOBS) {
-  if (wanted.length === 0 || wanted.includes(job.file)) await film(script, job);
+  if (wanted.length > 0 && !wanted.includes(basename(job.path))) continue;
+  await film(job);
+  console.log(`${job.path}: ${job.times.length} frames`);
 }
 streamed();

@@ -3,8 +3,11 @@
  * in a browser page opened by `make-clips.ts`, which asks for one frame after the other.
  */
 import * as THREE from 'three';
+import { techniqueById } from '@sinew/core/technique/catalogue';
+import { strikingSide } from '@sinew/core/technique/strike';
+import { strikingEnd } from '../fighter/end';
 import { knownTimes, mover, type Pose } from '../fighter/pose';
-import { mix, type Point } from '../fighter/space';
+import type { Point } from '../fighter/space';
 import type { DemoClip, Look } from '../gym/clips';
 import { hitsOf, takeMover, type DemoTake, type TakeFilm } from '../gym/takes';
 import { CAMERAS, type Camera } from './camera';
@@ -14,12 +17,13 @@ declare global {
   interface Window {
     /** Called once with what is filmed, then `sinewFrame` gives each picture as a JPEG data URL. */
     sinewScene: (subject: Subject) => void;
-    sinewFrame: (time: number) => string;
+    sinewFrame: (time: number, exposure: number) => string;
   }
 }
 
 /** What a camera is pointed at: one strike, or one camera's part of a long take. */
-export type Subject = DemoClip | { readonly take: DemoTake; readonly film: TakeFilm };
+export type Subject =
+  (DemoClip & { readonly camera?: Camera }) | { readonly take: DemoTake; readonly film: TakeFilm };
 
 /** Everything the picture needs: who moves how, where the bag hangs, who looks. */
 interface Stage {
@@ -86,15 +90,11 @@ const BAG_RADIUS = 0.15;
 /** A hanging bag that stands where the fist lands, gives with it and swings back. */
 function bagOfClip(clip: DemoClip, pose: (time: number) => Pose): Stage['bag'] {
   const { contact, end } = knownTimes(clip.recipe);
-  const isLeftHand = clip.recipe.technique !== 'cross';
-  const fist = (time: number) => {
-    const p = pose(time);
-    return isLeftHand
-      ? mix(p.leftIndexKnuckle, p.leftLittleKnuckle, 0.5)
-      : mix(p.rightIndexKnuckle, p.rightLittleKnuckle, 0.5);
-  };
+  const technique = techniqueById(clip.recipe.technique);
+  const striking = strikingEnd(technique, strikingSide(technique, clip.recipe.stance));
+  const fist = (time: number) => striking(pose(time));
   const touch = fist(contact);
-  const isHook = clip.recipe.technique === 'lead-hook';
+  const isHook = technique.family === 'hook';
   const x = touch[0] + (isHook ? 0.02 : BAG_RADIUS + 0.03);
   const z = touch[2] + (isHook ? BAG_RADIUS + 0.03 : 0);
   return (time) => {
@@ -106,19 +106,37 @@ function bagOfClip(clip: DemoClip, pose: (time: number) => Pose): Stage['bag'] {
   };
 }
 
+/** Just before contact, seconds: tells which way the strike goes. */
+const A_MOMENT = 0.004;
+
 /** Struck several times, the bag swings on from each hit and comes to rest. */
 function bagOfTake(take: DemoTake): Stage['bag'] {
   const hits = hitsOf(take);
-  const x = Math.max(...hits.map(({ place }) => place[0])) + 0.11;
-  const z = hits.reduce((sum, { place }) => sum + place[2], 0) / hits.length;
+  const ways = take.strikes.map(({ recipe }) => {
+    const side = strikingSide(techniqueById(recipe.technique), recipe.stance);
+    const end = strikingEnd(techniqueById(recipe.technique), side);
+    const { contact } = knownTimes(recipe);
+    const [before, then] = [contact - A_MOMENT, contact].map((time) => end(mover(recipe)(time)));
+    const [x, z] = [then![0] - before![0], then![2] - before![2]];
+    return [x / Math.hypot(x, z), z / Math.hypot(x, z)] as const;
+  });
+  // The strikes that reach farthest touch it.
+  const places = hits.map(({ place }, i) => [
+    place[0] + 0.11 * ways[i]![0],
+    place[2] + 0.11 * ways[i]![1],
+  ]);
+  const x = Math.max(...places.map((place) => place[0]!));
+  const z = places.reduce((sum, place) => sum + place[1]!, 0) / places.length;
   return (time) => {
-    const swing = hits
-      .filter((hit) => hit.time < time)
-      .reduce((sum, hit) => {
-        const after = time - hit.time;
-        return sum + 0.06 * Math.exp(-1.6 * after) * Math.sin(3.4 * after);
-      }, 0);
-    return [x + swing, z];
+    const at = [x, z] as [number, number];
+    hits.forEach((hit, i) => {
+      const after = time - hit.time;
+      if (after <= 0) return;
+      const swing = 0.06 * Math.exp(-1.6 * after) * Math.sin(3.4 * after);
+      at[0] += swing * ways[i]![0];
+      at[1] += swing * ways[i]![1];
+    });
+    return at;
   };
 }
 
@@ -183,7 +201,7 @@ function stageOf(subject: Subject): Stage {
   }
   const pose = mover(subject.recipe);
   return {
-    camera: CAMERAS[subject.view],
+    camera: subject.camera ?? CAMERAS[subject.view],
     look: subject.look,
     height: subject.recipe.height,
     pose,
@@ -193,6 +211,9 @@ function stageOf(subject: Subject): Stage {
     mat: [],
   };
 }
+
+/** Moments that are laid over each other while the shutter is open. */
+const SHUTTER = 6;
 
 window.sinewScene = (subject) => {
   const stage = stageOf(subject);
@@ -218,10 +239,22 @@ window.sinewScene = (subject) => {
   scene.add(figure.group);
   tape(scene, stage.mat);
   const moveBag = hang(scene, stage);
-  window.sinewFrame = (time) => {
+  const render = (time: number) => {
     figure.take(stage.pose(time));
     moveBag(time);
     renderer.render(scene, eye);
-    return renderer.domElement.toDataURL('image/jpeg', 0.95);
+  };
+  const film = document.createElement('canvas');
+  [film.width, film.height] = [camera.width, camera.height];
+  const sheet = film.getContext('2d')!;
+  window.sinewFrame = (time, exposure) => {
+    // What moves while the shutter is open is the mean of where it was.
+    const moments = exposure > 0 ? SHUTTER : 1;
+    for (let i = 0; i < moments; i++) {
+      render(Math.max(0, time + exposure * (i / moments - 0.5)));
+      sheet.globalAlpha = 1 / (i + 1);
+      sheet.drawImage(renderer.domElement, 0, 0);
+    }
+    return film.toDataURL('image/jpeg', 0.95);
   };
 };

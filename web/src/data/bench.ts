@@ -4,6 +4,7 @@ import type { z } from 'zod';
 import { realFrameTimes } from '@sinew/core/track/time';
 import { marksOf } from './benchAnalysis';
 import {
+  correctionSchema,
   lensSchema,
   lineSchema,
   purposeSchema,
@@ -32,7 +33,7 @@ export async function loadBench(db: Db, clipId: string): Promise<SavedBench | nu
     .executeTakeFirst();
   const strikes = await db
     .selectFrom('strike')
-    .select(['id', 'technique', 'side', 'from_frame', 'to_frame', 'combination'])
+    .select(['id', 'technique', 'side', 'from_frame', 'to_frame', 'combination', 'is_automatic'])
     .where('clip_id', '=', clipId)
     .where('removed_at', 'is', null)
     .orderBy('position')
@@ -55,6 +56,7 @@ export async function loadBench(db: Db, clipId: string): Promise<SavedBench | nu
       lens: stored(lensSchema, clip.lens),
       refused: stored(spanSchema.array(), clip.refused) ?? [],
       placed: track ? decodePlaced(track.points) : [],
+      corrections: stored(correctionSchema.array(), clip.corrections) ?? [],
       strikes: strikes.map((strike) => ({
         id: strike.id,
         technique: strike.technique as StrikeDocument['technique'],
@@ -62,6 +64,7 @@ export async function loadBench(db: Db, clipId: string): Promise<SavedBench | nu
         ...(strike.from_frame !== null &&
           strike.to_frame !== null && { span: { from: strike.from_frame, to: strike.to_frame } }),
         ...(strike.combination !== null && { combination: strike.combination }),
+        ...(strike.is_automatic === 1 && { isAutomatic: true as const }),
         marks: Object.fromEntries(
           marks
             .filter((mark) => mark.strike_id === strike.id)
@@ -111,6 +114,7 @@ export async function saveBench(
         rectangle: json(document.rectangle),
         lens: json(document.lens),
         refused: json(document.refused),
+        corrections: json(document.corrections),
         revision: revision + 1,
         updated_at: now(),
       })
@@ -151,11 +155,12 @@ async function saveStrikes(
     .$if(ids.length > 0, (query) => query.where('id', 'not in', ids))
     .execute();
   for (const [position, strike] of strikes.entries()) {
-    const { id, technique, side, span, combination = null } = strike;
+    const { id, technique, side, span, combination = null, isAutomatic = false } = strike;
     const values = {
       ...{ technique, side, position, combination, removed_at: null },
       from_frame: span?.from ?? null,
       to_frame: span?.to ?? null,
+      is_automatic: isAutomatic ? (1 as const) : (0 as const),
     };
     await trx
       .insertInto('strike')

@@ -1,11 +1,17 @@
 /** From the bench's document to the core's analysis: the one way the app measures and judges. */
-import { analyze, type Analysis } from '@sinew/core/analyze';
+import { analyze, type Analysis, type AnalysisInput } from '@sinew/core/analyze';
+import { assumed } from '@sinew/core/calibration/assumed';
+import type { Line } from '@sinew/core/calibration/calibration';
+import { estimatedSpace } from '@sinew/core/calibration/estimated';
 import { joinViews, type Disagreement, type TwoViews } from '@sinew/core/calibration/twoViews';
 import { markOnFrame, type EventName, type Marks } from '@sinew/core/events/events';
 import type { Offset } from '@sinew/core/sound/sync';
 import { techniqueById } from '@sinew/core/technique/catalogue';
+import type { Sighting } from '@sinew/core/track/sighting';
 import { realFrameTimes } from '@sinew/core/track/time';
-import { trackFromPlaced } from '@sinew/core/track/track';
+import { mended, trackFrom, type Mended } from '@sinew/core/track/automatic';
+import { spaceOnFilm } from '@sinew/core/track/onFilm';
+import { cutTrack, type SpaceTrack } from '@sinew/core/track/track';
 import { calibrationOf } from './benchCalibration';
 import type { BenchDocument, StrikeDocument } from './benchDocument';
 
@@ -16,6 +22,26 @@ export interface FilmFacts {
   /** Pixels. */
   readonly width: number;
   readonly height: number;
+  /** What the body tracker saw in it, over real time; nothing when missing. */
+  readonly tracked?: Mended | null;
+  /** A body in space that was measured elsewhere. */
+  readonly series?: ImportedSeries | null;
+}
+
+export interface ImportedSeries {
+  readonly fileName: string;
+  /** Real time of the film at which its own time is 0, seconds. */
+  readonly begins: number;
+  readonly track: SpaceTrack;
+}
+
+/** What the body tracker saw in a film, laid over real time; null when it saw nothing. */
+export function trackedOf(
+  sightings: readonly Sighting[],
+  { frameTimes }: Pick<FilmFacts, 'frameTimes'>,
+  { captureRate }: Pick<FilmDocument, 'captureRate'>,
+): Mended | null {
+  return sightings.length > 0 ? mended(sightings, realFrameTimes(frameTimes, captureRate)) : null;
 }
 
 /** What the analysis asks of the student. */
@@ -40,6 +66,13 @@ export interface SecondFilm {
 export interface BenchAnalysis extends Analysis {
   /** What two films show together; null when there is one, or why they cannot be used together. */
   readonly space: InSpace | { readonly problem: string } | null;
+  /** What was taken for granted because the coach has not set it. */
+  readonly assumed: Assumed;
+}
+
+export interface Assumed {
+  readonly target: Line | null;
+  readonly isScale: boolean;
 }
 
 export interface InSpace {
@@ -65,24 +98,53 @@ export function analyzeOnBench(
   student: StudentFacts,
   second: SecondFilm | null = null,
 ): BenchAnalysis {
-  const picture = pictureOf(document, film, spanOf(strike, document, film));
+  const thrown = {
+    technique: techniqueById(strike.technique),
+    side: strike.side,
+    stance: student.stance,
+  };
+  const set = pictureOf(document, film, spanOf(strike, document, film));
+  const calibration = assumed(set.calibration, set.tracking, thrown, student.heightM);
+  const picture = { track: set.tracking.track, calibration };
   const given = {
-    strike: {
-      technique: techniqueById(strike.technique),
-      side: strike.side,
-      stance: student.stance,
-    },
+    strike: thrown,
     body: { mass: student.massKg, height: student.heightM },
     marks: marksOf(strike, picture.track.frameTimes),
   };
+  const taken: Assumed = {
+    target: set.calibration.target ? null : calibration.target,
+    isScale: calibration.scale !== null && set.calibration.scale === null,
+  };
+  const joined = second && joinedWith(set, second);
   const flat = analyze({ ...given, ...picture });
-  if (!second) return { ...flat, space: null };
-  const joined = joinedWith(picture, second);
-  if ('problem' in joined) return { ...flat, space: joined };
-  const landmarks = Object.keys(joined.track.points).length;
-  const space = { landmarks, disagreements: joined.disagreements };
-  if (landmarks === 0) return { ...flat, space };
-  return { ...analyze({ ...given, track: joined.track, known: flat.readings }), space };
+  if (joined && !('problem' in joined)) {
+    const landmarks = Object.keys(joined.track.points).length;
+    const space = { landmarks, disagreements: joined.disagreements };
+    const whole =
+      landmarks > 0 ? analyze({ ...given, track: joined.track, known: flat.readings }) : flat;
+    return { ...whole, space, assumed: taken };
+  }
+  if (film.series) {
+    const { track, begins } = film.series;
+    const onFilm = spaceOnFilm(track, picture.track.frameTimes, begins);
+    const cut = cutTrack(onFilm, spanOf(strike, document, film));
+    const whole = analyze({ ...given, track: cut, known: flat.readings });
+    return { ...whole, space: joined, assumed: taken };
+  }
+  const guessed = estimatedSpace(set.tracking, calibration);
+  const whole = guessed
+    ? analyze({ ...given, ...picture, known: guessedReadings(guessed, given, flat) })
+    : flat;
+  return { ...whole, space: joined, assumed: taken };
+}
+
+/** What a tracker's guess of the body in space gives, at the instants that the picture shows. */
+function guessedReadings(
+  track: SpaceTrack,
+  given: Pick<AnalysisInput, 'strike' | 'body' | 'marks'>,
+  { events }: Analysis,
+) {
+  return analyze({ ...given, track, marks: { ...events, ...given.marks } }).readings;
 }
 
 /** Real seconds from and to, both included. */
@@ -96,15 +158,20 @@ function spanOf({ span }: StrikeDocument, { captureRate }: FilmDocument, film: F
   return [times[span.from] ?? 0, times[Math.min(span.to, times.length - 1)]!];
 }
 
-/** The points placed in a stretch of a film, and how its picture is to be understood. */
-function pictureOf(document: FilmDocument, film: FilmFacts, [from, to]: Stretch) {
+/** What was tracked and placed in a stretch of a film, and how its picture is to be understood. */
+function pictureOf(document: FilmDocument, film: FilmFacts, stretch: Stretch) {
   const realTimes = realFrameTimes(film.frameTimes, document.captureRate);
-  const placed = document.placed.filter(({ frame }) => {
-    const time = realTimes[frame];
-    return time !== undefined && time >= from && time <= to;
-  });
+  const base = film.tracked ?? mended([], realTimes);
+  const placed = document.placed.filter(({ frame }) => frame < realTimes.length);
+  const tracking = trackFrom(base, { ...document, placed }, film.height);
+  const isIn = ({ frame }: { readonly frame: number }) =>
+    realTimes[frame]! >= stretch[0] && realTimes[frame]! <= stretch[1];
   return {
-    track: trackFromPlaced(placed, realTimes, film.height),
+    tracking: {
+      ...tracking,
+      track: cutTrack(tracking.track, stretch),
+      sightings: tracking.sightings.filter(isIn),
+    },
     ...calibrationOf(document, film),
   };
 }
@@ -128,7 +195,11 @@ function joinedWith(
     };
   }
   try {
-    return joinViews(picture, other, offset);
+    const [first, second] = pictures.map(({ tracking, calibration }) => ({
+      track: tracking.track,
+      calibration,
+    }));
+    return joinViews(first!, second!, offset);
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;
     return { problem: `The two films do not fit together: ${error.message}.` };

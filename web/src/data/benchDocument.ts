@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { LANDMARKS } from '@sinew/core/body/landmarks';
 import { cornersOf, RECTANGLES } from '@sinew/core/calibration/calibration';
 import { EVENTS } from '@sinew/core/events/events';
+import { CORRECTIONS } from '@sinew/core/track/correction';
 import { TECHNIQUES, VIEWS } from '@sinew/core/technique/catalogue';
 import { QUESTIONS } from '@sinew/core/technique/questions';
 
@@ -65,6 +66,11 @@ export const placedSchema = z.object({
   y: z.number().finite(),
 });
 
+/** What the coach says of tracked points, beside placing them anew. */
+export const correctionSchema = z
+  .object({ kind: z.enum(CORRECTIONS), landmark: z.enum(LANDMARKS), from: frame, to: frame })
+  .refine(({ from, to }) => from <= to, 'a stretch ends before it begins');
+
 export const strikeSchema = z.object({
   id: z.string().min(1).max(40),
   technique: techniqueSchema,
@@ -73,6 +79,8 @@ export const strikeSchema = z.object({
   span: spanSchema.optional(),
   /** Shared by the strikes of one combination. */
   combination: z.string().min(1).max(40).optional(),
+  /** Found and named by the program; missing once the coach has confirmed it. */
+  isAutomatic: z.literal(true).optional(),
   /** Over how many frames the coach is unsure: 1 = this very frame. */
   marks: z.partialRecord(
     z.enum(EVENTS),
@@ -85,6 +93,7 @@ export const benchDocumentSchema = z.object({
   captureRate: captureRateSchema,
   purpose: purposeSchema.nullable(),
   placed: z.array(placedSchema).max(1_000_000),
+  corrections: z.array(correctionSchema).max(100_000),
   strikes: z.array(strikeSchema).max(1000),
   /** Stretches that looked like strikes and are none. */
   refused: z.array(spanSchema).max(1000),

@@ -2,12 +2,12 @@
 import { open } from 'node:fs/promises';
 import { FilePathSource } from 'mediabunny';
 import { nanoid } from 'nanoid';
-import type { Selectable } from 'kysely';
+import { sql, type Selectable } from 'kysely';
 import type { View } from '@sinew/core/technique/catalogue';
 import { inspectFilm, UnusableFilm, type Film } from '../video/inspect';
 import type { Purpose } from './benchDocument';
 import { ClipFileError, type ClipFiles, type Incoming } from './clipFiles';
-import { stamps, type Db } from './database';
+import { now, stamps, type Db } from './database';
 import { decodeTimes, encodeTimes } from './placedBlob';
 import type { ClipTable } from './schema';
 import { studentById } from './students';
@@ -60,7 +60,10 @@ export async function addClip(
       .where('student_id', '=', clip.studentId)
       .where('sha256', '=', incoming.sha256)
       .executeTakeFirst();
-    if (known) return { id: known.id, isKnown: true };
+    if (known) {
+      await sayPurpose(db, known.id, clip.purpose);
+      return { id: known.id, isKnown: true };
+    }
     const film = await inspect(incoming);
     // Consent may have been withdrawn while the file was on its way.
     await requireConsent(db, clip.studentId);
@@ -73,6 +76,17 @@ export async function addClip(
   } finally {
     await files.discard(incoming);
   }
+}
+
+/** A film added again may be given the purpose it did not have. */
+async function sayPurpose(db: Db, id: string, purpose: NewClip['purpose']): Promise<void> {
+  if (!purpose) return;
+  await db
+    .updateTable('clip')
+    .set({ purpose: JSON.stringify(purpose), revision: sql`revision + 1`, updated_at: now() })
+    .where('id', '=', id)
+    .where('purpose', 'is', null)
+    .execute();
 }
 
 async function requireConsent(db: Db, studentId: string): Promise<void> {
@@ -134,6 +148,7 @@ async function insertClip(
       rectangle: null,
       lens: null,
       refused: null,
+      corrections: null,
       revision: 0,
       ...stamps(),
     })
@@ -186,17 +201,25 @@ export interface ClipSummary {
   readonly fileName: string;
   readonly view: View;
   readonly createdAt: string;
-  readonly strikes: readonly { readonly technique: string; readonly marks: number }[];
+  /** The body was found in it. */
+  readonly isTracked: boolean;
+  readonly strikes: readonly {
+    readonly technique: string;
+    readonly marks: number;
+    /** Found by the program, and not confirmed. */
+    readonly isAutomatic: boolean;
+  }[];
 }
 
 /** All clips, newest first, with how far each has been worked; one student's or everybody's. */
 export async function clipSummaries(db: Db, studentId?: string): Promise<ClipSummary[]> {
   const clips = await db
     .selectFrom('clip')
-    .select(['id', 'student_id', 'file_name', 'view', 'created_at'])
+    .leftJoin('tracking', 'tracking.clip_id', 'clip.id')
+    .select(['clip.id', 'student_id', 'file_name', 'view', 'clip.created_at', 'tracking.state'])
     .$if(studentId !== undefined, (query) => query.where('student_id', '=', studentId!))
-    .orderBy('created_at', 'desc')
-    .orderBy('id')
+    .orderBy('clip.created_at', 'desc')
+    .orderBy('clip.id')
     .execute();
   const strikes = await db
     .selectFrom('strike')
@@ -207,6 +230,7 @@ export async function clipSummaries(db: Db, studentId?: string): Promise<ClipSum
     .select(({ fn }) => [
       'strike.clip_id',
       'strike.technique',
+      'strike.is_automatic',
       fn.count<number>('mark.event').as('marks'),
     ])
     .groupBy('strike.id')
@@ -218,8 +242,12 @@ export async function clipSummaries(db: Db, studentId?: string): Promise<ClipSum
     fileName: clip.file_name,
     view: clip.view,
     createdAt: clip.created_at,
+    isTracked: clip.state === 'done',
     strikes: strikes
       .filter((strike) => strike.clip_id === clip.id)
-      .map(({ technique, marks }) => ({ technique, marks })),
+      .map(({ technique, marks, is_automatic }) => ({
+        ...{ technique, marks },
+        isAutomatic: is_automatic === 1,
+      })),
   }));
 }

@@ -6,6 +6,7 @@ import Database from 'better-sqlite3';
 import { Kysely, Migrator, SqliteDialect, type Migration } from 'kysely';
 import * as firstSlice from './migrations/0001-first-slice';
 import * as capture from './migrations/0002-capture';
+import * as tracking from './migrations/0003-tracking';
 import type { Schema } from './schema';
 
 export type Db = Kysely<Schema>;
@@ -13,6 +14,7 @@ export type Db = Kysely<Schema>;
 const MIGRATIONS: Record<string, Migration> = {
   '0001-first-slice': firstSlice,
   '0002-capture': capture,
+  '0003-tracking': tracking,
 };
 
 /** Where database and clips live: `SINEW_DATA`, else a folder in the user's home. */

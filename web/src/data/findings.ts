@@ -3,10 +3,12 @@ import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import type { Finding } from '@sinew/core/fault/judge';
 import { faultById } from '@sinew/core/fault/catalogue';
-import { analyzeOnBench } from './benchAnalysis';
+import { analyzeOnBench, trackedOf } from './benchAnalysis';
 import { loadBench } from './bench';
 import { clipById } from './clips';
 import { studentById } from './students';
+import { seriesOf } from './series';
+import { sightingsOf } from './trackings';
 import { secondFilmOf } from './viewPairs';
 import { now, stamps, type Db } from './database';
 
@@ -50,8 +52,13 @@ async function judged(
   const document = bench?.document.strikes.find((one) => one.id === strikeId);
   const student = clip && (await studentById(db, clip.studentId));
   if (!clip || !student || !bench || !document) return null;
-  const second = await secondFilmOf(db, strike.clip_id);
-  const analysis = analyzeOnBench(bench.document, document, clip, student, second);
+  const [second, sightings, series] = await Promise.all([
+    secondFilmOf(db, strike.clip_id),
+    sightingsOf(db, strike.clip_id),
+    seriesOf(db, strike.clip_id),
+  ]);
+  const film = { ...clip, tracked: trackedOf(sightings, clip, bench.document), series };
+  const analysis = analyzeOnBench(bench.document, document, film, student, second);
   const finding = analysis.findings.find((one) => one.fault === fault);
   return finding ? { finding, technique: document.technique, studentId: clip.studentId } : null;
 }

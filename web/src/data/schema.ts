@@ -1,8 +1,10 @@
 /** The tables, as Kysely sees them. Times are ISO 8601 in UTC, flags 0 or 1, lengths SI. */
+import type { Generated } from 'kysely';
 import type { Stance, Side } from '@sinew/core/body/landmarks';
 import type { EventName } from '@sinew/core/events/events';
 import type { View } from '@sinew/core/technique/catalogue';
 import type { Source } from '@sinew/core/reading/reading';
+import type { Model } from '../tracking/models';
 
 interface Stamped {
   created_at: string;
@@ -68,6 +70,8 @@ export interface ClipTable extends Stamped {
   lens: string | null;
   /** JSON: stretches of frames that are no strikes, as the coach said; null for none. */
   refused: string | null;
+  /** JSON: what the coach has said of tracked points beside placing them anew; null for nothing. */
+  corrections: string | null;
   /** Counts saved changes of the marks, so that two tabs cannot overwrite each other. */
   revision: number;
 }
@@ -92,6 +96,8 @@ interface StrikeTable extends Stamped {
   to_frame: number | null;
   /** Shared by the strikes of one combination. */
   combination: string | null;
+  /** Found and named by the program, and not yet confirmed by the coach. */
+  is_automatic: 0 | 1;
   /** Taken off the bench; kept so that undo brings its findings back. */
   removed_at: string | null;
 }
@@ -158,6 +164,34 @@ export interface ViewPairTable extends Stamped {
   pairs: number;
 }
 
+export interface TrackingTable extends Stamped {
+  clip_id: string;
+  model: Model;
+  state: 'wanted' | 'paused' | 'done' | 'failed';
+  message: string | null;
+  /** JSON: frame and box that the coach has drawn round the student, or null. */
+  person: string | null;
+  /** JSON: where the coarse pass has found people; null until then. */
+  found: string | null;
+}
+
+interface SightingTable extends Stamped {
+  id: Generated<number>;
+  clip_id: string;
+  /** Some sightings; see `tracking/sightingBlob.ts`. */
+  points: Buffer;
+}
+
+interface SeriesTable extends Stamped {
+  clip_id: string;
+  /** What the file was called that it came from. */
+  file_name: string;
+  /** Real time of the film at which the series' own time is 0, seconds. */
+  begins: number;
+  /** JSON: a track in space, as in docs/track-format.md. */
+  track: string;
+}
+
 export interface Schema {
   gym: GymTable;
   student: StudentTable;
@@ -171,4 +205,7 @@ export interface Schema {
   survey: SurveyTable;
   camera_setup: CameraSetupTable;
   view_pair: ViewPairTable;
+  tracking: TrackingTable;
+  sighting: SightingTable;
+  series: SeriesTable;
 }

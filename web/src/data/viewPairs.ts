@@ -1,9 +1,10 @@
 /** Two clips of one take: which belong together, and how their clocks differ. */
 import type { Offset } from '@sinew/core/sound/sync';
 import { loadBench, type SavedBench } from './bench';
-import type { SecondFilm } from './benchAnalysis';
+import { trackedOf, type SecondFilm } from './benchAnalysis';
 import { clipById, type Clip } from './clips';
 import { now, stamps, type Db } from './database';
+import { sightingsOf } from './trackings';
 
 export interface SecondView {
   readonly clip: Clip;
@@ -33,7 +34,10 @@ export async function secondViewOf(db: Db, clipId: string): Promise<SecondView |
 /** The same as the analysis asks for it. */
 export async function secondFilmOf(db: Db, clipId: string): Promise<SecondFilm | null> {
   const second = await secondViewOf(db, clipId);
-  return second && { document: second.bench.document, film: second.clip, offset: second.offset };
+  if (!second) return null;
+  const { clip, bench, offset } = second;
+  const tracked = trackedOf(await sightingsOf(db, clip.id), clip, bench.document);
+  return { document: bench.document, film: { ...clip, tracked }, offset };
 }
 
 /**

@@ -26,7 +26,6 @@ type Kept =
 export type Picture = VideoFrame | ImageBitmap;
 
 export class FrameSource {
-  private readonly cache = new FrameCache<Kept>(CACHE_BYTES);
   private decoding: { samples: AsyncGenerator<VideoSample, void>; next: number } | null = null;
   private queue: Promise<unknown> = Promise.resolve();
 
@@ -35,10 +34,14 @@ export class FrameSource {
     private readonly times: readonly number[],
     /** Frame numbers of the key frames, ascending. */
     private readonly keys: readonly number[],
+    private readonly cache: FrameCache<Kept>,
   ) {}
 
-  /** @throws Error with a message for the coach when the browser cannot decode the film */
-  static async open(source: Source): Promise<FrameSource> {
+  /**
+   * @param keptBytes how much of the decoded film is kept for going back
+   * @throws Error with a message for the coach when the browser cannot decode the film
+   */
+  static async open(source: Source, keptBytes = CACHE_BYTES): Promise<FrameSource> {
     const input = new Input({ source, formats: ALL_FORMATS });
     const track = await input.getPrimaryVideoTrack();
     if (!track) throw new Error('There is no picture in this clip.');
@@ -58,7 +61,12 @@ export class FrameSource {
     times.sort((a, b) => a - b);
     keyTimes.sort((a, b) => a - b);
     const keys = keyTimes.map((time) => lowerBound(times, time));
-    return new FrameSource(new VideoSampleSink(track), times, keys);
+    return new FrameSource(
+      new VideoSampleSink(track),
+      times,
+      keys,
+      new FrameCache<Kept>(keptBytes),
+    );
   }
 
   get frameTimes(): readonly number[] {

@@ -6,9 +6,12 @@ import { FrameSource, type Picture } from './frameSource';
 let source: FrameSource | null = null;
 
 const api = {
-  /** @returns the presentation times of the clip's frames, seconds */
-  async open(url: string): Promise<readonly number[]> {
-    source = await FrameSource.open(new UrlSource(url));
+  /**
+   * @param keptBytes how much of the decoded film is kept for going back
+   * @returns the presentation times of the clip's frames, seconds
+   */
+  async open(url: string, keptBytes?: number): Promise<readonly number[]> {
+    source = await FrameSource.open(new UrlSource(url), keptBytes);
     return source.frameTimes;
   },
 

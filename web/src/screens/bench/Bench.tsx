@@ -6,9 +6,12 @@ import type { SavedBench } from '@/data/bench';
 import type { CameraSetup } from '@/data/cameraSetups';
 import type { ClipSummary } from '@/data/clips';
 import type { SecondView } from '@/data/viewPairs';
+import { useStore } from 'zustand';
+import type { Job } from '@/tracking/job';
+import { queue } from '@/tracking/queue';
 import type { Survey } from '@/video/survey';
 import { sendSurvey, useSurvey } from '@/video/useSurvey';
-import type { StudentFacts } from '@/data/benchAnalysis';
+import type { ImportedSeries, StudentFacts } from '@/data/benchAnalysis';
 import { giveKeysBack } from '@/ui/giveKeysBack';
 import {
   BenchContext,
@@ -23,7 +26,11 @@ import { BenchTop } from './BenchTop';
 import { ChainStrip } from './ChainStrip';
 import { Picture } from './Picture';
 import { SidePanel } from './SidePanel';
+import { AutomaticStrikes } from './AutomaticStrikes';
+import { DoubtKeys } from './Doubts';
+import { TrackingKeeper } from './TrackingKeeper';
 import { AnalysisProvider } from './useAnalysis';
+import { TrackedProvider } from './useTracked';
 
 export interface BenchProps {
   readonly clip: BenchClip;
@@ -34,6 +41,8 @@ export interface BenchProps {
   readonly cues: readonly Cue[];
   readonly survey: Survey | null;
   readonly second: SecondView | null;
+  readonly job: Job | null;
+  readonly series: ImportedSeries | null;
   readonly setups: readonly CameraSetup[];
   /** The student's other clips, newest first. */
   readonly others: readonly ClipSummary[];
@@ -65,15 +74,23 @@ export function Bench(props: BenchProps) {
       <AddressKeeper />
       <BenchKeys />
       <Surveyor known={props.survey} />
-      <div className="flex h-dvh min-h-[640px] flex-col overflow-hidden" onClick={giveKeysBack}>
+      <TrackingKeeper />
+      <AutomaticStrikes />
+      <div
+        className="flex h-[calc(100dvh-var(--bar,0px))] min-h-[640px] flex-col overflow-hidden"
+        onClick={giveKeysBack}
+      >
         <BenchTop />
-        <AnalysisProvider>
-          <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,61fr)_minmax(320px,39fr)] grid-rows-[minmax(0,1fr)_auto]">
-            <Picture />
-            <SidePanel {...props} />
-            <ChainStrip />
-          </main>
-        </AnalysisProvider>
+        <TrackedProvider>
+          <AnalysisProvider>
+            <DoubtKeys />
+            <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,61fr)_minmax(320px,39fr)] grid-rows-[minmax(0,1fr)_auto]">
+              <Picture />
+              <SidePanel {...props} />
+              <ChainStrip />
+            </main>
+          </AnalysisProvider>
+        </TrackedProvider>
       </div>
     </BenchContext>
   );
@@ -89,25 +106,33 @@ async function adoptNewest(store: BenchStore): Promise<void> {
   if (response?.ok) adopt((await response.json()) as SavedBench);
 }
 
-/** Goes through the film in the background, unless that has been done. */
+/** Goes through the film in the background, unless that has been done or the tracker is at it. */
 function Surveyor({ known }: { known: Survey | null }) {
   const store = useBenchStore();
   const clip = useBench((state) => state.clip);
   // The first picture comes first.
   const isShown = useBench(({ shownFrame }) => shownFrame !== null);
+  const isOff = useStore(queue, (state) => state.isOff);
+  const isTrackers = useBench(({ job }) => job?.state === 'wanted') && !isOff;
+  const stored = useBench(({ survey }) => (survey.kind === 'done' ? survey.survey : null));
   const { state, cancel, again } = useSurvey(
-    isShown ? `/api/clips/${clip.id}/file` : null,
+    isShown && !isTrackers ? `/api/clips/${clip.id}/file` : null,
     clip.frameTimes.length,
-    known,
+    known ?? stored,
   );
   useEffect(() => {
+    if (stored && state.kind !== 'done') return;
     store.getState().surveyed(state, { cancel, again });
     if (state.kind === 'done' && !known) void sendSurvey(clip.id, state.survey);
-  }, [store, state, cancel, again, clip.id, known]);
+  }, [store, state, cancel, again, clip.id, known, stored]);
   return null;
 }
 
-/** Keeps frame and strike in the address, so that a moment of a clip can be linked and reloaded. */
+/**
+ * Keeps frame and strike in the address, so that a moment of a clip can be linked and reloaded.
+ * The entry keeps its state: without it the router takes the change for a navigation of its own
+ * and drops one that is under way, and a click on a link just after opening would do nothing.
+ */
 function AddressKeeper() {
   const frame = useBench((state) => state.frame);
   const strikeId = useBench((state) => state.strikeId);
@@ -115,7 +140,7 @@ function AddressKeeper() {
     const timer = setTimeout(() => {
       const query = new URLSearchParams({ frame: String(frame) });
       if (strikeId) query.set('strike', strikeId);
-      window.history.replaceState(null, '', `?${query}`);
+      window.history.replaceState(window.history.state, '', `?${query}`);
     }, 250);
     return () => clearTimeout(timer);
   }, [frame, strikeId]);

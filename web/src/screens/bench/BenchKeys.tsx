@@ -90,6 +90,7 @@ export function BenchKeys() {
   on('t', (state) => state.setTool({ kind: 'target' }));
   on('r', (state) => state.setTool({ kind: 'rectangle', of: 'floor' }));
   on('m', (state) => state.setTool({ kind: 'ruler' }));
+  on('b', (state) => state.setTool({ kind: 'person' }));
   useHotkeys('v', useSwap(), NOT_WHILE_TYPING);
   on('escape', (state) => state.setTool({ kind: 'look' }));
   on('mod+z', (state) => state.undo());
@@ -122,6 +123,8 @@ const HELP: readonly (readonly [string, string])[] = [
   ['M', 'measure a length in the picture'],
   ['V', 'go to the film of the other side; Shift V hides its picture'],
   ['Y', 'what was found is a strike; X it is none; G see it'],
+  ['B', 'box round the student, for the body tracker'],
+  ['D', 'next doubtful point; K right as it is, H cannot be seen, S swap left and right'],
   ['Esc', 'put the tool away'],
   ['W', 'less sure of the chosen mark; Shift W surer'],
   ['Delete', 'remove the chosen mark or point'],

@@ -3,12 +3,16 @@
 import { scaleLinear, type ScaleLinear } from 'd3-scale';
 import { useMemo, useRef, useState, type PointerEvent, type WheelEvent } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { isAbsent } from '@sinew/core/reading/reading';
 import type { LinkVerdict } from '@sinew/core/chain/verdict';
 import { say } from '@sinew/core/reading/say';
-import { wordsFor, type EventMark, type EventName, type Marks } from '@sinew/core/events/events';
+import {
+  EVENTS,
+  wordsFor,
+  type EventMark,
+  type EventName,
+  type Marks,
+} from '@sinew/core/events/events';
 import { techniqueById, type Technique } from '@sinew/core/technique/catalogue';
-import { PHASES } from '@sinew/core/events/phases';
 import { nearestFrame } from '@sinew/core/track/time';
 import { marksOf } from '@/data/benchAnalysis';
 import type { StrikeDocument } from '@/data/benchDocument';
@@ -29,10 +33,12 @@ import {
   TOP,
 } from './lanes';
 import { StripMark } from './StripMark';
+import { Phases } from './StripPhases';
 import { StripSound } from './StripSound';
 import { StripTake } from './StripTake';
 import { Lanes, Traces } from './StripTraces';
-import { useAnalysis, useRealTimes } from './useAnalysis';
+import { useRealTimes } from './realTimes';
+import { useAnalysis } from './useAnalysis';
 
 type Scale = ScaleLinear<number, number>;
 
@@ -45,6 +51,7 @@ export function ChainStrip() {
   const box = useRef<HTMLDivElement>(null);
   const width = useWidth(box);
   const marks = useMemo(() => (strike ? marksOf(strike, times) : {}), [strike, times]);
+  const proposed = useProposed(marks);
   const stretch = useStretch(strike, times);
   const begin = () => partOf(strike?.id, isDone(marks) ? marks : {}, stretch);
   const [part, setPart] = useState<Part>(begin);
@@ -76,11 +83,24 @@ export function ChainStrip() {
             <Key>Z</Key>
           </button>
         )}
-        {width > 0 && (
-          <Strip x={x} width={width} marks={marks} times={times} technique={technique} />
-        )}
+        {width > 0 && <Strip {...{ x, width, marks, proposed, times, technique }} />}
       </div>
     </section>
+  );
+}
+
+/** Instants that the program has read off the points and the coach has not marked. */
+function useProposed(marks: Marks): Marks {
+  const events = useAnalysis()?.events;
+  return useMemo(
+    () =>
+      Object.fromEntries(
+        EVENTS.flatMap((name) => {
+          const event = events?.[name];
+          return event && !marks[name] ? [[name, event] as const] : [];
+        }),
+      ),
+    [events, marks],
   );
 }
 
@@ -221,15 +241,18 @@ interface StripProps {
   readonly x: Scale;
   readonly width: number;
   readonly marks: Marks;
+  readonly proposed: Marks;
   readonly times: readonly number[];
   readonly technique: Technique;
 }
 
-function Strip({ x, width, marks, times, technique }: StripProps) {
+function Strip({ x, width, marks, proposed, times, technique }: StripProps) {
   const lanes = lanesOf(technique);
   const store = useBenchStore();
   const frame = useBench((state) => state.frame);
   const svg = useRef<SVGSVGElement>(null);
+  const isStrikes = useBench((state) => strikeOf(state)?.isAutomatic === true);
+  const all = { ...proposed, ...marks };
 
   const frameAt = (event: { clientX: number }) => {
     const left = svg.current!.getBoundingClientRect().left;
@@ -262,58 +285,22 @@ function Strip({ x, width, marks, times, technique }: StripProps) {
       tabIndex={0}
       className="block touch-none select-none"
     >
-      <Phases x={x} marks={marks} />
+      <Phases x={x} marks={all} />
       <TimeAxis x={x} />
       <Lanes x={x} width={width} times={times} lanes={lanes} />
       <Traces x={x} lanes={lanes} />
       <StripSound x={x} />
       <StripTake x={x} />
-      {(Object.entries(marks) as [EventName, EventMark][]).map(([event, mark]) => (
+      {(Object.entries(all) as [EventName, EventMark][]).map(([event, mark]) => (
         <StripMark
           key={event}
           {...{ event, mark, x, frameAt, lanes }}
+          isAutomatic={isStrikes || !marks[event]}
           name={wordsFor(event, technique).name}
         />
       ))}
       <Cursor at={x(times[frame]!)} />
     </svg>
-  );
-}
-
-function Phases({ x, marks }: { x: Scale; marks: Marks }) {
-  const analysis = useAnalysis();
-  return PHASES.map((phase, index) => {
-    const [from, to] = [marks[phase.from], marks[phase.to]];
-    const span = analysis?.readings[`phase.${phase.id}`];
-    if (!from || !to || !span || isAbsent(span)) return null;
-    const [left, right] = [x(from.time), x(to.time)];
-    return (
-      <g key={phase.id} pointerEvents="none">
-        <rect
-          x={left}
-          y={TOP}
-          width={Math.max(0, right - left)}
-          height={FLOOR - TOP}
-          className={index % 2 === 0 ? 'fill-tint' : 'fill-shade'}
-        />
-        <PhaseName left={left} right={right} name={phase.name} value={say(span)} />
-      </g>
-    );
-  });
-}
-
-/** A phase too short for its name shows it on hover only. */
-function PhaseName(props: { left: number; right: number; name: string; value: string }) {
-  const { left, right, name, value } = props;
-  const room = right - left;
-  const needs = (text: string) => text.length * 7.5 + 12;
-  const text = [`${name} ${value}`, name].find((one) => needs(one) < room);
-  if (!text) return <title>{`${name} ${value}`}</title>;
-  return (
-    <text x={left + 4} y={TOP - 8} fontSize={12.5} className="fill-ink">
-      <tspan fontWeight={600}>{name}</tspan>
-      {text !== name && <tspan className="fill-soft"> {value}</tspan>}
-    </text>
   );
 }
 

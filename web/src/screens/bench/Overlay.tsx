@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo, useRef, useState, type PointerEvent } from 'react';
-import type { Landmark } from '@sinew/core/body/landmarks';
+import { LANDMARKS, type Landmark } from '@sinew/core/body/landmarks';
 import {
   cornersOf,
   type Line,
@@ -13,16 +13,29 @@ import { lensFromLines } from '@sinew/core/geometry/lens';
 import { techniqueById } from '@sinew/core/technique/catalogue';
 import { pointsToPlace } from '@sinew/core/technique/points';
 import { placingSigmaOf } from '@sinew/core/track/track';
+import { toast } from 'sonner';
 import { calibrationOf } from '@/data/benchCalibration';
+import { preferredModel } from '@/tracking/preference';
+import { ask } from '@/tracking/requests';
 import { documentOf, strikeOf, useBench, useBenchStore, type Tool } from './benchStore';
 import { placePoint, setLens, setRectangle, setScale, setTarget } from './commands';
 import { CornerHandle, Handle } from './Handles';
 import { LengthDialog } from './LengthDialog';
 import { Cased, Dot, Measure, Outline, Target } from './OverlayShapes';
-import { BONES, groupPlaced, pointsOnFrame, type ShownPoint } from './pointsOnPicture';
+import {
+  BONES,
+  groupPlaced,
+  pointsOnFrame,
+  trackedOnFrame,
+  type ShownPoint,
+} from './pointsOnPicture';
 import { RectangleDialog } from './RectangleDialog';
-import { useRealTimes } from './useAnalysis';
+import { useAnalysis } from './useAnalysis';
+import { useTracked } from './useTracked';
+import { useRealTimes } from './realTimes';
 
+/** A point is taken by a place this near to it, pixels of the screen. */
+const GRIP = 13;
 /** A line drawn by less than this many pixels was a slip of the hand. */
 const SHORTEST = 12;
 /** From so many points on, the bow of the lens is worked out. */
@@ -60,7 +73,18 @@ export function Overlay({ unit }: { unit: number }) {
   const [asked, setAsked] = useState<Line | null>(null);
 
   const groups = useMemo(() => groupPlaced(document.placed), [document.placed]);
-  const points = shownFrame === null ? [] : pointsOnFrame(groups, shownFrame, times);
+  const { tracking } = useTracked();
+  const selected = useBench((state) => state.selectedPoint?.landmark ?? null);
+  const points = useMemo(() => {
+    if (shownFrame === null) return [];
+    const placed = pointsOnFrame(groups, shownFrame, times);
+    const tracked = trackedOnFrame(tracking, shownFrame, times, placed);
+    const isTracked = new Set(tracked.map(({ landmark }) => landmark));
+    // Always in the same order: what is dragged must not change its place among them.
+    return [...placed.filter(({ landmark }) => !isTracked.has(landmark)), ...tracked].sort(
+      (a, b) => LANDMARKS.indexOf(a.landmark) - LANDMARKS.indexOf(b.landmark),
+    );
+  }, [groups, shownFrame, times, tracking]);
 
   const at = (event: PointerEvent): PixelPoint => {
     const matrix = svg.current!.getScreenCTM()!.inverse();
@@ -127,7 +151,24 @@ export function Overlay({ unit }: { unit: number }) {
     if (tool.kind === 'target') {
       state.edit(setTarget(documentOf(state), line));
       state.setTool({ kind: 'look' });
+    } else if (tool.kind === 'person') {
+      followPerson(line);
+      state.setTool({ kind: 'look' });
     } else setAsked(line);
+  };
+  /** Whoever is in the box is tracked, anew. */
+  const followPerson = ({ from, to }: Line) => {
+    const { job, shownFrame: frame } = store.getState();
+    const box = {
+      x: Math.min(from.x, to.x),
+      y: Math.min(from.y, to.y),
+      width: Math.abs(to.x - from.x),
+      height: Math.abs(to.y - from.y),
+    };
+    const model = job?.model ?? preferredModel();
+    ask(clip.id, { kind: 'start', model, person: { frame: frame ?? 0, box } }).catch(
+      (error: unknown) => toast(error instanceof Error ? error.message : String(error)),
+    );
   };
   const settleLength = (metres: number | null) => {
     const state = store.getState();
@@ -152,6 +193,7 @@ export function Overlay({ unit }: { unit: number }) {
       ? `${found.metres.toFixed(2)} ± ${found.halfWidth.toFixed(2)} m`
       : 'no scale yet: set a known length or a rectangle';
   };
+  const assumedTarget = useAnalysis()?.assumed.target ?? null;
   const isComplete = tool.kind === 'rectangle' && draft.clicked.length === cornersOf(tool.of);
   const isRectangleShown = document.rectangle !== null && tool.kind !== 'rectangle';
 
@@ -171,6 +213,7 @@ export function Overlay({ unit }: { unit: number }) {
           <Measure line={document.scale} unit={unit} label={`${document.scale.metres} m`} />
         )}
         {document.target && <Target line={document.target} unit={unit} />}
+        {assumedTarget && <Target line={assumedTarget} unit={unit} isAssumed />}
         {isRectangleShown && (
           <Outline
             corners={document.rectangle!.corners}
@@ -178,7 +221,10 @@ export function Overlay({ unit }: { unit: number }) {
             isQuiet={tool.kind === 'look' || tool.kind === 'place'}
           />
         )}
-        {draft.line && (
+        {draft.line && tool.kind === 'person' && (
+          <Outline corners={boxCorners(draft.line)} unit={unit} isQuiet />
+        )}
+        {draft.line && tool.kind !== 'person' && (
           <Measure
             line={draft.line}
             unit={unit}
@@ -198,7 +244,13 @@ export function Overlay({ unit }: { unit: number }) {
             <CornerHandle key={index} index={index} corner={corner} unit={unit} at={at} />
           ))}
         {points.map((point) => (
-          <Handle key={point.landmark} point={point} unit={unit} at={at} />
+          <Handle
+            key={point.landmark}
+            point={point}
+            unit={unit}
+            at={at}
+            meant={(place) => meant(points, place, selected, GRIP * unit)}
+          />
         ))}
       </svg>
       {asked && <LengthDialog onDone={settleLength} />}
@@ -214,9 +266,38 @@ export function Overlay({ unit }: { unit: number }) {
   );
 }
 
+/** Where several points meet, the one in hand is meant, else the nearest. */
+function meant(
+  points: readonly ShownPoint[],
+  at: PixelPoint,
+  selected: Landmark | null,
+  grip: number,
+): Landmark {
+  const away = (point: ShownPoint) => Math.hypot(point.x - at.x, point.y - at.y);
+  const nearest = points.reduce((a, b) => (away(b) < away(a) ? b : a));
+  const inHand = points.find(({ landmark }) => landmark === selected);
+  return inHand && away(inHand) < grip ? inHand.landmark : nearest.landmark;
+}
+
+const boxCorners = ({ from, to }: Line): PixelPoint[] => [
+  from,
+  { x: to.x, y: from.y },
+  to,
+  { x: from.x, y: to.y },
+];
+
 const find = (points: readonly ShownPoint[], landmark: Landmark) =>
   points.find((point) => point.landmark === landmark);
 
 function Bone({ from, to, unit }: { from?: ShownPoint; to?: ShownPoint; unit: number }) {
-  return from && to ? <Cased line={{ from, to }} unit={unit} /> : null;
+  if (!from || !to) return null;
+  const isSure = from.kind !== 'doubtful' && to.kind !== 'doubtful';
+  const isByHand = from.kind === 'placed' || to.kind === 'placed';
+  return (
+    <Cased
+      line={{ from, to }}
+      unit={isByHand ? unit : 0.7 * unit}
+      dash={isSure ? undefined : `${2 * unit} ${4 * unit}`}
+    />
+  );
 }

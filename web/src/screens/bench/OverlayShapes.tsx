@@ -12,7 +12,16 @@ export function Cased({ line, unit, dash }: { line: Line; unit: number; dash?: s
   );
 }
 
-export function Target({ line, unit }: { line: Line; unit: number }) {
+export function Target({
+  line,
+  unit,
+  isAssumed = false,
+}: {
+  line: Line;
+  unit: number;
+  /** Taken for granted until the coach draws it. */
+  isAssumed?: boolean;
+}) {
   const angle = Math.atan2(line.to.y - line.from.y, line.to.x - line.from.x);
   const wing = (turn: number): Line => ({
     from: line.to,
@@ -27,7 +36,7 @@ export function Target({ line, unit }: { line: Line; unit: number }) {
       <Cased line={wing(0.45)} unit={unit} />
       <Cased line={wing(-0.45)} unit={unit} />
       <Label at={line.from} unit={unit}>
-        to the target
+        {isAssumed ? 'to the target, assumed' : 'to the target'}
       </Label>
     </>
   );

@@ -11,7 +11,7 @@ import { Overlay } from './Overlay';
 import { PictureTools } from './PictureTools';
 import { SecondInset } from './SecondPicture';
 import { usePlayback } from './usePlayback';
-import { useRealTimes } from './useAnalysis';
+import { useRealTimes } from './realTimes';
 
 interface Lens {
   readonly zoom: number;

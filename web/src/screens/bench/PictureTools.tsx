@@ -113,6 +113,8 @@ function say(tool: Exclude<Tool, { kind: 'look' }>): string {
       return CORNERS[tool.of];
     case 'straight':
       return 'Click five or more places along an edge that is straight in truth, near the border. Esc ends.';
+    case 'person':
+      return 'Drag a box round the student, head to feet; the body tracker follows whoever is in it.';
     case 'ruler':
       return 'Drag along what you want to measure in the plane of the strike.';
   }

@@ -9,15 +9,28 @@ import {
 import { isAbsent, type Reading, type Source } from '@sinew/core/reading/reading';
 import { parts } from '@sinew/core/reading/say';
 
+/** Where a strike's readings come from, beyond what each says of itself. */
+interface Origin {
+  /** What is seen in pictures was found by the body tracker. */
+  readonly isTracked: boolean;
+  /** Its marks are the program's until the coach confirms it. */
+  readonly isAutomatic: boolean;
+}
+
+function sourceOf({ source }: Reading, { isTracked, isAutomatic }: Origin): string {
+  if (source === 'eye' && isAutomatic) return 'automatic marks';
+  return isTracked && source.startsWith('measured') ? `${SOURCE[source]}, tracked` : SOURCE[source];
+}
+
 const SOURCE: Record<Source, string> = {
-  'measured-3d': 'two cameras',
+  'measured-3d': 'in space',
   'measured-2d': 'in the picture',
   'estimated-3d': 'estimated',
   eye: 'your marks',
 };
 
 /** Every reading with its ±, by what it is about; then what is not there, and why. */
-export function ReadingsTable({ readings }: { readings: Readings }) {
+export function ReadingsTable({ readings, origin }: { readings: Readings; origin: Origin }) {
   const groups = MEASURE_GROUPS.map(({ name, ids }) => ({ name, rows: present(readings, ids) }));
   return (
     <>
@@ -48,7 +61,7 @@ export function ReadingsTable({ readings }: { readings: Readings }) {
                 </th>
               </tr>
               {rows.map(([id, reading]) => (
-                <Row key={id} name={MEASURE_NAMES[id]} reading={reading} />
+                <Row key={id} name={MEASURE_NAMES[id]} reading={reading} origin={origin} />
               ))}
             </tbody>
           ),
@@ -66,7 +79,7 @@ function present(readings: Readings, ids: readonly MeasureId[]): [MeasureId, Rea
   });
 }
 
-function Row({ name, reading }: { name: string; reading: Reading }) {
+function Row({ name, reading, origin }: { name: string; reading: Reading; origin: Origin }) {
   const { value, plusMinus, unit } = parts(reading);
   return (
     <tr className="border-b border-rule">
@@ -75,7 +88,7 @@ function Row({ name, reading }: { name: string; reading: Reading }) {
       <td className="py-1.5 pl-2 whitespace-nowrap text-soft">
         ± {plusMinus} {unit}
       </td>
-      <td className="py-1.5 pl-3 whitespace-nowrap text-soft">{SOURCE[reading.source]}</td>
+      <td className="py-1.5 pl-3 whitespace-nowrap text-soft">{sourceOf(reading, origin)}</td>
     </tr>
   );
 }

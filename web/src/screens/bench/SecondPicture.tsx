@@ -7,7 +7,7 @@ import { nearestFrame, realFrameTimes } from '@sinew/core/track/time';
 import type { Clip } from '@/data/clips';
 import { FilmReader } from '@/video/filmReader';
 import { isDrawing, useBench, useBenchStore } from './benchStore';
-import { useRealTimes } from './useAnalysis';
+import { useRealTimes } from './realTimes';
 
 /** A frame of another clip. */
 export function SecondPicture({

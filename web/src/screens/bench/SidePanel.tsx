@@ -9,6 +9,8 @@ import { strikeOf, useBench } from './benchStore';
 import type { BenchProps } from './Bench';
 import { StrikeChooser } from './BenchTop';
 import { nextUnmarked } from './commands';
+import { AutomaticAsked } from './AutomaticStrikes';
+import { BodyTab } from './BodyTab';
 import { CueOfTheDay } from './CueOfTheDay';
 import { FilmTab } from './FilmTab';
 import { EVENT_KEY } from './lanes';
@@ -17,10 +19,12 @@ import { ReadingsTable } from './ReadingsTable';
 import { SetUp } from './SetUp';
 import { StrikesFound } from './StrikesFound';
 import { useAnalysis } from './useAnalysis';
+import { useTracked } from './useTracked';
 
 const TABS = [
   ['leaks', 'Leaks'],
   ['readings', 'Readings'],
+  ['body', 'Body'],
   ['film', 'Film'],
   ['set-up', 'Set-up'],
 ] as const;
@@ -34,10 +38,12 @@ export function SidePanel({
 }: Pick<BenchProps, 'decisions' | 'cues' | 'setups' | 'others'>) {
   const strike = useBench(strikeOf);
   const analysis = useAnalysis();
+  const { base } = useTracked();
   const cue = strike && cues.find((one) => one.technique === strike.technique);
   return (
     <section className="flex min-h-0 flex-col">
       <StrikesFound />
+      <AutomaticAsked />
       <Tabs.Root defaultValue="leaks" className="flex min-h-0 flex-1 flex-col">
         <Tabs.List aria-label="Strike" className="flex gap-6 border-b border-ink px-5">
           {TABS.map(([value, name]) => (
@@ -59,7 +65,20 @@ export function SidePanel({
           )}
         </Tabs.Content>
         <Tabs.Content value="readings" className="min-h-0 flex-1 overflow-auto px-5 py-3">
-          {analysis ? <ReadingsTable readings={analysis.readings} /> : <NameIt />}
+          {analysis ? (
+            <>
+              {analysis.assumed.isScale && <AssumedScale />}
+              <ReadingsTable
+                readings={analysis.readings}
+                origin={{ isTracked: base !== null, isAutomatic: strike?.isAutomatic === true }}
+              />
+            </>
+          ) : (
+            <NameIt />
+          )}
+        </Tabs.Content>
+        <Tabs.Content value="body" className="min-h-0 flex-1 overflow-auto px-5 py-4">
+          <BodyTab />
         </Tabs.Content>
         <Tabs.Content value="film" className="min-h-0 flex-1 overflow-auto px-5 py-4">
           <FilmTab others={others} space={analysis?.space ?? null} />
@@ -73,10 +92,22 @@ export function SidePanel({
   );
 }
 
+/** Metres that nobody has set in the picture are the program's own. */
+function AssumedScale() {
+  const height = useBench((state) => state.student.heightM);
+  return (
+    <p className="mb-2 border-l-4 border-rule pl-3 text-soft">
+      Metres are assumed from the student’s height of {Math.round(100 * (height ?? 0))} cm, until a
+      known length (L) or a rectangle (R) is set.
+    </p>
+  );
+}
+
 /** Which instant to mark next, and its key. */
 function NextMark({ strike }: { strike: StrikeDocument }) {
   const next = nextUnmarked(strike);
-  if (!next) return null;
+  // What was found by itself is first to be looked at.
+  if (!next || strike.isAutomatic) return null;
   const { name, meaning } = wordsFor(next, techniqueById(strike.technique));
   return (
     <p className="flex items-center gap-2 border-b border-rule bg-tint px-5 py-2">

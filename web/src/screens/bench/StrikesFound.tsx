@@ -3,7 +3,7 @@
 import { nanoid } from 'nanoid';
 import { useEffect, useEffectEvent, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { TECHNIQUES, techniqueById } from '@sinew/core/technique/catalogue';
+import { techniqueById } from '@sinew/core/technique/catalogue';
 import { strikingSide } from '@sinew/core/technique/strike';
 import { frameSpacing } from '@sinew/core/track/track';
 import { Button } from '@/ui/button';
@@ -11,7 +11,8 @@ import { NOT_WHILE_TYPING } from './BenchKeys';
 import { documentOf, useBench, useBenchStore } from './benchStore';
 import { refuseStrike, takeStrike } from './commands';
 import { heartOf, type Proposal } from './proposals';
-import { useRealTimes } from './useAnalysis';
+import { useRealTimes } from './realTimes';
+import { TechniqueSelect } from './TechniqueSelect';
 import { useOpenProposals, useProposals } from './useTake';
 
 /** Strikes that were found in the take, asked about one after the other: one key each. */
@@ -107,23 +108,7 @@ function Asked({
         <Button hint="G" onClick={look}>
           See it
         </Button>
-        <label className="flex items-center gap-2">
-          <span className="text-soft">It is a</span>
-          <select
-            value={technique}
-            onChange={(event) => {
-              setTechnique(event.target.value);
-              event.target.blur();
-            }}
-            className="h-9 border border-soft bg-white px-2"
-          >
-            {TECHNIQUES.map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-          </select>
-        </label>
+        <TechniqueSelect value={technique} onChoose={setTechnique} />
       </div>
     </section>
   );

@@ -13,6 +13,7 @@ export function StripMark({
   event,
   name,
   mark,
+  isAutomatic,
   x,
   frameAt,
   lanes,
@@ -22,6 +23,8 @@ export function StripMark({
   name: string;
   lanes: readonly Lane[];
   mark: EventMark;
+  /** Found by the program; a drag, or its key, makes it the coach's. */
+  isAutomatic: boolean;
   x: ScaleLinear<number, number>;
   frameAt: (event: { clientX: number }) => number;
 }) {
@@ -48,6 +51,7 @@ export function StripMark({
     <g
       data-event={event}
       data-frame={mark.frame}
+      data-automatic={isAutomatic}
       onPointerDown={(pointer) => {
         pointer.stopPropagation();
         pointer.currentTarget.setPointerCapture(pointer.pointerId);
@@ -59,9 +63,13 @@ export function StripMark({
       onPointerUp={() => {
         gesture.current = null;
       }}
-      className={`cursor-ew-resize ${isChosen ? 'stroke-now' : 'stroke-ink'}`}
+      className={`cursor-ew-resize ${isChosen ? 'stroke-now' : isAutomatic ? 'stroke-soft' : 'stroke-ink'}`}
     >
-      <title>{`${name}: frame ${mark.frame}. Drag to move; W if you are less sure of it.`}</title>
+      <title>
+        {isAutomatic
+          ? `${name}, automatic: frame ${mark.frame}. Drag it, or press its key on its frame, to make it yours.`
+          : `${name}: frame ${mark.frame}. Drag to move; W if you are less sure of it.`}
+      </title>
       <rect
         x={at - 8}
         y={top - 3}
@@ -91,9 +99,15 @@ export function StripMark({
             y1={top}
             y2={foot}
             strokeWidth={isContact ? 1.5 : 2}
-            strokeDasharray={isContact ? '2 3' : undefined}
+            strokeDasharray={isContact || isAutomatic ? '2 3' : undefined}
           />
-          <line x1={at - spread} x2={at + spread} y1={top} y2={top} strokeWidth={2} />
+          <line
+            x1={at - spread}
+            x2={at + spread}
+            y1={top}
+            y2={top}
+            strokeWidth={isAutomatic ? 1.2 : 2}
+          />
         </>
       )}
     </g>

@@ -5,7 +5,7 @@ import { techniqueById } from '@sinew/core/technique/catalogue';
 import { documentOf, strikeOf, useBench, useBenchStore } from './benchStore';
 import { FLOOR, TOP } from './lanes';
 import { useOpenProposals } from './useTake';
-import { useRealTimes } from './useAnalysis';
+import { useRealTimes } from './realTimes';
 
 /** The other strikes of the take on the strip: each its number and contact, to be chosen by a click. */
 export function StripTake({ x }: { x: ScaleLinear<number, number> }) {

@@ -4,11 +4,14 @@ import { createContext, useContext } from 'react';
 import type { Landmark } from '@sinew/core/body/landmarks';
 import type { Rectangle } from '@sinew/core/calibration/calibration';
 import type { EventName } from '@sinew/core/events/events';
-import type { StudentFacts } from '@/data/benchAnalysis';
+import type { LimbDoubt } from '@sinew/core/track/limbDoubts';
+import type { Sighting } from '@sinew/core/track/sighting';
+import type { ImportedSeries, StudentFacts } from '@/data/benchAnalysis';
 import type { BenchDocument, StrikeDocument } from '@/data/benchDocument';
 import type { SavedBench } from '@/data/bench';
 import type { Clip } from '@/data/clips';
 import type { SecondView } from '@/data/viewPairs';
+import type { Job } from '@/tracking/job';
 import type { Survey } from '@/video/survey';
 import type { SurveyState } from '@/video/useSurvey';
 import { Autosave, type SaveState } from './autosave';
@@ -23,6 +26,8 @@ export type Tool =
   | { readonly kind: 'target' }
   | { readonly kind: 'rectangle'; readonly of: Rectangle['kind'] }
   | { readonly kind: 'straight' }
+  /** A box round the student, for the body tracker. */
+  | { readonly kind: 'person' }
   | { readonly kind: 'ruler' };
 
 interface SurveyControl {
@@ -52,6 +57,15 @@ export interface BenchState {
   readonly surveyControl: SurveyControl | null;
   /** The film of the same take from another side, or null. */
   readonly second: SecondView | null;
+  /** How the body tracking of this clip stands; null when nobody has asked for it. */
+  readonly job: Job | null;
+  /** What the tracker saw in this film, and in the one of the other side. */
+  readonly sightings: readonly Sighting[];
+  readonly secondSightings: readonly Sighting[];
+  /** A body in space that was measured elsewhere. */
+  readonly series: ImportedSeries | null;
+  /** The doubtful stretch that is being looked at. */
+  readonly doubt: LimbDoubt | null;
   readonly error: string | null;
 
   edit(next: BenchDocument, gesture?: string): void;
@@ -69,6 +83,11 @@ export interface BenchState {
   setPlaying(isPlaying: boolean): void;
   surveyed(survey: SurveyState, control: SurveyControl): void;
   joinedWith(second: SecondView | null): void;
+  tracked(job: Job | null, sightings: readonly Sighting[]): void;
+  trackedInSecond(sightings: readonly Sighting[]): void;
+  imported(series: ImportedSeries | null): void;
+  /** Take a doubtful stretch in hand and go to its middle. */
+  lookInto(doubt: LimbDoubt | null): void;
   fail(message: string): void;
   /** Take over what is on disk, unless something has been changed here since. */
   adopt(saved: SavedBench): void;
@@ -84,7 +103,12 @@ export function createBenchStore(
   student: StudentFacts,
   saved: SavedBench,
   start: { strikeId: string | null; frame: number },
-  take: { survey: Survey | null; second: SecondView | null },
+  take: {
+    survey: Survey | null;
+    second: SecondView | null;
+    job: Job | null;
+    series: ImportedSeries | null;
+  },
 ) {
   return createStore<BenchState>()((set, get) => {
     const autosave = new Autosave(`/api/clips/${clip.id}/bench`, saved.revision, (save) =>
@@ -117,6 +141,11 @@ export function createBenchStore(
         : { kind: 'running', progress: { share: 0, left: null } },
       surveyControl: null,
       second: take.second,
+      job: take.job,
+      sightings: [],
+      secondSightings: [],
+      series: take.series,
+      doubt: null,
       error: null,
 
       edit: (next, gesture) => become(history.change(get().history, next, gesture ?? null)),
@@ -148,7 +177,14 @@ export function createBenchStore(
       },
       setPlaying: (isPlaying) => set({ isPlaying }),
       surveyed: (survey, surveyControl) => set({ survey, surveyControl }),
-      joinedWith: (second) => set({ second }),
+      joinedWith: (second) => set({ second, secondSightings: [] }),
+      tracked: (job, sightings) => set({ job, sightings }),
+      trackedInSecond: (secondSightings) => set({ secondSightings }),
+      imported: (series) => set({ series }),
+      lookInto: (doubt) => {
+        set({ doubt });
+        if (doubt) get().goTo((doubt.from + doubt.to) >> 1);
+      },
       fail: (error) => set({ error, isPlaying: false }),
       adopt: ({ revision, document }) => {
         const { past, future } = get().history;

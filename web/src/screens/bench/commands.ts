@@ -3,6 +3,7 @@ import type { Landmark, Side } from '@sinew/core/body/landmarks';
 import { eventsOf, type EventName } from '@sinew/core/events/events';
 import { techniqueById } from '@sinew/core/technique/catalogue';
 import type { Line, PixelPoint } from '@sinew/core/calibration/calibration';
+import type { Correction } from '@sinew/core/track/correction';
 import {
   toEighth,
   type BenchDocument,
@@ -44,6 +45,47 @@ export function takeStrike(
   const begins = (one: StrikeDocument) => one.span?.from ?? 0;
   const strikes = [...document.strikes, taken].sort((a, b) => begins(a) - begins(b));
   return { ...document, strikes };
+}
+
+/**
+ * Every strike found in a film, taken as one of the technique it was filmed for; the whole film as
+ * one where none was found.
+ */
+export function takeAutomatically(
+  document: BenchDocument,
+  named: Pick<StrikeDocument, 'technique' | 'side'>,
+  proposals: readonly Proposal[],
+  newId: () => string,
+): BenchDocument {
+  const [only, ...rest] = proposals;
+  // A film of one strike is that strike's from end to end.
+  const strikes = rest.length > 0 ? proposals : only ? [{ ...only, span: undefined }] : [null];
+  return {
+    ...document,
+    strikes: strikes.map((found) => ({
+      id: newId(),
+      ...named,
+      ...(found?.span && { span: found.span }),
+      ...(found && found.combination !== null && { combination: found.combination }),
+      isAutomatic: true,
+      marks: found?.contact ? { contact: found.contact } : {},
+    })),
+  };
+}
+
+/** The coach's word that an automatic strike is right. */
+export function confirmStrike(document: BenchDocument, strikeId: string): BenchDocument {
+  return changeStrike(document, strikeId, ({ isAutomatic: _, ...strike }) => strike);
+}
+
+/** An automatic strike is none: it goes, and is not found again. */
+export function refuseAutomatic(
+  document: BenchDocument,
+  { id, span }: StrikeDocument,
+  lastFrame: number,
+): BenchDocument {
+  const refused = [...document.refused, span ?? { from: 0, to: lastFrame }];
+  return { ...removeStrike(document, id), refused };
 }
 
 /** What was found is no strike. */
@@ -134,6 +176,18 @@ export function removePoint(
 ): BenchDocument {
   const placed = document.placed.filter((p) => p.landmark !== landmark || p.frame !== frame);
   return { ...document, placed };
+}
+
+/** The coach's word on a tracked stretch, in place of what was said of the whole of it before. */
+export function correct(document: BenchDocument, said: Correction): BenchDocument {
+  const isOver = ({ kind, landmark, from, to }: Correction) =>
+    said.kind !== 'swap' &&
+    kind !== 'swap' &&
+    landmark === said.landmark &&
+    from >= said.from &&
+    to <= said.to;
+  const others = document.corrections.filter((one) => !isOver(one));
+  return { ...document, corrections: [...others, said] };
 }
 
 const roundedPoint = ({ x, y }: PixelPoint): PixelPoint => ({ x: toEighth(x), y: toEighth(y) });

@@ -5,7 +5,8 @@ import { realFrameTimes } from '@sinew/core/track/time';
 import { cameraDistance } from '@/data/benchCalibration';
 import type { SavedCalibration } from '@/data/benchDocument';
 import type { SecondView } from '@/data/viewPairs';
-import { surveySchema, takeOf, type Survey } from '@/video/survey';
+import { surveyOf as keptSurvey } from '@/tracking/requests';
+import { takeOf, type Survey } from '@/video/survey';
 import type { Progress } from '@/video/progress';
 import { survey as begin, type Surveying } from '@/video/surveyor';
 import { sendSurvey } from '@/video/useSurvey';
@@ -57,8 +58,8 @@ export async function surveyOfClip(
   onProgress: (progress: Progress) => void,
   onStart: (work: Surveying) => void,
 ): Promise<Survey | null> {
-  const kept = await fetch(`/api/clips/${clipId}/survey`);
-  if (kept.ok) return surveySchema.parse(await kept.json());
+  const kept = await keptSurvey(clipId);
+  if (kept) return kept;
   const work = begin(`/api/clips/${clipId}/file`, frameCount, onProgress);
   onStart(work);
   const survey = await work.done;

@@ -1,22 +1,30 @@
-import { createContext, createElement, useContext, useMemo, type ReactNode } from 'react';
-import { realFrameTimes } from '@sinew/core/track/time';
-import { analyzeOnBench, type BenchAnalysis, type SecondFilm } from '@/data/benchAnalysis';
+import {
+  createContext,
+  createElement,
+  useContext,
+  useDeferredValue,
+  useMemo,
+  type ReactNode,
+} from 'react';
+import {
+  analyzeOnBench,
+  trackedOf,
+  type BenchAnalysis,
+  type SecondFilm,
+} from '@/data/benchAnalysis';
 import { documentOf, strikeOf, useBench } from './benchStore';
-
-/** Real time of every frame of the clip, seconds. */
-export function useRealTimes(): readonly number[] {
-  const fileTimes = useBench((state) => state.clip.frameTimes);
-  const captureRate = useBench((state) => documentOf(state).captureRate);
-  return useMemo(() => realFrameTimes(fileTimes, captureRate), [fileTimes, captureRate]);
-}
+import { useTracked } from './useTracked';
 
 /** The film of the other side, as the analysis asks for it. */
 function useSecondFilm(): SecondFilm | null {
   const second = useBench((state) => state.second);
-  return useMemo(
-    () => second && { document: second.bench.document, film: second.clip, offset: second.offset },
-    [second],
-  );
+  const sightings = useBench((state) => state.secondSightings);
+  return useMemo(() => {
+    if (!second) return null;
+    const { clip, bench, offset } = second;
+    const tracked = trackedOf(sightings, clip, bench.document);
+    return { document: bench.document, film: { ...clip, tracked }, offset };
+  }, [second, sightings]);
 }
 
 const AnalysisContext = createContext<BenchAnalysis | null>(null);
@@ -25,12 +33,18 @@ const AnalysisContext = createContext<BenchAnalysis | null>(null);
 export function AnalysisProvider({ children }: { children: ReactNode }) {
   const clip = useBench((state) => state.clip);
   const student = useBench((state) => state.student);
-  const document = useBench(documentOf);
+  // Points follow the hand at once; what rests on them follows a moment later.
+  const document = useDeferredValue(useBench(documentOf));
   const strike = useBench(strikeOf);
   const second = useSecondFilm();
+  const { base } = useTracked();
+  const series = useBench((state) => state.series);
   const analysis = useMemo(
-    () => (strike ? analyzeOnBench(document, strike, clip, student, second) : null),
-    [document, strike, clip, student, second],
+    () =>
+      strike
+        ? analyzeOnBench(document, strike, { ...clip, tracked: base, series }, student, second)
+        : null,
+    [document, strike, clip, base, series, student, second],
   );
   return createElement(AnalysisContext, { value: analysis }, children);
 }

@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import { lowerBound } from '@sinew/core/signal/interpolate';
 import { strikeOf, useBench, useBenchStore } from './benchStore';
-import { useRealTimes } from './useAnalysis';
+import { useRealTimes } from './realTimes';
 
 /** An eighth of true speed: a strike of half a second takes four. */
 const SLOWED = 1 / 8;

@@ -80,7 +80,10 @@ export function Capture({ student, start }: CaptureProps) {
   );
 
   return (
-    <div className="flex h-dvh min-h-[640px] flex-col overflow-hidden" onClick={giveKeysBack}>
+    <div
+      className="flex h-[calc(100dvh-var(--bar,0px))] min-h-[640px] flex-col overflow-hidden"
+      onClick={giveKeysBack}
+    >
       <TopBar right={<LeftTakes studentId={student.id} onTake={take.review} />}>
         <Link href="/" className="text-soft hover:underline">
           Floor
@@ -157,7 +160,7 @@ const KEYS: Options = {
 function useAddress(studentId: string, { technique, question, view }: Aim): void {
   useEffect(() => {
     const query = new URLSearchParams({ student: studentId, technique, question, view });
-    window.history.replaceState(null, '', `?${query}`);
+    window.history.replaceState(window.history.state, '', `?${query}`);
   }, [studentId, technique, question, view]);
 }
 

@@ -29,9 +29,14 @@ export function trainingTime(startedOn: string | null, today: Date): string | nu
   return `${Math.floor(days / 365.25)} years`;
 }
 
-/** A clip is open work until one of its strikes has been marked from ready to home. */
-const isUnmarked = (clip: ClipSummary) =>
-  !clip.strikes.some((strike) => strike.marks >= EVENTS.length);
+/**
+ * A clip is open work until one of its strikes has been marked from ready to home, or was found in it
+ * together with the body and confirmed.
+ */
+const isUnmarked = ({ strikes, isTracked }: ClipSummary) =>
+  !strikes.some((strike) => strike.marks >= EVENTS.length || (isTracked && !strike.isAutomatic));
+
+const isToConfirm = ({ strikes }: ClipSummary) => strikes.some((strike) => strike.isAutomatic);
 
 export function floorRows(
   students: readonly Student[],
@@ -78,8 +83,9 @@ function nextStep(
     };
   }
   if (unmarked.length > 0) {
+    const task = unmarked.every(isToConfirm) ? 'Confirm' : 'Mark';
     return {
-      text: unmarked.length === 1 ? 'Mark the clip' : `Mark ${unmarked.length} clips`,
+      text: unmarked.length === 1 ? `${task} the clip` : `${task} ${unmarked.length} clips`,
       note: `filmed ${VIEW_GUIDE[unmarked[0]!.view].name.toLowerCase()}`,
       href: `/bench/${unmarked[0]!.id}`,
     };

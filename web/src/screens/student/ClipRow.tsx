@@ -14,7 +14,8 @@ export function ClipRow({ clip }: { clip: ClipSummary }) {
   const [isAsking, setAsking] = useState(false);
   const strikes = clip.strikes.map(
     (strike) =>
-      `${techniqueById(strike.technique).name}, ${strike.marks} of ${EVENTS.length} marks`,
+      `${techniqueById(strike.technique).name}, ` +
+      (strike.isAutomatic ? 'automatic' : `${strike.marks} of ${EVENTS.length} marks`),
   );
   return (
     <li className="flex flex-wrap items-baseline gap-x-6 gap-y-1 border-b border-rule py-3">

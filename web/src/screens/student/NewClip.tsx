@@ -3,13 +3,15 @@
 import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { checkFootage } from '@sinew/core/footage/check';
-import { VIEWS, type View } from '@sinew/core/technique/catalogue';
+import { TECHNIQUES, VIEWS, type View } from '@sinew/core/technique/catalogue';
 import { VIEW_GUIDE } from '@sinew/core/technique/views';
 import { meanRate } from '@sinew/core/track/time';
 import { Button } from '@/ui/button';
 import { CheckLines } from '@/ui/checkLines';
 import { SelectField, TextField } from '@/ui/field';
 import { ProgressBar } from '@/ui/progressBar';
+import { preferredModel } from '@/tracking/preference';
+import { tell } from '@/tracking/requests';
 import type { FileCheck } from '@/video/check.worker';
 import { checkFile } from '@/video/checkFile';
 import type { Progress } from '@/video/progress';
@@ -59,14 +61,20 @@ export function NewClip({
     };
   }, [file]);
 
-  const send = async (view: View, rate: number | null) => {
+  const send = async ({ view, rate, technique }: Answers) => {
     setStage({ kind: 'sending', progress: { share: 0, left: null } });
-    running.current = transfer(file, { student: studentId, view, rate }, (progress) =>
-      setStage({ kind: 'sending', progress }),
+    // A film of a known technique is gone through by itself; of an unknown one the coach decides.
+    const purpose = technique === null ? undefined : { technique, question: null };
+    const track = technique === null ? undefined : preferredModel();
+    running.current = transfer(
+      file,
+      { student: studentId, view, rate, purpose, track },
+      (progress) => setStage({ kind: 'sending', progress }),
     );
     const result = await running.current.done;
     if (result.kind === 'added') {
       if (found) await sendSurvey(result.id, found);
+      tell(result.id);
       if (result.isKnown) toast('This clip was here already; it is the same file.');
       onAdded(result.id);
     } else if (result.kind === 'refused') {
@@ -107,6 +115,13 @@ export function NewClip({
   );
 }
 
+interface Answers {
+  readonly view: View;
+  /** Frames a second at which it was shot; null when it plays at true speed. */
+  readonly rate: number | null;
+  readonly technique: string | null;
+}
+
 function Questions({
   film,
   survey,
@@ -117,10 +132,11 @@ function Questions({
   film: GoodFile;
   survey: SurveyState;
   onCancelSurvey: () => void;
-  onSend: (view: View, rate: number | null) => void;
+  onSend: (answers: Answers) => void;
   onAway: () => void;
 }) {
   const [view, setView] = useState<View>('side');
+  const [technique, setTechnique] = useState('');
   const [isSlow, setSlow] = useState(film.shotAt !== null);
   const [rate, setRate] = useState(String(film.shotAt ?? 240));
   const playback = meanRate(film.frameTimes);
@@ -131,7 +147,8 @@ function Questions({
       className="space-y-4"
       onSubmit={(event) => {
         event.preventDefault();
-        if (isRateGood) onSend(view, isSlow ? shot : null);
+        if (!isRateGood) return;
+        onSend({ view, rate: isSlow ? shot : null, technique: technique || null });
       }}
     >
       <p className="text-soft">
@@ -149,6 +166,25 @@ function Questions({
             {VIEWS.map((one) => (
               <option key={one} value={one}>
                 {VIEW_GUIDE[one].name}
+              </option>
+            ))}
+          </SelectField>
+        </div>
+        <div className="w-80">
+          <SelectField
+            label="It shows"
+            value={technique}
+            onChange={(event) => setTechnique(event.target.value)}
+            hint={
+              technique
+                ? 'Strikes and body are found by themselves, and are yours to confirm.'
+                : 'Say which, and Sinew finds strikes and body by itself.'
+            }
+          >
+            <option value="">several strikes, or not said</option>
+            {TECHNIQUES.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
               </option>
             ))}
           </SelectField>

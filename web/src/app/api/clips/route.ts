@@ -5,6 +5,8 @@ import { ClipFileError } from '@/data/clipFiles';
 import { clipFiles } from '@/data/clipFilesHere';
 import { addClip } from '@/data/clips';
 import { database } from '@/data/database';
+import { changeJob, jobOf } from '@/data/trackings';
+import { MODELS } from '@/tracking/models';
 import { ownPagesOnly } from '@/app/api/local';
 
 const query = z.object({
@@ -13,6 +15,8 @@ const query = z.object({
   view: z.enum(VIEWS),
   rate: z.preprocess((value) => (value === null ? null : Number(value)), captureRateSchema),
   purpose: purposeSchema.nullable(),
+  /** The body is to be found in it at once. */
+  track: z.enum(MODELS).nullable(),
 });
 
 /** Take in a clip: the body is the file itself, what is known about it stands in the query. */
@@ -23,6 +27,7 @@ export const POST = ownPagesOnly(async (request) => {
     name: params.get('name'),
     view: params.get('view'),
     rate: params.get('rate'),
+    track: params.get('track'),
     purpose: params.has('technique')
       ? { technique: params.get('technique'), question: params.get('question') }
       : null,
@@ -44,6 +49,11 @@ export const POST = ownPagesOnly(async (request) => {
       stream: request.body,
       announced: length === null ? null : Number(length),
     });
+    const { track } = asked.data;
+    const db = await database();
+    if (track && !(await jobOf(db, clip.id))) {
+      await changeJob(db, clip.id, { kind: 'start', model: track, person: null });
+    }
     return Response.json(clip, { status: clip.isKnown ? 200 : 201 });
   } catch (error) {
     if (error instanceof ClipFileError) {

@@ -6,6 +6,8 @@ import { database } from '@/data/database';
 import { activeCues, decisionsOf } from '@/data/findings';
 import { studentById } from '@/data/students';
 import { surveyOf } from '@/data/surveys';
+import { seriesOf } from '@/data/series';
+import { jobOf } from '@/data/trackings';
 import { secondViewOf } from '@/data/viewPairs';
 import { Bench } from '@/screens/bench/Bench';
 
@@ -24,11 +26,13 @@ export default async function BenchPage({ params, searchParams }: Props) {
   const [clip, saved] = await Promise.all([clipById(db, clipId), loadBench(db, clipId)]);
   const student = clip && (await studentById(db, clip.studentId));
   if (!clip || !saved || !student) notFound();
-  const [decisions, cues, survey, second, setups, clips] = await Promise.all([
+  const [decisions, cues, survey, second, job, series, setups, clips] = await Promise.all([
     decisionsOf(db, clipId),
     activeCues(db, clip.studentId),
     surveyOf(db, clipId),
     secondViewOf(db, clipId),
+    jobOf(db, clipId),
+    seriesOf(db, clipId),
     cameraSetups(db),
     clipSummaries(db, clip.studentId),
   ]);
@@ -51,6 +55,8 @@ export default async function BenchPage({ params, searchParams }: Props) {
       cues={cues}
       survey={survey}
       second={second}
+      job={job}
+      series={series}
       setups={setups}
       others={clips.filter((one) => one.id !== clipId)}
     />

@@ -7,12 +7,10 @@ interface Context {
   params: Promise<{ id: string }>;
 }
 
-/** What going through the film has told, if it has been done. */
+/** What going through the film has told; null until it has been done. */
 export const GET = ownPagesOnly(async (_, { params }: Context) => {
   const survey = await surveyOf(await database(), (await params).id);
-  return survey
-    ? Response.json(survey)
-    : Response.json({ message: 'This clip has not been gone through yet.' }, { status: 404 });
+  return Response.json(survey);
 });
 
 /** Keep what the coach's browser has found. */

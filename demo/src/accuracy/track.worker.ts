@@ -1,0 +1,104 @@
+/** The app's own decoder and body tracker at work on a film or a photograph; see `tracked.ts`. */
+import { BlobSource } from 'mediabunny';
+import { boxOf, withRoom } from '@sinew/core/track/box';
+import { BodyTracker } from '@sinew/web/tracking/bodyTracker';
+import type { Model } from '@sinew/web/tracking/models';
+import { FrameSource } from '@sinew/web/video/frameSource';
+
+/** Frame and numbers of a sighting, as in the core. */
+type Seen = readonly [number, readonly number[]];
+
+export interface TrackedFilm {
+  /** The file's own times, seconds. */
+  readonly times: readonly number[];
+  readonly width: number;
+  readonly height: number;
+  readonly sightings: readonly Seen[];
+  /** Milliseconds a frame, decoding included. */
+  readonly pace: number;
+}
+
+export interface TrackedPicture {
+  readonly width: number;
+  readonly height: number;
+  /** Everybody found, the surest first. */
+  readonly people: readonly (readonly number[])[];
+}
+
+export type Task =
+  | { readonly kind: 'film'; readonly address: string; readonly model: Model }
+  | { readonly kind: 'picture'; readonly address: string; readonly model: Model }
+  /** The model alone, on one picture over and over. */
+  | {
+      readonly kind: 'bare';
+      readonly address: string;
+      readonly model: Model;
+      readonly count: number;
+    };
+
+const sizeOf = (picture: VideoFrame | ImageBitmap) =>
+  'displayWidth' in picture
+    ? { width: picture.displayWidth, height: picture.displayHeight }
+    : { width: picture.width, height: picture.height };
+
+const blobAt = async (address: string) => (await fetch(address)).blob();
+
+async function film(address: string, model: Model): Promise<TrackedFilm> {
+  const source = await FrameSource.open(new BlobSource(await blobAt(address)));
+  const tracker = await BodyTracker.load('/tracker', model);
+  const sightings: Seen[] = [];
+  let size = { width: 0, height: 0 };
+  let within = null;
+  let started = 0;
+  for (let frame = 0; frame < source.frameTimes.length; frame++) {
+    const picture = await source.frame(frame);
+    size = sizeOf(picture);
+    const [seen] = tracker.look(picture, within ?? { x: 0, y: 0, ...size }, frame);
+    picture.close();
+    if (frame === 0) started = performance.now();
+    within = seen ? withRoom(boxOf(seen), 0.3, size) : null;
+    if (seen) sightings.push([frame, [...seen.values]]);
+  }
+  const pace = (performance.now() - started) / Math.max(1, source.frameTimes.length - 1);
+  tracker.close();
+  return { times: source.frameTimes, ...size, sightings, pace };
+}
+
+async function picture(address: string, model: Model): Promise<TrackedPicture> {
+  const bitmap = await createImageBitmap(await blobAt(address));
+  const tracker = await BodyTracker.load('/tracker', model, 3);
+  const size = sizeOf(bitmap);
+  const people = tracker.look(bitmap, { x: 0, y: 0, ...size }, 0).map(({ values }) => [...values]);
+  tracker.close();
+  return { ...size, people };
+}
+
+/** @returns milliseconds a picture */
+async function bare(address: string, model: Model, count: number): Promise<number> {
+  const source = await FrameSource.open(new BlobSource(await blobAt(address)));
+  const shown = await source.frame(0);
+  const size = sizeOf(shown);
+  const tracker = await BodyTracker.load('/tracker', model);
+  const whole = { x: 0, y: 0, ...size };
+  tracker.look(shown, whole, 0);
+  const started = performance.now();
+  for (let i = 0; i < count; i++) tracker.look(shown, whole, 0);
+  const pace = (performance.now() - started) / count;
+  shown.close();
+  tracker.close();
+  return pace;
+}
+
+onmessage = ({ data: task }: MessageEvent<Task>) => {
+  const { kind, address, model } = task;
+  const work: Promise<unknown> =
+    kind === 'film'
+      ? film(address, model)
+      : kind === 'picture'
+        ? picture(address, model)
+        : bare(address, model, task.count);
+  work.then(
+    (result) => postMessage({ result }),
+    (error: unknown) => postMessage({ error: String(error) }),
+  );
+};

@@ -1,0 +1,20 @@
+/** What the app's own body tracker has seen in demo films: made once, so that the demo opens at once. */
+import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import type { Sighting } from '@sinew/core/track/sighting';
+import { decodeSightings } from '@sinew/web/tracking/sightingBlob';
+
+export const TRACKED_FILMS = [
+  'cross-jammed.mp4',
+  'elbow-side.mp4',
+  'elbow-front.mp4',
+  'kick-side.mp4',
+  'kick-front.mp4',
+] as const;
+
+/** Null for a film that does not come tracked. */
+export function sightingsIn(file: string): Sighting[] | null {
+  if (!(TRACKED_FILMS as readonly string[]).includes(file)) return null;
+  const path = fileURLToPath(new URL(`../../sightings/${file}.bin`, import.meta.url));
+  return decodeSightings(readFileSync(path));
+}

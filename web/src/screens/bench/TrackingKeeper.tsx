@@ -1,0 +1,72 @@
+'use client';
+
+import { useEffect } from 'react';
+import { jobOf, onNews, sightingsOf, surveyOf } from '@/tracking/requests';
+import { useBench, useBenchStore } from './benchStore';
+
+/**
+ * While a film is being tracked what is new is taken over no oftener than this, milliseconds: it is
+ * all worked out anew each time.
+ */
+const PACE = 8000;
+
+/** Keeps the bench up to date with what the body tracker has seen, here or in another tab. */
+export function TrackingKeeper() {
+  const store = useBenchStore();
+  const clipId = useBench((state) => state.clip.id);
+  const secondId = useBench((state) => state.second?.clip.id ?? null);
+
+  useEffect(
+    () =>
+      keepUp(clipId, async () => {
+        const [job, sightings] = await Promise.all([jobOf(clipId), sightingsOf(clipId)]);
+        const known = store.getState().sightings;
+        const isNew = sightings.length > 0 || known.length > 0;
+        store.getState().tracked(job, isNew ? sightings : known);
+        const { survey, surveyControl, surveyed } = store.getState();
+        // The tracker has gone through the film meanwhile.
+        if (survey.kind !== 'done' && job) {
+          const found = await surveyOf(clipId);
+          if (found && surveyControl) surveyed({ kind: 'done', survey: found }, surveyControl);
+        }
+      }),
+    [store, clipId],
+  );
+  useEffect(() => {
+    if (secondId === null) return;
+    return keepUp(secondId, async () => {
+      const sightings = await sightingsOf(secondId);
+      if (sightings.length > 0) store.getState().trackedInSecond(sightings);
+    });
+  }, [store, secondId]);
+  return null;
+}
+
+/** Fetches now and after news of a clip, one at a time. @returns how to stop */
+function keepUp(clipId: string, fetchAll: () => Promise<void>): () => void {
+  let isOver = false;
+  let isRunning = false;
+  let isStale = false;
+  let last = 0;
+  const update = async () => {
+    isStale = true;
+    if (isRunning) return;
+    isRunning = true;
+    while (isStale && !isOver) {
+      isStale = false;
+      last = performance.now();
+      // What cannot be fetched now is fetched with the next news.
+      await fetchAll().catch(() => undefined);
+    }
+    isRunning = false;
+  };
+  const stop = onNews((news) => {
+    const isMine = news.clipId === null || news.clipId === clipId;
+    if (isMine && (!news.isMore || performance.now() - last > PACE)) void update();
+  });
+  void update();
+  return () => {
+    isOver = true;
+    stop();
+  };
+}

@@ -1,0 +1,160 @@
+/**
+ * Tracks one clip after the other in the background, in one tab of the browser, wherever the coach
+ * is in the app; a page that is closed breaks it off, and the next one opened goes on with it.
+ */
+import { z } from 'zod';
+import { createStore } from 'zustand/vanilla';
+import { sendSurvey } from '../video/useSurvey';
+import type { Job } from './job';
+import { ask, keepSightings, onNews, openJobs, sightingsOf, surveyOf, tell } from './requests';
+import { trackClip, type ClipAccess, type Outcome, type Step } from './trackClip';
+
+export interface QueueState {
+  /** Tracked here and now; null when there is nothing to do, or another tab does it. */
+  readonly current: { readonly job: Job; readonly step: Step | null } | null;
+  /** All that is wanted or paused, oldest first. */
+  readonly jobs: readonly Job[];
+  /** The coach has switched it off in this browser. */
+  readonly isOff: boolean;
+}
+
+const OFF = 'sinew.tracking.off';
+/** Looks for new work at least this often, milliseconds. */
+const PATIENCE = 20_000;
+
+export const queue = createStore<QueueState>()(() => ({ current: null, jobs: [], isOff: false }));
+
+let breakOff: AbortController | null = null;
+
+export function switchOff(isOff: boolean): void {
+  if (isOff) localStorage.setItem(OFF, 'yes');
+  else localStorage.removeItem(OFF);
+  queue.setState({ isOff });
+  if (isOff) breakOff?.abort();
+  tell(null);
+}
+
+/** Start working. @returns how to stop */
+export function startQueue(): () => void {
+  queue.setState({ isOff: localStorage.getItem(OFF) !== null });
+  const closing = new AbortController();
+  const isOver = () => closing.signal.aborted;
+  const stopListening = onNews(({ clipId, isMore }) => {
+    if (!isMore) void refresh(clipId);
+  });
+  void refresh(null);
+  // Only one tab works; the others wait for it to be closed.
+  navigator.locks
+    .request('sinew-tracking', { signal: closing.signal }, async () => {
+      while (!isOver()) {
+        const job = queue.getState().isOff ? null : await nextJob();
+        if (job) await work(job, closing.signal);
+        else await news(closing.signal);
+      }
+    })
+    .catch(() => undefined);
+  return () => {
+    stopListening();
+    closing.abort();
+    breakOff?.abort();
+  };
+}
+
+/** What is kept has changed: the one in hand may have been paused, given up or begun anew. */
+async function refresh(clipId: string | null): Promise<void> {
+  const jobs = await openJobs().catch(() => null);
+  if (!jobs) return;
+  queue.setState({ jobs });
+  const { current } = queue.getState();
+  if (!current || (clipId !== null && clipId !== current.job.clipId)) return;
+  if (!jobs.some((job) => isSame(job, current.job))) breakOff?.abort();
+}
+
+const asked = ({ clipId, model, person, state }: Job) =>
+  JSON.stringify([clipId, model, person, state]);
+
+const isSame = (kept: Job, running: Job) => asked(kept) === asked(running);
+
+async function nextJob(): Promise<Job | null> {
+  const jobs = await openJobs().catch(() => []);
+  queue.setState({ jobs });
+  return jobs.find(({ state }) => state === 'wanted') ?? null;
+}
+
+function news(signal: AbortSignal): Promise<void> {
+  return new Promise((resolve) => {
+    const done = () => {
+      clearTimeout(timer);
+      stop();
+      signal.removeEventListener('abort', done);
+      resolve();
+    };
+    const timer = setTimeout(done, PATIENCE);
+    const stop = onNews(done);
+    signal.addEventListener('abort', done);
+  });
+}
+
+/** Progress is shown no oftener than this, milliseconds: drawing it takes its share of the machine. */
+const SHOWN_EVERY = 500;
+
+function showing(job: Job): (step: Step) => void {
+  let last = -Infinity;
+  let doing: Step['doing'] | null = null;
+  return (step) => {
+    const now = performance.now();
+    if (step.doing === doing && now - last < SHOWN_EVERY) return;
+    [last, doing] = [now, step.doing];
+    queue.setState({ current: { job, step } });
+  };
+}
+
+async function work(job: Job, closing: AbortSignal): Promise<void> {
+  const { clipId } = job;
+  breakOff = new AbortController();
+  const { signal } = breakOff;
+  queue.setState({ current: { job, step: null } });
+  const outcome = await clipAccess(clipId)
+    .then((clip) => trackClip(job, clip, showing(job), signal))
+    .catch((error: unknown): Outcome | null =>
+      signal.aborted || closing.aborted
+        ? null
+        : { state: 'failed', message: error instanceof Error ? error.message : String(error) },
+    );
+  queue.setState({ current: null });
+  if (outcome && !signal.aborted) {
+    await ask(clipId, { kind: 'finish', ...outcome }).catch(() => undefined);
+  }
+}
+
+const factsSchema = z.object({
+  clip: z.object({
+    width: z.number(),
+    height: z.number(),
+    frameTimes: z.array(z.number()),
+  }),
+  bench: z.object({ document: z.object({ captureRate: z.number().nullable() }) }),
+});
+
+async function clipAccess(clipId: string): Promise<ClipAccess> {
+  const answer = await fetch(`/api/clips/${clipId}/facts`);
+  if (!answer.ok) throw new Error('This clip has been deleted.');
+  const { clip, bench } = factsSchema.parse(await answer.json());
+  const seen = await sightingsOf(clipId);
+  return {
+    address: `/api/clips/${clipId}/file`,
+    ...clip,
+    captureRate: bench.document.captureRate,
+    tracked: new Set(seen.map(({ frame }) => frame)),
+    survey: () => surveyOf(clipId),
+    keepSurvey: async (survey) => {
+      await sendSurvey(clipId, survey);
+      tell(clipId);
+    },
+    keepFound: (found) => ask(clipId, { kind: 'found', found }),
+    keep: async (sightings) => {
+      await keepSightings(clipId, sightings);
+      tell(clipId, true);
+    },
+  };
+}

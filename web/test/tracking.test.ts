@@ -1,0 +1,328 @@
+/** Body tracking beside the models themselves: what is looked at, what is kept, what the coach says. */
+import fc from 'fast-check';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { LANDMARKS } from '@sinew/core/body/landmarks';
+import type { Box } from '@sinew/core/track/box';
+import { mended, trackFrom } from '@sinew/core/track/automatic';
+import { SEEN_SIZE, sightingOf, type Sighting } from '@sinew/core/track/sighting';
+import { loadBench } from '@/data/bench';
+import { keepAsSeen, keepSeries, dropSeries, seriesOf } from '@/data/series';
+import { addSightings, changeJob, dropJob, jobOf, openJobs, sightingsOf } from '@/data/trackings';
+import {
+  confirmStrike,
+  correct,
+  refuseAutomatic,
+  takeAutomatically,
+} from '@/screens/bench/commands';
+import { trackedOnFrame } from '@/screens/bench/pointsOnPicture';
+import { findPeople } from '@/tracking/findPeople';
+import { coarseFrames, framesOf, overlap, stretchesOf, whereToLook } from '@/tracking/plan';
+import { decodeSightings, encodeSightings } from '@/tracking/sightingBlob';
+import { EMPTY_BENCH as EMPTY, emptyGym, markedClip, student, type TestGym } from './support';
+
+const NUMBERS = LANDMARKS.length * SEEN_SIZE;
+const sighting = (frame: number, fill = 0.5): Sighting => ({
+  frame,
+  values: new Float32Array(NUMBERS).fill(fill),
+});
+const every = (rate: number, seconds: number) =>
+  Array.from({ length: Math.round(rate * seconds) }, (_, i) => i / rate);
+
+describe('sightings as bytes', () => {
+  it('come back as they were, whatever they hold', () => {
+    const numbers = fc.array(fc.float({ noNaN: true, noDefaultInfinity: true }), {
+      minLength: NUMBERS,
+      maxLength: NUMBERS,
+    });
+    const one = fc.record({ frame: fc.nat(2_000_000), values: numbers });
+    fc.assert(
+      fc.property(fc.array(one, { maxLength: 4 }), (list) => {
+        const sightings = list.map(({ frame, values }) => ({
+          frame,
+          values: Float32Array.from(values),
+        }));
+        expect(decodeSightings(encodeSightings(sightings))).toEqual(sightings);
+      }),
+      { numRuns: 30, seed: 3 },
+    );
+  });
+
+  it('are refused when they are cut short, are not ours or hold no numbers', () => {
+    const bytes = encodeSightings([sighting(3)]);
+    expect(() => decodeSightings(bytes.subarray(0, bytes.length - 1))).toThrow('cut short');
+    expect(() => decodeSightings(bytes.subarray(0, 5))).toThrow('not a blob');
+    expect(() => decodeSightings(new Uint8Array(40))).toThrow('not a blob');
+    expect(() => decodeSightings(encodeSightings([sighting(3, NaN)]))).toThrow('no number');
+  });
+});
+
+describe('which frames are looked at', () => {
+  it('a minute at 30 a second: six looks a second, then only the strikes', () => {
+    const times = every(30, 60);
+    expect(coarseFrames(times).length).toBe(361);
+    const stretches = stretchesOf(
+      [
+        { from: 10, to: 11 },
+        { from: 11.2, to: 12 },
+        { from: 40, to: 41 },
+      ],
+      times,
+    );
+    // 200 ms around each; the first two run into each other.
+    expect(stretches).toEqual([
+      { from: 294, to: 366 },
+      { from: 1194, to: 1236 },
+    ]);
+    expect(framesOf(stretches, times).length).toBe(73 + 43);
+  });
+
+  it('never more than 240 a second, and all of a film slower than that', () => {
+    const fast = every(960, 1);
+    const frames = framesOf([{ from: 0, to: fast.length - 1 }], fast);
+    expect(frames.length).toBeGreaterThan(230);
+    expect(frames.length).toBeLessThan(275);
+    const slow = every(240, 1);
+    expect(framesOf([{ from: 0, to: 239 }], slow)).toHaveLength(240);
+  });
+
+  it('a short film without a strike is looked at whole, a long one not at all', () => {
+    expect(stretchesOf([], every(120, 3))).toEqual([{ from: 0, to: 359 }]);
+    expect(stretchesOf([], every(120, 30))).toEqual([]);
+  });
+
+  it('an hour of film is not looked at oftener than is of use', () => {
+    expect(coarseFrames(every(30, 3600)).length).toBe(400);
+  });
+
+  it('looks where the student was before and will be after', () => {
+    const box = (x: number): Box => ({ x, y: 100, width: 100, height: 400 });
+    const people = [
+      { frame: 0, box: box(100) },
+      { frame: 20, box: box(300) },
+    ];
+    const size = { width: 1280, height: 720 };
+    const where = whereToLook(people, 10, size);
+    expect(where.x).toBe(0);
+    expect(where.x + where.width).toBe(400 + 100);
+    expect(whereToLook(people, 30, size).x).toBe(200);
+  });
+});
+
+describe('who is followed', () => {
+  const size = { width: 1280, height: 720 };
+  const frames = [0, 10, 20, 30, 40, 50, 60, 70, 80, 90];
+  const at = (x: number, width = 120): Box => ({ x, y: 100, width, height: 3 * width });
+  /** Two people: a large one who stands, a small one who walks to the right. */
+  const large = () => at(900, 160);
+  const small = (frame: number) => at(100 + 2 * frame, 90);
+  const isIn = (box: Box, within: Box) =>
+    box.x >= within.x - 1 && box.x + box.width <= within.x + within.width + 1;
+  const seeBoth = async (frame: number, within: Box) =>
+    [large(), small(frame)].filter((box) => isIn(box, within));
+
+  it('the largest when nobody is pointed out, and it is said that there are two', async () => {
+    const found = await findPeople(seeBoth, frames, size, null, () => undefined);
+    expect(found.most).toBe(2);
+    expect(found.people).toHaveLength(frames.length);
+    for (const { box } of found.people) expect(box).toEqual(large());
+  });
+
+  it('whom the coach has drawn a box round, forward and backward from there', async () => {
+    const drawn = { frame: 40, box: small(40) };
+    const found = await findPeople(seeBoth, frames, size, drawn, () => undefined);
+    expect(found.people.map(({ frame }) => frame)).toEqual(frames);
+    for (const { frame, box } of found.people) expect(box).toEqual(small(frame));
+  });
+
+  it('somebody small is found in an enlarged part of the picture', async () => {
+    const tiny = at(1000, 40);
+    const seeLarge = async (_: number, within: Box) =>
+      within.width < 700 && isIn(tiny, within) ? [tiny] : [];
+    const found = await findPeople(seeLarge, frames, size, null, () => undefined);
+    expect(found.people.length).toBeGreaterThan(frames.length / 2);
+  });
+
+  it('nobody, when nobody is there; and the work is told of to its end', async () => {
+    const shares: number[] = [];
+    const found = await findPeople(
+      async () => [],
+      frames,
+      size,
+      null,
+      (share) => shares.push(share),
+    );
+    expect(found).toEqual({ people: [], most: 0 });
+    expect(shares[shares.length - 1]).toBe(1);
+  });
+
+  it('shared parts of boxes are counted as they are', () => {
+    expect(overlap(at(0), at(0))).toBe(1);
+    expect(overlap(at(0), at(500))).toBe(0);
+    expect(overlap(at(0, 100), at(50, 100))).toBeCloseTo(1 / 3, 9);
+  });
+});
+
+describe('what is kept of a tracking', () => {
+  let gym: TestGym;
+  let clipId: string;
+  beforeEach(async () => {
+    gym = await emptyGym();
+    clipId = (await markedClip(gym, await student(gym))).clipId;
+  });
+  afterEach(() => gym.db.destroy());
+  const start = () => changeJob(gym.db, clipId, { kind: 'start', model: 'quick', person: null });
+
+  it('goes its way: wanted, paused, on again, done', async () => {
+    expect(await jobOf(gym.db, clipId)).toBeNull();
+    expect(await start()).toBe(true);
+    expect(await openJobs(gym.db)).toMatchObject([{ clipId, state: 'wanted', model: 'quick' }]);
+    await changeJob(gym.db, clipId, { kind: 'pause' });
+    expect(await openJobs(gym.db)).toMatchObject([{ state: 'paused' }]);
+    await changeJob(gym.db, clipId, { kind: 'resume' });
+    await changeJob(gym.db, clipId, { kind: 'finish', state: 'done', message: 'x' });
+    expect(await openJobs(gym.db)).toEqual([]);
+    expect(await jobOf(gym.db, clipId)).toMatchObject({ state: 'done', message: 'x' });
+  });
+
+  it('keeps what has come, in the order of the frames, the later look at a frame winning', async () => {
+    await start();
+    await addSightings(gym.db, clipId, [sighting(8), sighting(2)]);
+    await addSightings(gym.db, clipId, [sighting(2, 0.75), sighting(5)]);
+    const kept = await sightingsOf(gym.db, clipId);
+    expect(kept.map(({ frame, values }) => [frame, values[0]])).toEqual([
+      [2, 0.75],
+      [5, 0.5],
+      [8, 0.5],
+    ]);
+  });
+
+  it('begins anew without what was seen before, and is forgotten when given up', async () => {
+    await start();
+    await addSightings(gym.db, clipId, [sighting(1)]);
+    await start();
+    expect(await sightingsOf(gym.db, clipId)).toEqual([]);
+    await addSightings(gym.db, clipId, [sighting(1)]);
+    await dropJob(gym.db, clipId);
+    expect([await jobOf(gym.db, clipId), await sightingsOf(gym.db, clipId)]).toEqual([null, []]);
+  });
+
+  it('takes nothing for a clip that is not tracked, that is gone, or that has no such frame', async () => {
+    expect(await addSightings(gym.db, clipId, [sighting(1)])).toBe(false);
+    await start();
+    expect(await addSightings(gym.db, clipId, [sighting(1), sighting(100_000)])).toBe(false);
+    expect(await sightingsOf(gym.db, clipId)).toEqual([]);
+    expect(await changeJob(gym.db, 'none', { kind: 'start', model: 'fine', person: null })).toBe(
+      false,
+    );
+    expect(await changeJob(gym.db, 'none', { kind: 'pause' })).toBe(false);
+  });
+
+  it('a series in space comes back as it was brought; one in the picture stands for the tracker’s', async () => {
+    const points = { nose: { frames: [0, 1], x: [0, 1], y: [1, 1], z: [0, 0], sigma: [0.1, 0.1] } };
+    const track = {
+      ...{ space: '3d' as const, source: 'measured-3d' as const },
+      frameTimes: [0, 0.01],
+      points,
+    };
+    const series = { fileName: 'lab.trc', begins: 0.25, track };
+    expect(await keepSeries(gym.db, clipId, series)).toBe(true);
+    expect(await seriesOf(gym.db, clipId)).toMatchObject(series);
+    await dropSeries(gym.db, clipId);
+    expect(await seriesOf(gym.db, clipId)).toBeNull();
+    expect(await keepSeries(gym.db, 'none', series)).toBe(false);
+
+    expect(await keepAsSeen(gym.db, clipId, 'points.csv', [sighting(4)])).toBe(true);
+    expect(await jobOf(gym.db, clipId)).toMatchObject({
+      state: 'done',
+      message: 'These points come from points.csv.',
+    });
+    await expect(keepAsSeen(gym.db, clipId, 'x.csv', [sighting(100_000)])).rejects.toThrow();
+    // All or nothing: what was there before is still there.
+    expect((await sightingsOf(gym.db, clipId)).map(({ frame }) => frame)).toEqual([4]);
+  });
+
+  it('the bench’s document keeps corrections and what is automatic', async () => {
+    const saved = (await loadBench(gym.db, clipId))!;
+    expect(saved.document.corrections).toEqual([]);
+    expect(saved.document.strikes[0]).not.toHaveProperty('isAutomatic');
+  });
+});
+
+describe('the coach’s word on what was found', () => {
+  const named = { technique: 'cross', side: 'right' as const };
+  const found = (number: number, from: number, contact: number | null) => ({
+    ...{ number, span: { from, to: from + 50 }, combination: null },
+    contact: contact === null ? null : { frame: contact, width: 3 },
+  });
+  let count = 0;
+  const newId = () => `s${count++}`;
+
+  it('takes every strike found, each in its own stretch, all automatic', () => {
+    const proposals = [found(1, 10, 30), found(2, 100, null)];
+    const { strikes } = takeAutomatically(EMPTY, named, proposals, newId);
+    expect(strikes.map(({ span, marks, isAutomatic }) => [span, marks, isAutomatic])).toEqual([
+      [{ from: 10, to: 60 }, { contact: { frame: 30, width: 3 } }, true],
+      [{ from: 100, to: 150 }, {}, true],
+    ]);
+  });
+
+  it('a film of one strike, or of none that was found, is that strike’s from end to end', () => {
+    for (const proposals of [[found(1, 10, 30)], []]) {
+      const { strikes } = takeAutomatically(EMPTY, named, proposals, newId);
+      expect(strikes).toHaveLength(1);
+      expect(strikes[0]).not.toHaveProperty('span');
+    }
+  });
+
+  it('confirmed it is the coach’s; refused it goes and is not found again', () => {
+    const document = takeAutomatically(EMPTY, named, [found(1, 10, 30), found(2, 100, 120)], newId);
+    const [first, second] = document.strikes;
+    expect(confirmStrike(document, first!.id).strikes[0]).not.toHaveProperty('isAutomatic');
+    const without = refuseAutomatic(document, second!, 999);
+    expect(without.strikes).toEqual([first]);
+    expect(without.refused).toEqual([{ from: 100, to: 150 }]);
+  });
+
+  it('a later word on the same stretch takes the place of an earlier one; swaps add up', () => {
+    const range = { landmark: 'leftWrist' as const, from: 10, to: 20 };
+    const kept = correct(EMPTY, { kind: 'keep', ...range, from: 12 });
+    const dropped = correct(kept, { kind: 'drop', ...range });
+    expect(dropped.corrections).toEqual([{ kind: 'drop', ...range }]);
+    const swap = { kind: 'swap' as const, ...range };
+    expect(correct(correct(dropped, swap), swap).corrections).toHaveLength(3);
+  });
+});
+
+describe('tracked points on the picture', () => {
+  const times = every(120, 1);
+  const at = (frame: number, change: Partial<{ x: number; visibility: number }> = {}): Sighting =>
+    sightingOf(frame, (landmark) => ({
+      ...{ x: 100 + frame, visibility: 1, inSpace: [0, 0, 0] },
+      // A body upright: one landmark under the other.
+      y: 50 + 25 * LANDMARKS.indexOf(landmark),
+      ...change,
+    }));
+  const shown = (sightings: readonly Sighting[], frame: number) => {
+    const tracking = trackFrom(mended(sightings, times), { placed: [], corrections: [] }, 720);
+    return trackedOnFrame(tracking, frame, times, []).find(({ landmark }) => landmark === 'nose');
+  };
+  const all = times.map((_, frame) => at(frame));
+
+  it('stand where they were seen', () => {
+    expect(shown(all, 40)).toEqual({ landmark: 'nose', x: 140, y: 50, kind: 'tracked' });
+  });
+
+  it('that were left out stand between their neighbours, as doubtful', () => {
+    const away = all.map((one) =>
+      one.frame >= 40 && one.frame <= 44 ? at(one.frame, { x: 900 }) : one,
+    );
+    expect(shown(away, 42)).toEqual({ landmark: 'nose', x: 142, y: 50, kind: 'doubtful' });
+  });
+
+  it('that are hidden for long stand where the tracker guessed them, as doubtful', () => {
+    const hidden = all.map((one) =>
+      one.frame >= 40 && one.frame <= 80 ? at(one.frame, { x: 333, visibility: 0.1 }) : one,
+    );
+    expect(shown(hidden, 60)).toEqual({ landmark: 'nose', x: 333, y: 50, kind: 'doubtful' });
+  });
+});
