@@ -34,6 +34,7 @@ const MAY_IMPORT = {
 const STAGES = [
   ['signal', 'geometry', 'uncertainty', 'body', 'reading', 'sound'],
   ['technique'],
+  ['school', 'audit', 'drill'],
   ['footage', 'take'],
   ['track'],
   ['calibration'],
@@ -41,7 +42,9 @@ const STAGES = [
   ['events'],
   ['chain'],
   ['measures'],
+  ['simulate'],
   ['fault'],
+  ['cost'],
 ];
 const stagesAfter = (index) => STAGES.slice(index + 1).flat();
 

@@ -3,8 +3,12 @@ import { z } from 'zod';
 import { analyze, type Analysis } from '@sinew/core/analyze';
 import { markOnFrame, type Marks } from '@sinew/core/events/events';
 import { PHASES } from '@sinew/core/events/phases';
+import type { Body } from '@sinew/core/measures/context';
 import { isPresent } from '@sinew/core/reading/reading';
+import { withCosts } from '@sinew/core/cost/estimate';
+import { USUAL_RULES, type Rules } from '@sinew/core/fault/judge';
 import { schoolFrom } from '@sinew/core/school/catalogue';
+import { NO_SCHOOL, resolve } from '@sinew/core/school/resolve';
 import { nearestFrame } from '@sinew/core/track/time';
 import { techniqueById, VIEWS } from '@sinew/core/technique/catalogue';
 import { strikingSide, type Strike } from '@sinew/core/technique/strike';
@@ -55,11 +59,14 @@ export function analyzeFile(name: string, text: string, options: Options): Resul
   );
   const file = readTrack(name, text);
   const side = options.side ?? strikingSide(technique, options.stance);
-  const analysis = run(file, { technique, side, stance: options.stance }, options);
-  return { printed: printedOf(analysis, school), analysis, ignored: file.ignored };
+  const rules = { ...USUAL_RULES, school: resolve({ ...NO_SCHOOL, strike: school }) };
+  const body = { mass: options.mass ?? null, height: options.height ?? null };
+  const judged = run(file, { technique, side, stance: options.stance }, { options, rules, body });
+  const analysis = { ...judged, findings: withCosts({ technique, ...judged }, body, rules) };
+  return { printed: printedOf(analysis, rules), analysis, ignored: file.ignored };
 }
 
-function printedOf(analysis: Analysis, school: object): object {
+function printedOf(analysis: Analysis, { school }: Rules): object {
   return {
     events: mapped(analysis.events, ({ time, sigma }) => ({ time, sigma })),
     phases: phasesOf(analysis),
@@ -71,15 +78,12 @@ function printedOf(analysis: Analysis, school: object): object {
     links: mapped(analysis.links, ({ share, verdict }) => ({ share: share.value, verdict })),
     findings: analysis.findings
       .filter((finding) => finding.status !== 'clear')
-      // What a leak costs is not estimated yet, and null says so.
-      .map(({ fault, status, evidence, injury }) => ({
-        fault,
-        status,
-        evidence,
-        cost: null,
-        injury,
+      .map(({ fault, status, evidence, injury, judgedAs, cost }) => ({
+        ...{ fault, status, evidence, injury, judgedAs },
+        // Null for what was not found; of what was, the loss in N·s, or why it is not known.
+        cost,
       })),
-    school,
+    school: mapped(school, ({ choice }) => choice),
     problems: analysis.problems,
   };
 }
@@ -88,12 +92,17 @@ function mapped<T, U>(all: Readonly<Partial<Record<string, T>>>, to: (one: T) =>
   return Object.fromEntries(Object.entries(all).map(([key, one]) => [key, to(one!)]));
 }
 
-function run(file: FileTrack, strike: Strike, options: Options): Analysis {
+interface By {
+  readonly options: Options;
+  readonly rules: Rules;
+  readonly body: Body;
+}
+
+function run(file: FileTrack, strike: Strike, { options, rules, body }: By): Analysis {
   const { frameTimes } = file.track;
   const given = {
-    strike,
+    ...{ strike, rules, body },
     marks: marksFrom(options.contact, frameTimes),
-    body: { mass: options.mass ?? null, height: options.height ?? null },
     ...(options.cutoff !== undefined && { cutoff: options.cutoff }),
   };
   if (!('calibration' in file)) return analyze({ ...given, track: file.track });

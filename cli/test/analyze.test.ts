@@ -135,7 +135,7 @@ describe('files of other formats', () => {
     expect(read(...args).school).toMatchObject({ finish: 'dig', hookFist: 'palm-down' });
     const wrong = sinew('analyze', ...args, 'finish=poke', '--technique', 'round-kick');
     expect(wrong.status).toBe(2);
-    expect(wrong.stderr).toMatch(/finish must be one of snap, dig, not "poke"/);
+    expect(wrong.stderr).toMatch(/finish must be one of by-situation, snap, dig, not "poke"/);
   });
 
   it('a cutoff can be fixed, within reason', () => {

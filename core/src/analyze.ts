@@ -9,14 +9,15 @@ import { verdicts, type LinkVerdict } from './chain/verdict';
 import { orderProblems, type EventMark, type Events } from './events/events';
 import { proposeContact } from './events/contact';
 import { proposeEvents } from './events/propose';
-import { judge, type Finding } from './fault/judge';
+import { judge, USUAL_RULES, type Finding, type Rules } from './fault/judge';
 import { measureAll, type Readings } from './measures/catalogue';
+import type { NextStrike } from './measures/between';
 import { UNKNOWN_BODY, type Body } from './measures/context';
 import { excerpt, motionFromPicture, motionFromSpace, type Motion } from './motion/motion';
 import { prepared } from './motion/prepare';
 import { traces, type Trace } from './motion/traces';
 import { isAbsent } from './reading/reading';
-import type { Link } from './technique/catalogue';
+import type { Link, Technique } from './technique/catalogue';
 import type { Strike } from './technique/strike';
 import type { PictureTrack, SpaceTrack } from './track/track';
 
@@ -28,6 +29,12 @@ interface Given {
   readonly body?: Body;
   /** What was measured of the same strike elsewhere; stands in for what this track does not show. */
   readonly known?: Readings;
+  /** What it is judged by; what is usual when not given. */
+  readonly rules?: Rules;
+  /** The strike that follows in the same combination. */
+  readonly next?: NextStrike;
+  /** The last strike of a combination of several. */
+  readonly isLastOfSeveral?: boolean;
   /** Hz, when the coach has fixed one; else every path finds its own. */
   readonly cutoff?: number;
   /** σ by this many draws instead of to first order; for checking one against the other. */
@@ -61,20 +68,25 @@ export interface Analysis {
 }
 
 export function analyze(input: AnalysisInput): Analysis {
-  const { strike, marks, body = UNKNOWN_BODY, draws, known } = input;
+  const { strike, marks, body = UNKNOWN_BODY, draws, known, next, isLastOfSeveral } = input;
   const { technique } = strike;
   const whole = motionOf(input);
   const contact = marks.contact ?? proposeContact(whole, technique);
   const motion = strikeIn(whole, contact, input);
   const events = proposeEvents(motion, technique, marks, contact);
   const problems = orderProblems(events);
-  const context = { strike, events, motion, body, ...(draws && { draws }) };
+  const context = {
+    ...{ strike, events, motion, body },
+    ...(draws && { draws }),
+    ...(next && { next }),
+    ...(isLastOfSeveral && { isLastOfSeveral }),
+  };
   const readings = completed(measureAll(context), known);
   const shares = Object.fromEntries(PARTS.map((part) => [part, readings[`share.${part}`]]));
   return {
     events,
     readings,
-    findings: problems.length > 0 ? [] : judge(technique, readings),
+    findings: problems.length > 0 ? [] : judge(technique, readings, input.rules ?? USUAL_RULES),
     links: verdicts(shares, readings['speed.contact']),
     sequence: {
       starts: startSteps(events, technique),
@@ -83,6 +95,12 @@ export function analyze(input: AnalysisInput): Analysis {
     traces: traces(motion, technique),
     problems,
   };
+}
+
+/** The same strike by other rules: nothing is measured again. */
+export function rejudged<T extends Analysis>(analysis: T, technique: Technique, rules: Rules): T {
+  const { readings, problems } = analysis;
+  return { ...analysis, findings: problems.length > 0 ? [] : judge(technique, readings, rules) };
 }
 
 /** Readings, those absent taken from what was measured elsewhere. */

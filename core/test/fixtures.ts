@@ -7,6 +7,9 @@ import { knownTimes } from '../../demo/src/fighter/pose';
 import type { Recipe } from '../../demo/src/fighter/recipe';
 import { knownTrack } from '../../demo/src/fighter/track';
 import { nearestFrame } from '../src/track/time';
+import { USUAL_RULES, type Rules } from '../src/fault/judge';
+import { NO_SCHOOL, resolve } from '../src/school/resolve';
+import type { KnownLeak } from '../../demo/src/fighter/faults';
 
 /** Marks on the frames nearest to the true instants: what a flawless coach would set. */
 export function trueMarks(recipe: Recipe, frameTimes: readonly number[]): Events {
@@ -19,14 +22,26 @@ export function trueMarks(recipe: Recipe, frameTimes: readonly number[]): Events
 export function analyzeKnown(
   recipe: Recipe,
   sampling: { rate: number; noise?: number; seed?: number },
+  rules: Rules = USUAL_RULES,
 ): Analysis {
   const track = knownTrack(recipe, { noise: 0, seed: 1, ...sampling });
   const technique = techniqueById(recipe.technique);
   return analyze({
-    strike: { technique, side: strikingSide(technique, recipe.stance) },
+    strike: { technique, side: strikingSide(technique, recipe.stance), stance: recipe.stance },
     track,
     marks: trueMarks(recipe, track.frameTimes),
+    body: { mass: 70, height: recipe.height },
+    rules,
   });
+}
+
+/** The school in which a known leak is one, and what the coach's eye says of it. */
+export function rulesFor({ school = {}, situation = 'not-said', audit = {} }: KnownLeak): Rules {
+  return {
+    ...USUAL_RULES,
+    school: resolve({ ...NO_SCHOOL, gym: school, situation }),
+    audit,
+  };
 }
 
 export const found = (analysis: Analysis) =>

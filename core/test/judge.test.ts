@@ -1,13 +1,19 @@
 import { describe, expect, it } from 'vitest';
+import { KNOWN_LEAKS, leaky } from '../../demo/src/fighter/faults';
 import { clean, FAULT_CHANGES, type KnownFault, type Recipe } from '../../demo/src/fighter/recipe';
-import { FAULTS, faultById } from '../src/fault/catalogue';
-import { judge, judgeFault } from '../src/fault/judge';
-import { measureAll, MEASURE_IDS, type Readings } from '../src/measures/catalogue';
+import { drillById } from '../src/drill/catalogue';
+import { CATALOGUE, FAULTS, faultById } from '../src/fault/catalogue';
+import type { Cost } from '../src/fault/cost';
+import { judge, judgeFault, USUAL_RULES, type Finding } from '../src/fault/judge';
+import { ranked } from '../src/fault/rank';
+import { catalogueSchema, isOfReading } from '../src/fault/schema';
+import { changesBetween } from '../src/fault/set';
+import { MEASURE_IDS, type Readings } from '../src/measures/catalogue';
 import { absent, type Measured } from '../src/reading/reading';
-import { motionFromPicture } from '../src/motion/motion';
-import { trackFromPlaced } from '../src/track/track';
-import { techniqueById } from '../src/technique/catalogue';
-import { analyzeKnown, found, undecided } from './fixtures';
+import { inWords, NO_SCHOOL, resolve, type SchoolLayers } from '../src/school/resolve';
+import { techniqueById, TECHNIQUES } from '../src/technique/catalogue';
+import type { TechniqueId } from '../../demo/src/fighter/forms';
+import { analyzeKnown, found, rulesFor, undecided } from './fixtures';
 
 const FAULTY: [Recipe['technique'], KnownFault][] = [
   ['cross', 'all-at-once'],
@@ -39,9 +45,38 @@ describe.each([60, 120, 240])('at %i frames a second, marked where the truth is'
   });
 });
 
-it('decides every leak of a clean strike at 240 frames a second', () => {
+const JUDGED = { rate: 240, noise: 0.002 };
+
+describe('a sound strike of every technique has no leak', () => {
+  it.each(TECHNIQUES.map(({ id }) => id as TechniqueId))('%s', (technique) => {
+    for (const stance of STANCES) {
+      const analysis = analyzeKnown(clean(technique, { stance }), JUDGED);
+      expect(found(analysis), stance).toEqual([]);
+    }
+  });
+});
+
+describe('every leak, put in clearly, is found, with none but those it brings with it', () => {
+  // Straights at the end of their rope are 1 % off the limit, and ± 2 %: see docs/accuracy.md.
+  const known = KNOWN_LEAKS.filter(({ fault }) => fault !== 'end-of-rope');
+  it.each(known.map((leak) => [leak.fault, leak] as const))('%s', (fault, leak) => {
+    const technique = leak.techniques[0]!;
+    for (const stance of STANCES) {
+      const recipe = { ...leaky(leak, technique, 'clear'), stance };
+      const all = found(analyzeKnown(recipe, JUDGED, rulesFor(leak)));
+      expect(all, stance).toContain(fault);
+      expect(
+        all.filter((one) => one !== fault && !leak.also?.includes(one)),
+        stance,
+      ).toEqual([]);
+    }
+  });
+});
+
+it('decides every leak of a clean strike at 240 frames a second but what asks for an eye', () => {
   for (const technique of ['jab', 'cross', 'lead-hook'] as const) {
-    expect(undecided(analyzeKnown(clean(technique), { rate: 240, noise: 0.002 }))).toEqual([]);
+    const open = undecided(analyzeKnown(clean(technique), JUDGED));
+    expect(open.filter((one) => one !== 'hook-scoop')).toEqual(['wrong-knuckles']);
   }
 });
 
@@ -62,93 +97,190 @@ describe('a lead of 30 ms', () => {
   });
 });
 
-describe('the three answers', () => {
-  const readings = (given: Partial<Record<(typeof MEASURE_IDS)[number], Measured>>): Readings =>
-    ({
-      ...Object.fromEntries(MEASURE_IDS.map((id) => [id, absent('not given')])),
-      ...given,
-    }) as Readings;
-  const lead = (value: number, sigma: number): Measured => ({
-    value,
-    unit: 's',
-    sigma,
-    source: 'eye',
-    frames: [10, 12],
-  });
-  const fault = faultById('all-at-once')!;
+const readings = (given: Partial<Record<(typeof MEASURE_IDS)[number], Measured>>): Readings =>
+  ({
+    ...Object.fromEntries(MEASURE_IDS.map((id) => [id, absent('not given')])),
+    ...given,
+  }) as Readings;
+const seconds = (value: number, sigma: number): Measured => ({
+  ...{ value, unit: 's', sigma, source: 'eye' },
+  frames: [10, 12],
+});
+const cross = techniqueById('cross');
+const judged = (id: string, given: Readings, rules = USUAL_RULES) =>
+  judgeFault(faultById(id)!, cross, given, rules)!;
 
+describe('the three answers', () => {
   it('found only beyond the limit by more than the uncertainty', () => {
     const at = (value: number) =>
-      judgeFault(fault, readings({ 'lead.hipsTrunk': lead(value, 0.005) })).status;
+      judged('all-at-once', readings({ 'lead.hipsTrunk': seconds(value, 0.005) })).status;
     expect(at(0.0101)).toBe('found');
     expect(at(0.0103)).toBe('cant-tell');
     expect(at(0.0297)).toBe('cant-tell');
     expect(at(0.0299)).toBe('clear');
   });
 
-  it('a second witness that is not shown is not waited for; one that is shown is heard', () => {
-    const early = { 'lead.hipsTrunk': lead(0, 0.001) };
-    const growth = (value: number): Measured => ({ ...lead(value, 0.001), unit: 'rad' });
-    expect(judgeFault(fault, readings(early)).status).toBe('found');
-    const stretched = readings({ ...early, 'separation.growth': growth(0.3) });
-    expect(judgeFault(fault, stretched).status).toBe('clear');
-    const flat = readings({ ...early, 'separation.growth': growth(0.02) });
-    expect(judgeFault(fault, flat).status).toBe('found');
+  it('a second witness that is not shown or unsure is not waited for; one that clears is heard', () => {
+    const early = { 'lead.hipsTrunk': seconds(0, 0.001) };
+    const growth = (value: number): Measured => ({ ...seconds(value, 0.01), unit: 'rad' });
+    const status = (given: Readings) => judged('all-at-once', given).status;
+    expect(status(readings(early))).toBe('found');
+    expect(status(readings({ ...early, 'separation.growth': growth(0.3) }))).toBe('clear');
+    expect(status(readings({ ...early, 'separation.growth': growth(0.09) }))).toBe('found');
+    expect(status(readings({ ...early, 'separation.growth': growth(0.02) }))).toBe('found');
   });
 
   it('says what is missing when there is no reading', () => {
-    const finding = judgeFault(fault, readings({}));
-    expect(finding).toMatchObject({ status: 'cant-tell', evidence: 'not given', frame: null });
+    expect(judged('all-at-once', readings({}))).toMatchObject({
+      ...{ status: 'cant-tell', evidence: 'not given', frame: null },
+    });
   });
 
   it('keeps the limit and the reading that judged it', () => {
-    const given = lead(0, 0.001);
-    const finding = judgeFault(fault, readings({ 'lead.hipsTrunk': given }));
-    expect(finding.judgedBy).toEqual([{ limit: fault.limits[0], measured: given }]);
+    const given = seconds(0, 0.001);
+    const finding = judged('all-at-once', readings({ 'lead.hipsTrunk': given }));
+    const limit = faultById('all-at-once')!.cases[0]!.limits[0];
+    expect(finding.judgedBy).toEqual([{ limit, measured: given }]);
     expect(finding.evidence).toBe(
       'The trunk starts within 2 ms of the hips. A stretch across the body needs 20 ms or more.',
     );
     expect(finding.frame).toBe(12);
   });
 
-  it('lists found before undecided before clear, from the ground up', () => {
-    const findings = judge(
-      techniqueById('cross'),
-      readings({
-        'lead.hipsTrunk': lead(0, 0.001),
-        'lead.hipsArm': lead(-0.05, 0.001),
-        recoil: { ...lead(0.9, 0.01), unit: 'ratio' },
-      }),
-    );
-    expect(findings.map((one) => `${one.fault} ${one.status}`)).toEqual([
-      'all-at-once found',
-      'arm-first found',
-      'jammed cant-tell',
-      'elbow-flare cant-tell',
-      'slow-home clear',
+  it('a leak of several ways is clear only when every way is', () => {
+    const bend = (value: number): Measured => ({ ...seconds(value, 0.01), unit: 'rad' });
+    const fine = { 'wrist.flex': bend(0.05) };
+    expect(judged('wrist-bent', readings(fine)).status).toBe('cant-tell');
+    expect(judged('wrist-bent', readings({ ...fine, 'wrist.side': bend(0) })).status).toBe('clear');
+    const broken = judged('wrist-bent', readings({ ...fine, 'wrist.side': bend(-0.4) }));
+    expect(broken).toMatchObject({ status: 'found', injury: true });
+    expect(broken.evidence).toMatch(/bent −23 ± 1° sideways/);
+  });
+
+  it('what only an eye can tell waits for the eye', () => {
+    const status = (says?: 'rides' | 'drags') =>
+      judged('wrong-knuckles', readings({}), {
+        ...USUAL_RULES,
+        audit: says ? { knuckles: says } : {},
+      }).status;
+    expect([status(), status('rides'), status('drags')]).toEqual(['cant-tell', 'clear', 'found']);
+  });
+});
+
+describe('the order', () => {
+  const given = readings({
+    'lead.hipsTrunk': seconds(0, 0.001),
+    recoil: { ...seconds(1.5, 0.01), unit: 'ratio' },
+    'wrist.flex': { ...seconds(0.5, 0.01), unit: 'rad' },
+    'wrist.side': { ...seconds(0, 0.01), unit: 'rad' },
+    'stance.level': { ...seconds(0.2, 0.01), unit: 'rad' },
+  });
+  const found = (rules = USUAL_RULES) =>
+    judge(cross, given, rules)
+      .filter(({ status }) => status === 'found')
+      .map(({ fault }) => fault);
+  const topDown = { ...NO_SCHOOL, gym: { readingOrder: 'top-down' } };
+
+  it('injury first, then from the ground up, or from the shoulders down', () => {
+    expect(found()).toEqual(['wrist-bent', 'hips-tilted', 'all-at-once', 'slow-home']);
+    expect(found({ ...USUAL_RULES, school: resolve(topDown) })).toEqual([
+      ...['wrist-bent', 'slow-home', 'all-at-once', 'hips-tilted'],
+    ]);
+  });
+
+  it('by cost where costs can be told apart, else as the body is read', () => {
+    const cost = (lost: number, give: number): Cost => ({
+      ...{ lost, low: lost - give, high: lost + give },
+      ...{ share: 0.1, shareLow: 0, shareHigh: 0.2 },
+    });
+    const order = (costs: Record<string, Cost>) =>
+      ranked(
+        judge(cross, given).map((one) => ({ ...one, cost: costs[one.fault] ?? null })),
+        USUAL_RULES,
+      )
+        .slice(0, 4)
+        .map(({ fault }) => fault);
+    expect(order({ 'all-at-once': cost(1, 0.1), 'slow-home': cost(2, 0.1) })).toEqual([
+      ...['wrist-bent', 'slow-home', 'all-at-once', 'hips-tilted'],
+    ]);
+    expect(order({ 'all-at-once': cost(1, 1), 'slow-home': cost(2, 1) })).toEqual([
+      ...['wrist-bent', 'all-at-once', 'slow-home', 'hips-tilted'],
     ]);
   });
 });
 
+describe('the school', () => {
+  const through = { ...seconds(0.01, 0.001), unit: 'm' } as Measured;
+  const given = readings({ 'phase.follow-through': seconds(0.1, 0.005), through });
+  const of = (layers: Partial<SchoolLayers>) =>
+    judge(cross, given, { ...USUAL_RULES, school: resolve({ ...NO_SCHOOL, ...layers }) });
+  const named = (findings: readonly Finding[]) =>
+    findings.filter(({ status }) => status === 'found').map(({ fault }) => fault);
+
+  it('decides what is a leak, and each finding says by which choice it was judged', () => {
+    expect(named(of({}))).toEqual(['push']);
+    expect(named(of({ situation: 'lined-up' }))).toEqual(['short-stop']);
+    const [pushed] = of({ strike: { finish: 'snap' } });
+    expect(pushed!.judgedAs).toEqual(['snap (said of this strike)']);
+    const planted = resolve({ ...NO_SCHOOL, situation: 'combination' }).hookFoot!;
+    expect(inWords('hookFoot', planted)).toBe('plant the foot (inside a combination)');
+  });
+
+  it('of the strike wins over the student’s, the student’s over the gym’s', () => {
+    const layers = { gym: { finish: 'snap' }, student: { finish: 'dig' } };
+    expect(named(of(layers))).toEqual(['short-stop']);
+    expect(named(of({ ...layers, strike: { finish: 'snap' } }))).toEqual(['push']);
+  });
+
+  it('changed says which findings change', () => {
+    expect(changesBetween(of({}), of({ situation: 'lined-up' }))).toEqual([
+      { fault: 'push', name: 'Pushes', before: 'found', after: null },
+      { fault: 'short-stop', name: 'Stops at the surface', before: null, after: 'found' },
+    ]);
+  });
+
+  it('a hook’s fist is not judged by range until the range is said', () => {
+    const hook = techniqueById('lead-hook');
+    const rolled = readings({ knucklePlane: { ...seconds(1.4, 0.05), unit: 'rad' } });
+    const at = (range: SchoolLayers['range']) =>
+      judge(hook, rolled, { ...USUAL_RULES, school: resolve({ ...NO_SCHOOL, range }) }).find(
+        ({ fault }) => fault === 'hook-elbow-low',
+      )?.status;
+    expect([at(null), at('close'), at('middle')]).toEqual([undefined, 'found', 'cant-tell']);
+  });
+});
+
 describe('the catalogue', () => {
-  it('judges only readings that exist, and every sentence names only its own readings', () => {
+  it('every sentence names only its own readings, every leak a drill, every cue is a sentence', () => {
     for (const fault of FAULTS) {
-      const quoted = [...`${fault.evidence} ${fault.clear}`.matchAll(/\{([\w.-]+)(:order)?\}/g)];
-      const own = [...fault.limits.map((limit) => limit.reading as string), 'limit'];
-      expect(quoted.length).toBeGreaterThan(0);
-      for (const [, id] of quoted) expect(own).toContain(id);
+      for (const { evidence, clear, limits } of fault.cases) {
+        const quoted = [...`${evidence} ${clear}`.matchAll(/\{([\w.-]+)(:order)?\}/g)];
+        const own = [
+          ...limits.filter(isOfReading).map(({ reading }) => reading as string),
+          'limit',
+        ];
+        for (const [, id] of quoted) expect(own, fault.id).toContain(id);
+        expect(quoted.length > 0 || !limits.some(isOfReading), fault.id).toBe(true);
+      }
+      expect(drillById(fault.drill), fault.id).toBeDefined();
       expect(fault.cue).toMatch(/\.$/);
     }
   });
 
+  it('refuses a leak that names no drill, or two of one name', () => {
+    const [first] = CATALOGUE.faults;
+    const twice = { ...CATALOGUE, faults: [first!, first!] };
+    expect(catalogueSchema.safeParse(twice).success).toBe(false);
+    const adrift = { ...CATALOGUE, faults: [{ ...first!, drill: 'no-such' }] };
+    expect(catalogueSchema.safeParse(adrift).success).toBe(false);
+  });
+
   it('never judges a punch by a leak it cannot have', () => {
-    const strike = { technique: techniqueById('jab'), side: 'left' } as const;
-    const calibration = { view: 'side', scale: null, target: null } as const;
-    const motion = motionFromPicture(trackFromPlaced([], [0, 1], 720), calibration, strike);
-    const none = measureAll({ strike, events: {}, motion, body: { mass: null, height: null } });
-    const judged = judge(techniqueById('jab'), none).map((one) => one.fault);
-    expect(judged).not.toContain('slap');
-    expect(judged).not.toContain('all-at-once');
-    expect(judge(techniqueById('jab'), none).every((one) => one.status === 'cant-tell')).toBe(true);
+    const none = judge(techniqueById('jab'), readings({}));
+    const named = none.map((one) => one.fault);
+    for (const not of ['slap', 'all-at-once', 'nerve-side', 'kick-no-pivot']) {
+      expect(named).not.toContain(not);
+    }
+    expect(none.every((one) => one.status === 'cant-tell')).toBe(true);
   });
 });

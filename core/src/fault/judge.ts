@@ -3,13 +3,33 @@
  * than the reading's own uncertainty (95 %), *clear* only when it is on the right side by as much;
  * in between, or without a reading, the answer is "can't tell", with what would settle it.
  */
-import { isAbsent, halfWidth, type Measured, type Reading } from '../reading/reading';
+import { checkById, type Audit } from '../audit/catalogue';
+import type { Readings } from '../measures/catalogue';
+import type { SetId } from '../measures/set';
+import { halfWidth, isAbsent, type Measured, type Reading } from '../reading/reading';
 import { quantity, say, sayOrder } from '../reading/say';
-import type { Readings, MeasureId } from '../measures/catalogue';
-import { CHAIN, type Technique } from '../technique/catalogue';
-import { FAULTS, type Fault, type Limit } from './catalogue';
+import { inWords, resolve, NO_SCHOOL, type SchoolInForce } from '../school/resolve';
+import type { Technique } from '../technique/catalogue';
+import { CATALOGUE } from './catalogue';
+import type { Cost } from './cost';
+import { ranked } from './rank';
+import {
+  isOfReading,
+  type Catalogue,
+  type Fault,
+  type FaultCase,
+  type JudgedId,
+  type Limit,
+  type ReadingLimit,
+} from './schema';
 
 export type Outcome = 'found' | 'clear' | 'cant-tell';
+
+export interface Judged {
+  readonly limit: Limit;
+  /** Null for what the coach's eye says. */
+  readonly measured: Measured | null;
+}
 
 export interface Finding {
   readonly fault: string;
@@ -19,56 +39,127 @@ export interface Finding {
   readonly evidence: string;
   readonly injury: boolean;
   /** The limits that judged it and what they were held against, kept with the finding. */
-  readonly judgedBy: readonly { readonly limit: Limit; readonly measured: Measured }[];
+  readonly judgedBy: readonly Judged[];
+  /** The choices of school that it was judged by, as "plant the foot (inside a combination)". */
+  readonly judgedAs: readonly string[];
   /** The frame that shows it, when there is one. */
   readonly frame: number | null;
+  /** What it costs, where that can be estimated; null until then. */
+  readonly cost: Cost | null;
 }
+
+/** What a strike is judged by, beside its readings. */
+export interface Rules {
+  readonly catalogue: Catalogue;
+  readonly school: SchoolInForce;
+  /** The coach's word on what no camera can judge. */
+  readonly audit: Audit;
+}
+
+export const USUAL_RULES: Rules = {
+  catalogue: CATALOGUE,
+  school: resolve(NO_SCHOOL),
+  audit: {},
+};
+
+/** Readings of a strike, and of the set it belongs to when a set is judged. */
+export type JudgedReadings = Readings & Partial<Readonly<Record<SetId, Measured>>>;
 
 /**
- * Judge every leak the technique can have.
+ * Judge every leak that the technique can have in this school.
  *
- * @returns found first (injury before power, then from the ground up), then can't tell, then clear
+ * @returns in the order of `ranked`
  */
-export function judge(technique: Technique, readings: Readings): Finding[] {
-  const order: Record<Outcome, number> = { found: 0, 'cant-tell': 1, clear: 2 };
-  return FAULTS.filter((fault) => fault.techniques.includes(technique.id))
-    .map((fault) => ({ fault, finding: judgeFault(fault, readings) }))
-    .sort(
-      (a, b) =>
-        order[a.finding.status] - order[b.finding.status] ||
-        Number(b.fault.injury) - Number(a.fault.injury) ||
-        CHAIN.indexOf(a.fault.link) - CHAIN.indexOf(b.fault.link),
-    )
-    .map(({ finding }) => finding);
+export function judge(
+  technique: Technique,
+  readings: JudgedReadings,
+  rules: Rules = USUAL_RULES,
+): Finding[] {
+  const findings = rules.catalogue.faults
+    .filter(({ techniques }) => techniques.includes(technique.id))
+    .filter(({ scope }) => scope !== 'set' || 'set.rise' in readings)
+    .flatMap((fault) => judgeFault(fault, technique, readings, rules) ?? []);
+  return ranked(findings, rules);
 }
 
-export function judgeFault(fault: Fault, readings: Readings): Finding {
-  const heard = fault.limits.filter(
-    (limit) => !limit.ifShown || !isAbsent(readings[limit.reading]),
-  );
-  const outcomes = heard.map((limit) => holdAgainst(limit, readings[limit.reading]));
-  const status = outcomes.includes('clear')
-    ? 'clear'
-    : outcomes.includes('cant-tell')
-      ? 'cant-tell'
-      : 'found';
-  const first = readings[fault.limits[0]!.reading];
-  const doubtful = heard[outcomes.indexOf('cant-tell')];
+interface Verdict {
+  readonly of: FaultCase;
+  readonly status: Outcome;
+  readonly judgedBy: readonly Judged[];
+  /** The limit that nothing could be said of. */
+  readonly doubtful: Judged | null;
+}
+
+/** @returns null where the leak does not exist: in this school, or for want of what it is about */
+export function judgeFault(
+  fault: Fault,
+  technique: Technique,
+  readings: JudgedReadings,
+  rules: Rules = USUAL_RULES,
+): Finding | null {
+  const verdicts = fault.cases
+    .filter(({ techniques }) => !techniques || techniques.includes(technique.id))
+    .filter(({ when = {} }) =>
+      Object.entries(when).every(([key, choices]) =>
+        choices!.includes(rules.school[key]?.choice ?? ''),
+      ),
+    )
+    .filter(({ limits }) => !isForeign(limits[0]!, readings))
+    .map((one) => verdictOn(one, readings, rules.audit));
+  const status = worst(verdicts.map((verdict) => verdict.status));
+  if (!status) return null;
+  const quoted = verdicts.find((verdict) => verdict.status === status)!;
+  const first = quoted.judgedBy[0]!.measured;
   return {
     fault: fault.id,
     name: fault.name,
     status,
-    evidence:
-      status === 'cant-tell'
-        ? whyNot(doubtful!, readings[doubtful!.reading])
-        : inWords(status === 'found' ? fault.evidence : fault.clear, fault, readings),
+    evidence: sentence(quoted, readings),
     injury: fault.injury,
-    judgedBy: heard.map((limit) => ({ limit, measured: readings[limit.reading] })),
-    frame: isAbsent(first) ? null : (first.frames[first.frames.length - 1] ?? null),
+    judgedBy: quoted.judgedBy,
+    judgedAs: Object.keys(quoted.of.when ?? {}).map((key) => inWords(key, rules.school[key]!)),
+    frame: first && !isAbsent(first) ? (first.frames[first.frames.length - 1] ?? null) : null,
+    cost: null,
   };
 }
 
-function holdAgainst(limit: Limit, measured: Measured): Outcome {
+function worst(outcomes: readonly Outcome[]): Outcome | null {
+  return (['found', 'cant-tell', 'clear'] as const).find((one) => outcomes.includes(one)) ?? null;
+}
+
+/** A strike that has no such reading cannot have the leak. */
+function isForeign(limit: Limit, readings: JudgedReadings): boolean {
+  const measured = isOfReading(limit) && readings[limit.reading];
+  return measured !== undefined && measured !== false && isAbsent(measured) && !!measured.isForeign;
+}
+
+function verdictOn(of: FaultCase, readings: JudgedReadings, audit: Audit): Verdict {
+  const all = of.limits.map((limit) => {
+    const measured = isOfReading(limit) ? (readings[limit.reading] ?? NOT_IN_A_SET) : null;
+    const outcome = isOfReading(limit) ? holdAgainst(limit, measured!) : byEye(audit[limit.eye]);
+    const isWitness = isOfReading(limit) && limit.isWitness;
+    return { limit, measured, outcome, isWitness };
+  });
+  const isCleared = all.some(({ outcome }) => outcome === 'clear');
+  const doubtful = all.find(({ outcome, isWitness }) => outcome === 'cant-tell' && !isWitness);
+  return {
+    of,
+    status: isCleared ? 'clear' : doubtful ? 'cant-tell' : 'found',
+    judgedBy: all
+      .filter(({ isWitness, outcome }) => !isWitness || outcome !== 'cant-tell')
+      .map(({ limit, measured }) => ({ limit, measured })),
+    doubtful: doubtful ? { limit: doubtful.limit, measured: doubtful.measured } : null,
+  };
+}
+
+const NOT_IN_A_SET: Measured = { absent: 'Only a set of strikes can show this.' };
+
+function byEye(says: Audit[string]): Outcome {
+  if (says === undefined) return 'cant-tell';
+  return says === 'drags' ? 'found' : 'clear';
+}
+
+export function holdAgainst(limit: ReadingLimit, measured: Measured): Outcome {
   if (isAbsent(measured)) return 'cant-tell';
   const beyond = distanceBeyond(limit, measured);
   const spread = halfWidth(measured);
@@ -77,25 +168,34 @@ function holdAgainst(limit: Limit, measured: Measured): Outcome {
 }
 
 /** How far the reading lies on the leak's side of its limit; negative on the right side. */
-function distanceBeyond({ is, value }: Limit, measured: Reading): number {
+function distanceBeyond({ is, value }: ReadingLimit, measured: Reading): number {
   if (is === 'below') return value - measured.value;
   return (is === 'outside' ? Math.abs(measured.value) : measured.value) - value;
 }
 
-function inWords(template: string, fault: Fault, readings: Readings): string {
-  const limit = fault.limits[0]!;
-  return template.replace(/\{([\w.-]+)(:order)?\}/g, (_, id: string, order?: string) => {
-    const measured = readings[(id === 'limit' ? limit.reading : id) as MeasureId];
-    if (isAbsent(measured)) return '(not measured)';
-    if (id === 'limit') return quantity(limit.value, measured.unit);
-    return order ? sayOrder(measured) : say(measured);
-  });
+function sentence({ of, status, doubtful }: Verdict, readings: JudgedReadings): string {
+  if (status === 'cant-tell') return whyNot(doubtful!);
+  return (status === 'found' ? of.evidence : of.clear).replace(
+    /\{([\w.-]+)(:order)?\}/g,
+    (_, id: string, order?: string) => {
+      const first = of.limits[0]!;
+      const asked = id === 'limit' && isOfReading(first) ? first.reading : (id as JudgedId);
+      const measured = readings[asked];
+      if (!measured || isAbsent(measured)) return '(not measured)';
+      if (id === 'limit') return quantity((first as ReadingLimit).value, measured.unit);
+      return order ? sayOrder(measured) : say(measured);
+    },
+  );
 }
 
 const FRAME_RATES = [60, 120, 240, 480, 960];
 
-function whyNot(limit: Limit, measured: Measured): string {
-  if (isAbsent(measured)) return measured.absent;
+function whyNot({ limit, measured }: Judged): string {
+  if (!isOfReading(limit)) {
+    const check = checkById(limit.eye)!;
+    return `Only your eye can tell: ${check.asks.split(' – ')[0]}? Say it under Eye.`;
+  }
+  if (measured === null || isAbsent(measured)) return measured?.absent ?? '';
   const close = `${say(measured)}, and the limit is ${quantity(limit.value, measured.unit)}: too close to call.`;
   if (measured.unit === 's' && measured.source !== 'eye') {
     return `${close} Marking the instants by eye would settle it.`;

@@ -171,6 +171,16 @@ export const ARM = [
   { ...BEND, id: 'elbow.drift', name: 'Elbow change, last 80 ms', of: isPunch, value: drift },
   {
     ...BEND,
+    id: 'elbow.most',
+    name: 'Elbow at its straightest',
+    of: isPunch,
+    value: (look) => {
+      const [from, to] = [look.event('contact'), look.event('end')];
+      return bend(look, look.most('straightest', from, to, look.own('Elbow'), bend));
+    },
+  },
+  {
+    ...BEND,
     id: 'knee.contact',
     name: 'Striking knee at contact',
     of: isKick,
@@ -240,6 +250,18 @@ export const ARM = [
     shows: 'the wrist',
     of: isPunch,
     value: (look) => wrist(look).side,
+  },
+  {
+    ...IN_SPACE,
+    id: 'forearm.rise',
+    name: 'Forearm rises from elbow to wrist',
+    shows: 'the level of the forearm',
+    of: isPunch,
+    value: (look) => {
+      const when = look.event('contact');
+      const forearm = minus(look.at(look.own('Wrist'), when), look.at(look.own('Elbow'), when));
+      return Math.asin(forearm[1]! / length(forearm));
+    },
   },
   {
     ...IN_SPACE,

@@ -14,9 +14,22 @@ export function centre(look: Look, when: Instant): Vector {
     : look.middle('leftHip', 'rightHip', when);
 }
 
+/** A strike that goes without a load is looked at from this long before its hips, seconds. */
+const BEFORE_HIPS = 0.25;
+
+/** The start of the load; where there was none to be seen, a while before the hips. */
+export function loadFrom(look: Look): Instant {
+  return look.has('load') ? look.event('load') : look.event('hips', -BEFORE_HIPS);
+}
+
+/** The start of the hips; where they do not start, of the trunk. */
+function working(look: Look): Instant {
+  return !look.has('hips') && look.has('trunk') ? look.event('trunk') : look.event('hips');
+}
+
 /** How far the centre goes down between the start of the load and the start of the hips. */
 function sink(look: Look): number {
-  const from = look.event('load');
+  const from = loadFrom(look);
   const lowest = look.most(
     'lowest',
     from,
@@ -100,6 +113,26 @@ export const BALANCE = [
     id: 'rise',
     name: 'Rise from hips’ start to contact',
     value: (look) => centre(look, look.event('contact'))[1]! - centre(look, look.event('hips'))[1]!,
+  },
+  {
+    ...LEVEL,
+    unit: 'ratio',
+    id: 'drop.height',
+    name: 'Drop from hips’ start to contact ÷ height',
+    value: (look) =>
+      (centre(look, working(look))[1]! - centre(look, look.event('contact'))[1]!) / heightOf(look),
+  },
+  {
+    unit: 'm',
+    needs: 'toward',
+    shows: 'the head over the feet',
+    isMetric: true,
+    id: 'head.ahead',
+    name: 'Head ahead of the lead foot',
+    value: (look) => {
+      const when = look.event('contact');
+      return look.middle('leftEar', 'rightEar', when)[0]! - look.at('leftToe', when)[0]!;
+    },
   },
   {
     unit: 'ratio',

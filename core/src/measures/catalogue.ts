@@ -3,6 +3,7 @@ import { PARTS, type Part } from '../chain/decompose';
 import { isAbsent, type Absent, type Measured } from '../reading/reading';
 import { ARM } from './arm';
 import { BALANCE } from './balance';
+import { PAIR, pairs, type PairId } from './between';
 import type { MeasureContext } from './context';
 import { FEET } from './feet';
 import { GAIN } from './gain';
@@ -11,7 +12,7 @@ import { ENERGY, energyReadings, MASS } from './mass';
 import { PATH } from './path';
 import { run, type Measure } from './run';
 import { SEQUENCE } from './sequence';
-import { partsOf, shares, travels, type Shares } from './share';
+import { partsOf, PORTIONS, portions, shares, travels, type PortionId, type Shares } from './share';
 import { RETURNS, STANCE } from './stance';
 import { TIMING } from './timing';
 import { TURN } from './turn';
@@ -33,7 +34,8 @@ const SINGLE = [
 
 type SingleId = (typeof SINGLE)[number]['id'];
 type PartId = `share.${Part}` | `travel.${Part}`;
-export type MeasureId = SingleId | keyof typeof SEQUENCE | keyof typeof ENERGY | PartId;
+export type MeasureId =
+  SingleId | keyof typeof SEQUENCE | keyof typeof ENERGY | PartId | PortionId | PairId;
 
 const PART_NAMES: Readonly<Record<Exclude<Part, 'other'>, string>> = {
   step: 'step',
@@ -60,6 +62,8 @@ export const MEASURE_NAMES = Object.fromEntries([
   ...Object.entries({ ...ENERGY, ...SEQUENCE }).map(([id, { name }]) => [id, name] as const),
   ...partEntries('share', 'Speed'),
   ...partEntries('travel', 'Way'),
+  ...Object.entries(PORTIONS),
+  ...Object.entries(PAIR),
 ]) as Readonly<Record<MeasureId, string>>;
 
 const idsOf = (measures: readonly { readonly id: SingleId }[]) => measures.map(({ id }) => id);
@@ -74,12 +78,21 @@ export const MEASURE_GROUPS: readonly {
   { name: 'Timing', ids: [...idsOf(TIMING), 'sequence.onset', 'sequence.peak'] },
   { name: 'Turn', ids: idsOf(TURN) },
   { name: 'Strike', ids: [...idsOf(PATH), ...idsOf(ARM)] },
-  { name: 'Links', ids: [...partIds('share'), ...partIds('travel'), ...idsOf(GAIN)] },
+  {
+    name: 'Links',
+    ids: [
+      ...partIds('share'),
+      ...partIds('travel'),
+      ...(Object.keys(PORTIONS) as PortionId[]),
+      ...idsOf(GAIN),
+    ],
+  },
   { name: 'Mass', ids: [...idsOf(MASS), 'energy', 'energy.limb'] },
   { name: 'Balance', ids: idsOf(BALANCE) },
   { name: 'Feet', ids: idsOf(FEET) },
   { name: 'Guard', ids: idsOf(GUARD) },
   { name: 'Stance', ids: [...idsOf(STANCE), ...idsOf(RETURNS)] },
+  { name: 'Combination', ids: Object.keys(PAIR) as PairId[] },
 ];
 
 export const MEASURE_IDS = Object.keys(MEASURE_NAMES) as MeasureId[];
@@ -93,6 +106,8 @@ export function measureAll(context: MeasureContext): Readings {
     ...Object.entries(SEQUENCE).map(([id, { measured }]) => [id, measured(context)]),
     ...parts('share', shares(context), context),
     ...parts('travel', travels(context), context),
+    ...Object.entries(portions(context)),
+    ...Object.entries(pairs(context)),
   ]) as Readings;
 }
 

@@ -1,5 +1,6 @@
 import type { AnyEvent, Events, EventMark } from '../events/events';
 import { VIEW_AXES, type Axis } from '../calibration/calibration';
+import type { NextStrike } from './between';
 import type { Motion } from '../motion/motion';
 import { absent, type Absent } from '../reading/reading';
 import type { Strike } from '../technique/strike';
@@ -11,6 +12,10 @@ export interface MeasureContext {
   /** Prepared: see `motion/prepare`. */
   readonly motion: Motion;
   readonly body: Body;
+  /** The strike that follows in the same combination. */
+  readonly next?: NextStrike;
+  /** The last strike of a combination of several. */
+  readonly isLastOfSeveral?: boolean;
   /** Draw this many times for every σ instead of following it to first order. */
   readonly draws?: { readonly count: number; readonly seed: number };
 }

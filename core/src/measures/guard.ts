@@ -22,6 +22,11 @@ function temple(look: Look, when: Instant): Vector {
   return midpoint(look.at(look.off('Ear'), when), look.at('nose', when));
 }
 
+/** Other hand as seen from its own temple. */
+function offPlace(look: Look, when: Instant): Vector {
+  return minus(look.at(look.off('Wrist'), when), temple(look, when));
+}
+
 /** Other hand's height over the nose. */
 function offHeight(look: Look, when: Instant): number {
   return look.at(look.off('Wrist'), when)[1]! - look.at('nose', when)[1]!;
@@ -69,6 +74,18 @@ export const GUARD = [
     value: (look) => {
       const [from, to] = wayOut(look);
       return offGuard(look, look.most('off', from, to, look.off('Wrist'), offGuard));
+    },
+  },
+  {
+    ...IN_SPACE,
+    id: 'guard.leave',
+    name: 'Other hand leaves its place by the head',
+    value: (look) => {
+      const place = offPlace(look, look.event('ready'));
+      const away = (l: Look, when: Instant) => distance(offPlace(l, when), place);
+      const [from, to] = wayOut(look);
+      const most = look.most('left', from, to, look.off('Wrist'), away);
+      return distance(offPlace(look, most), offPlace(look, look.event('ready')));
     },
   },
   {

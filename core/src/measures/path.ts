@@ -10,6 +10,7 @@ import { Lacking, type Instant, type Look } from './look';
 import type { Measure } from './run';
 
 const isAimed = ({ along }: Technique) => along === 'target';
+const isPunch = ({ end }: Technique) => end === 'fist';
 
 /**
  * The direction along which this strike's speed counts: the target line, or for strikes that arrive
@@ -108,6 +109,24 @@ function telegraph(thing: (look: Look) => Landmark | 'end', axis: 0 | 1) {
   };
 }
 
+/** The same against the striking shoulder, so that a body that coils or sinks is no tell. */
+function againstShoulder(axis: 0 | 1) {
+  return (look: Look): number => {
+    const from = look.event('ready');
+    const offset = (l: Look, when: Instant) =>
+      l.at('end', when)[axis]! - l.at(l.own('Shoulder'), when)[axis]!;
+    const home = offset(look, from);
+    const most = look.most(
+      `tell against shoulder ${axis}`,
+      from,
+      start(look),
+      'end',
+      (l, when) => home - offset(l, when),
+    );
+    return offset(look, from) - offset(look, most);
+  };
+}
+
 const SPEED = { unit: 'm/s', needs: 'any', shows: 'the speed', isMetric: true } as const;
 const TELL = { unit: 'm', needs: 'toward', shows: 'the way out', isMetric: true } as const;
 
@@ -176,6 +195,21 @@ export const PATH = [
     id: 'telegraph.down',
     name: 'Dips before going',
     value: telegraph(() => 'end', 1),
+  },
+  {
+    ...TELL,
+    id: 'telegraph.hand',
+    name: 'Hand draws back from its shoulder',
+    of: isPunch,
+    value: againstShoulder(0),
+  },
+  {
+    ...TELL,
+    needs: 'up',
+    id: 'telegraph.dip',
+    name: 'Hand dips under its shoulder',
+    of: isPunch,
+    value: againstShoulder(1),
   },
   {
     ...TELL,

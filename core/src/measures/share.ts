@@ -149,3 +149,54 @@ function readingsFrom(
   });
   return Object.fromEntries(parts);
 }
+
+/** Parts of the speed that faults are judged by, as shares of the whole. */
+export const PORTIONS = {
+  'portion.body': 'Share of the speed from pelvis and trunk',
+  'portion.rise': 'Share of the speed from rising or dropping',
+  'portion.step': 'Share of the speed from the step',
+  'portion.scoop': 'Shoulder’s share over the trunk’s',
+} as const;
+
+export type PortionId = keyof typeof PORTIONS;
+
+const PORTION: Readonly<Record<PortionId, (parts: Parts) => number>> = {
+  'portion.body': (parts) => parts.pelvis! + parts.trunk!,
+  'portion.rise': (parts) => parts.drive!,
+  'portion.step': (parts) => parts.step!,
+  'portion.scoop': (parts) => parts.shoulder! - parts.trunk!,
+};
+
+/** Out of one look, so that what the points' noise does to pelvis and trunk together counts once. */
+export function portions(context: MeasureContext): Readonly<Record<PortionId, Measured>> {
+  const ids = Object.keys(PORTIONS) as PortionId[];
+  const all = (what: (id: PortionId) => Measured) =>
+    Object.fromEntries(ids.map((id) => [id, what(id)])) as Record<PortionId, Measured>;
+  const { motion, strike } = context;
+  const lacking = motionShowing(context, { needs: 'ground', name: 'what each link adds' });
+  if (isAbsent(lacking)) return all(() => lacking);
+  const isShown = (id: PortionId) =>
+    id === 'portion.rise' ? motion.axes.includes('up') : id === 'portion.step' || hasTrunk;
+  const hasTrunk = strike.technique.chain.includes('trunk');
+  const found = runTogether(context, (look) => {
+    const parts = decompose(chainOf(look, look.event('contact')), direction(look));
+    const whole = Object.values(parts).reduce((sum, one) => sum + one, 0);
+    const value = (id: PortionId) => (isShown(id) ? PORTION[id](parts) / whole : 0);
+    return Object.fromEntries([
+      ...ids.map((id) => [id, value(id)] as const),
+      ['other', parts.other! / whole],
+    ]) as Record<PortionId | 'other', number>;
+  });
+  if ('absent' in found) return all(() => found);
+  const { value, spread, notes } = found;
+  return all((id) => {
+    if (!isShown(id)) {
+      return hasTrunk
+        ? absent('A view from above cannot show the vertical drive; film from the side.')
+        : { absent: 'This strike has no such link.', isForeign: true };
+    }
+    // What no rigid link explains is doubt about each of them.
+    const sigma = Math.hypot(spread[id], motion.planeSigma, value.other);
+    return reading(value[id], 'ratio', sigma, motion.source, [...notes.frames]);
+  });
+}

@@ -1,5 +1,6 @@
 /** How pelvis and trunk turn, alone and against each other. */
 import { wrapped, yawOf } from '../geometry/angles';
+import { loadFrom } from './balance';
 import type { Instant, Look } from './look';
 import type { Measure } from './run';
 
@@ -69,9 +70,17 @@ function turned(
   return total;
 }
 
+/** The foot's landing, or contact when the fist is first. */
+function landing(look: Look): Instant {
+  const contact = look.event('contact');
+  if (!look.has('footLand')) return contact;
+  const land = look.event('footLand');
+  return land.time < contact.time ? land : contact;
+}
+
 /** How far the trunk turns back between load and its own start. */
 function coil(look: Look): number {
-  const from = look.event('load');
+  const from = loadFrom(look);
   const most = look.most('coiled', from, look.event('trunk'), 'rightShoulder', (l, when) =>
     wrapped(trunkYaw(l, from) - trunkYaw(l, when)),
   );
@@ -108,6 +117,21 @@ export const TURN = [
     id: 'separation.growth',
     name: 'Stretch of hips against trunk',
     value: (look) => wrapped(separation(look, widest(look)) - separation(look, look.event('hips'))),
+  },
+  {
+    ...ON_THE_FLOOR,
+    id: 'angle.ready',
+    name: 'Hips’ line from square at ready',
+    value: (look) => {
+      const when = look.event('ready');
+      return Math.abs(yawOf(look.at('leftHip', when), look.at('rightHip', when)));
+    },
+  },
+  {
+    ...ON_THE_FLOOR,
+    id: 'turn.air',
+    name: 'Pelvis turns while a foot is in the air',
+    value: (look) => turned(look, pelvisYaw, look.event('footLift'), landing(look)),
   },
   { ...ON_THE_FLOOR, id: 'coil', name: 'Trunk coils in the load', value: coil },
 ] as const satisfies readonly Measure[];

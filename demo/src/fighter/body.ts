@@ -1,6 +1,7 @@
 /** How pelvis, trunk and head go through a strike, and when: everything the limbs hang on. */
 import { endOf, progress, spanning, type Profile } from './profile';
 import type { Form } from './forms';
+import type { Side } from '@sinew/core/body/landmarks';
 import type { Recipe } from './recipe';
 import { add, rightOf, type Point } from './space';
 import { SEGMENT_LENGTH } from '@sinew/core/body/segments';
@@ -61,13 +62,13 @@ export function profilesOf(recipe: Recipe, { limb }: Form): Profiles {
     arm:
       limb.kind === 'hook'
         ? { start: t.arm, rise: 0.35 * (recipe.out - 0.085), fall: 0.65 * (recipe.out - 0.085) }
-        : { start: t.arm, rise: recipe.out, fall: recipe.finish },
+        : { start: t.arm, rise: recipe.out - recipe.brake, fall: recipe.finish + recipe.brake },
     sink: { start: t.load, rise: 0.4 * recipe.load, fall: 0.6 * recipe.load },
     coil: { start: t.load, rise: 0.4 * recipe.load, fall: 0.55 * recipe.load },
     armHome: spanning(t.end, t.home),
     bodyHome: spanning(t.end, t.end + Math.max(0.3, recipe.recoil * recipe.out)),
     whip: spanning(t.hips + 0.4 * (t.contact - t.hips), t.contact),
-    step: spanning(t.load, t.contact + 0.02),
+    step: spanning(t.load + recipe.stepLate, t.contact + 0.02 - recipe.stepLead),
     drag: spanning(t.contact - 0.12, t.contact + 0.2),
   };
 }
@@ -78,11 +79,14 @@ export interface Trunk {
   readonly pelvis: Point;
   readonly chest: Point;
   readonly head: Point;
+  /** What moves each shoulder beside the turn of the trunk. */
+  readonly shift: Readonly<Record<Side, Point>>;
 }
 
 export function trunkOf(recipe: Recipe, form: Form, p: Profiles): (time: number) => Trunk {
   const h = recipe.height;
-  const { sign, readyYaw } = form;
+  const { sign } = form;
+  const readyYaw = form.readyYaw + recipe.square;
   return (time) => {
     const back = progress(p.bodyHome, time);
     const out = progress(p.pelvis, time) - back;
@@ -97,20 +101,29 @@ export function trunkOf(recipe: Recipe, form: Form, p: Profiles): (time: number)
     const gives = recipe.kneeGives * out;
     const stepped = form.step * progress(p.step, time);
     const pelvis: Point = [
-      form.forward * out - 0.01 + stepped,
-      0.487 * h - sunk - gives + form.rise * out,
+      (form.forward + recipe.reachOut) * out - 0.01 + stepped - recipe.weightBack,
+      0.487 * h - sunk - gives + (form.rise + recipe.rise) * out + recipe.tall,
       0.01,
     ];
-    const lean = 0.11 + form.lean * out;
+    const lean = 0.11 + (form.lean + recipe.leanOut) * out;
     const chest = add(pelvis, [Math.sin(lean) * 0.288 * h, Math.cos(lean) * 0.288 * h, 0]);
-    const head = add(chest, [0.055 * h * (0.6 + 0.4 * lean), 0.098 * h, 0]);
-    return { yaw, pelvisYaw, pelvis, chest, head };
+    const head = add(chest, [
+      0.055 * h * (0.6 + 0.4 * lean) + recipe.headThrow * out,
+      0.098 * h,
+      0,
+    ]);
+    const isRight = form.striking === 'right';
+    const up: Point = [0, recipe.shrug * out, (isRight ? -0.4 : 0.4) * recipe.shrug * out];
+    const kept: Point = [recipe.holdsBack * out, 0, 0];
+    const shift = isRight ? { right: up, left: kept } : { right: kept, left: up };
+    return { yaw, pelvisYaw, pelvis, chest, head, shift };
   };
 }
 
 export function shoulderOf(trunk: Trunk, isRight: boolean, { height }: Recipe): Point {
   const half = SEGMENT_LENGTH.shoulderHalfBreadth * 0.86 * height;
-  return add(trunk.chest, rightOf(trunk.yaw), (isRight ? 1 : -1) * half);
+  const joint = add(trunk.chest, rightOf(trunk.yaw), (isRight ? 1 : -1) * half);
+  return add(joint, trunk.shift[isRight ? 'right' : 'left']);
 }
 
 /** Seconds of film a recipe needs, with a breath of guard at the end. */

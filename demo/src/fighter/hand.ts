@@ -66,13 +66,18 @@ function thrown(
   const { recipe, profiles: p, body } = arm;
   const t = knownTimes(recipe);
   const guard = guardOf(arm, limb.guard);
-  const draw = recipe.telegraph === 0 ? null : spanning(t.arm - 0.14, t.arm - 0.01);
+  const isTold = recipe.telegraph !== 0 || recipe.dip !== 0;
+  const draw = isTold ? spanning(t.arm - 0.14, t.arm - 0.01) : null;
   const guardAtContact = guard(body(t.contact));
-  const last = add(guardAtContact, subtract(contactPoint, guardAtContact), 1 / shareAtPeak(p.arm));
+  const last = add(
+    guardAtContact,
+    subtract(contactPoint, guardAtContact),
+    1 / progress(p.arm, t.contact),
+  );
   return (time, trunk) => {
     const share = progress(p.arm, time) - progress(p.armHome, time);
-    const drawn = draw ? progress(draw, time) - progress(p.arm, time) : 0;
-    return add(mix(guard(trunk), last, share), [-recipe.telegraph * Math.max(0, drawn), 0, 0]);
+    const drawn = draw ? Math.max(0, progress(draw, time) - progress(p.arm, time)) : 0;
+    return add(mix(guard(trunk), last, share), [-recipe.telegraph, -recipe.dip, 0], drawn);
   };
 }
 
@@ -105,20 +110,25 @@ function hook(arm: Arm, limb: OfKind<'hook'>) {
   const set = unit(onSide(limb.set, isRight));
   const last = unit(onSide(limb.last, isRight));
   const sweep: Profile = { start: t.arm, rise: recipe.out, fall: recipe.finish };
+  const draw =
+    recipe.telegraph === 0 && recipe.dip === 0 ? null : spanning(t.arm - 0.14, t.arm - 0.01);
   const drift: Profile = spanning(t.contact - 0.075, t.contact + 0.025);
   const guardAngle = elbowAngle(size(guardArm), upper, lower);
   return (time: number, trunk: Trunk): Point => {
     const home = progress(p.armHome, time);
     const isSet = progress(p.arm, time);
-    const across = along(set, last, progress(sweep, time));
+    const swept = progress(sweep, time);
+    const across = along(set, last, swept * (1 + recipe.scoop / angleBetween(set, last)));
+    const drawn = draw ? Math.max(0, progress(draw, time) - progress(p.arm, time)) : 0;
     const direction = along(guardArm, along(across, guardArm, 1 - isSet), 1 - home);
-    const landed = Math.PI / 2 + recipe.drift * progress(drift, time);
+    const landed = recipe.hookAngle + recipe.drift * progress(drift, time);
     const angle = guardAngle + (landed - guardAngle) * (isSet - home);
-    return add(
+    const fist = add(
       shoulderOf(trunk, isRight, recipe),
       fromTrunk(direction, trunk.yaw),
       spanOf(angle, upper, lower),
     );
+    return add(fist, [-recipe.telegraph, -recipe.dip, 0], drawn);
   };
 }
 
@@ -137,7 +147,7 @@ export function elbowPath(
 ): (time: number, trunk: Trunk) => readonly [Point, Point] {
   const { profiles: p } = arm;
   const isRight = isRightOf(arm);
-  const past = 1 / shareAtPeak(p.arm);
+  const past = 1 / progress(p.arm, arm.recipe.contact);
   return (time, trunk) => {
     // At contact the elbow is where it should land, and still going.
     const share = past * (progress(p.arm, time) - progress(p.armHome, time));
@@ -149,6 +159,10 @@ export function elbowPath(
     );
     return [upper!, fore!];
   };
+}
+
+function angleBetween(a: Point, b: Point): number {
+  return Math.acos(Math.min(1, dot(unit(a), unit(b))));
 }
 
 /** Law of cosines, both ways. */

@@ -26,8 +26,10 @@ type Kick = Extract<Limb, { kind: 'kick' }>;
 /** Ball of the foot, where the foot points, how high the heel, in stance. */
 const STANCE = {
   left: { ball: [0.25, 0.012, -0.11], yaw: 0.3, pitch: 0 },
-  right: { ball: [-0.2, 0.012, 0.15], yaw: 0.95, pitch: 0.16 },
-} as const satisfies Record<Side, { ball: Point; yaw: number; pitch: number }>;
+  right: { ball: [-0.2, 0.012, 0.15], yaw: 0.95 },
+} as const satisfies Record<Side, { ball: Point; yaw: number; pitch?: number }>;
+/** Where both feet stand on a rope, metres to the right. */
+const MIDDLE = 0.02;
 
 /** How high a stepping foot comes, metres. */
 const STEP_HEIGHT = 0.07;
@@ -36,16 +38,30 @@ export function setLegs(joints: Joints, trunk: Trunk, time: number, arm: Arm): v
   const { recipe, form, profiles: p } = arm;
   const { height } = recipe;
   const half = 0.062 * height;
-  joints.rightHip = add(trunk.pelvis, rightOf(trunk.pelvisYaw), half);
-  joints.leftHip = add(trunk.pelvis, rightOf(trunk.pelvisYaw), -half);
+  const line = add(
+    scaled(rightOf(trunk.pelvisYaw), Math.cos(recipe.hipTilt)),
+    UP,
+    Math.sin(recipe.hipTilt),
+  );
+  joints.rightHip = add(trunk.pelvis, line, half);
+  joints.leftHip = add(trunk.pelvis, line, -half);
   const turned = progress(p.pelvis, time) - progress(p.bodyHome, time);
   for (const side of ['left', 'right'] as const) {
-    const { ball, yaw, pitch } = STANCE[side];
-    const { turn, heel } = form.feet[side];
+    const { yaw } = STANCE[side];
+    const [x, y, z] = STANCE[side].ball;
+    const isRear = side === 'right';
+    const isSupport = side !== form.striking;
+    const slid = isSupport ? recipe.anchorSlide * turned : 0;
+    const ball: Point = [x + slid, y, MIDDLE + (z - MIDDLE) * recipe.rails];
+    const pitch = isRear ? recipe.rearHeel : STANCE.left.pitch;
+    const turn =
+      form.feet[side].turn * (1 - recipe.footHolds) + (isSupport ? recipe.anchorSpin : 0);
+    const heel = form.feet[side].heel + (isRear ? recipe.tiptoe : 0);
     const travel = progress(side === 'left' ? p.step : p.drag, time);
     const lifted = side === 'left' ? STEP_HEIGHT * 4 * travel * (1 - travel) : 0;
     const at = form.step === 0 ? ball : add(ball, [form.step * travel, lifted, 0]);
-    setFoot(joints, side, at, yaw + turn * turned, pitch + heel * turned, height);
+    const kneeIn = isRear ? 0 : recipe.kneeIn * turned;
+    setFoot(joints, side, at, yaw + turn * turned, pitch + heel * turned, height, kneeIn);
   }
   if (form.limb.kind === 'kick') kick(joints, trunk, time, form.limb, arm);
 }
@@ -58,6 +74,7 @@ function setFoot(
   yaw: number,
   pitch: number,
   height: number,
+  kneeIn: number,
 ): void {
   const footLength = SEGMENT_LENGTH.foot * height;
   const toes = heading(yaw);
@@ -66,7 +83,7 @@ function setFoot(
   joints[`${side}Toe`] = add(ball, toes, 0.25 * footLength);
   joints[`${side}Heel`] = add(ball, sole, 0.7 * footLength);
   joints[`${side}Ankle`] = add(add(ball, sole, 0.5 * footLength), instep, 0.039 * height);
-  setKnee(joints, side, add(heading(yaw), UP, 0.2), height);
+  setKnee(joints, side, add(heading(yaw + kneeIn), UP, 0.2), height);
 }
 
 function setKnee(joints: Joints, side: Side, pole: Point, height: number): Point {

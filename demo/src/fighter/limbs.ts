@@ -2,7 +2,7 @@
 import type { Landmark } from '@sinew/core/body/landmarks';
 import { SEGMENT_LENGTH } from '@sinew/core/body/segments';
 import type { Recipe } from './recipe';
-import { add, cross, dot, scaled, subtract, twoLinks, unit, UP, type Point } from './space';
+import { add, cross, dot, scaled, size, subtract, twoLinks, unit, UP, type Point } from './space';
 
 /** @param swivel radians the elbow is turned outward from hanging straight down */
 export function setArm(
@@ -12,6 +12,7 @@ export function setArm(
   fist: Point,
   swivel: number,
   { height }: Recipe,
+  { flex, roll } = { flex: 0, roll: 0 },
 ): void {
   const side = isRight ? 'right' : 'left';
   const upper = SEGMENT_LENGTH.upperArm * height;
@@ -24,13 +25,16 @@ export function setArm(
   const { middle, end } = twoLinks(shoulder, fist, upper, fore + hand, pole);
   const along = unit(subtract(end, middle));
   const wrist = add(middle, along, fore);
-  // The knuckle line lies across the forearm; index knuckle uppermost (thumb-up fist).
-  const across = unit(add(UP, along, -dot(UP, along)));
+  // The knuckle line lies across the forearm; index knuckle uppermost (thumb-up fist) unless rolled.
+  const thumb = unit(add(UP, along, -dot(UP, along)));
+  const across = add(scaled(thumb, Math.cos(roll)), cross(along, thumb), Math.sin(roll));
+  const bent = add(scaled(along, Math.cos(flex)), cross(along, across), Math.sin(flex));
+  const knuckles = add(wrist, bent, size(subtract(end, wrist)));
   joints[`${side}Shoulder`] = shoulder;
   joints[`${side}Elbow`] = middle;
   joints[`${side}Wrist`] = wrist;
-  joints[`${side}IndexKnuckle`] = add(end, across, 0.03);
-  joints[`${side}LittleKnuckle`] = add(end, across, -0.03);
+  joints[`${side}IndexKnuckle`] = add(knuckles, across, 0.03);
+  joints[`${side}LittleKnuckle`] = add(knuckles, across, -0.03);
 }
 
 /** An arm given by the directions of upper arm and forearm: an elbow strike. */

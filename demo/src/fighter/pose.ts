@@ -68,9 +68,13 @@ function orthodoxMover(recipe: Recipe): Mover {
     if (fist) {
       const swing =
         limb.kind === 'hook'
-          ? HOOK_SWIVEL * out
+          ? (HOOK_SWIVEL - recipe.elbowHangs) * out
           : recipe.flare * Math.max(0, progress(swingOut, time) - progress(swingIn, time));
-      setArm(joints, isRight, shoulder(isRight), fist(time, trunk), 0.25 + swing, recipe);
+      const hand = {
+        flex: recipe.wristFlex * Math.max(0, out),
+        roll: recipe.fistRoll * Math.max(0, out),
+      };
+      setArm(joints, isRight, shoulder(isRight), fist(time, trunk), 0.25 + swing, recipe, hand);
     } else if (elbow) {
       setFoldedArm(joints, isRight, shoulder(isRight), elbow(time, trunk), recipe);
     } else {

@@ -47,6 +47,55 @@ export interface Recipe {
   readonly finish: number;
   /** Time home ÷ time out. */
   readonly recoil: number;
+
+  /** Radians the hips hang to one side. */
+  readonly hipTilt: number;
+  /** How far the feet stand apart sideways: 1 = on rails, 0 = on a rope. */
+  readonly rails: number;
+  /** Radians by which the hips stand squarer than the form has them. */
+  readonly square: number;
+  /** Metres the weight stands further back. */
+  readonly weightBack: number;
+  /** Radians the rear foot is pitched in guard: 0 = flat. */
+  readonly rearHeel: number;
+  /** Radians by which the rear heel comes up more than the form has it. */
+  readonly tiptoe: number;
+  /** Share of the form's turn of the feet that does not take place. */
+  readonly footHolds: number;
+  /** Radians the support foot turns, and metres it slides. */
+  readonly anchorSpin: number;
+  readonly anchorSlide: number;
+  /** Radians the lead knee falls in. */
+  readonly kneeIn: number;
+  /** Metres the whole body stands taller. */
+  readonly tall: number;
+  /** Radians more of lean, and metres more of travel, toward the target. */
+  readonly leanOut: number;
+  readonly reachOut: number;
+  /** Metres more of rising (of dropping when negative). */
+  readonly rise: number;
+  /** Metres the striking hand dips first. */
+  readonly dip: number;
+  /** Metres the striking shoulder comes up to the chin. */
+  readonly shrug: number;
+  /** Metres the other shoulder is kept from pulling back. */
+  readonly holdsBack: number;
+  /** Metres the head is thrown. */
+  readonly headThrow: number;
+  /** Seconds before contact at which the arm is fastest. */
+  readonly brake: number;
+  /** Radians the hand is bent about the knuckle line, and rolled from thumb up. */
+  readonly wristFlex: number;
+  readonly fistRoll: number;
+  /** Radians of the elbow in a hook, and by which it hangs. */
+  readonly hookAngle: number;
+  readonly elbowHangs: number;
+  /** Radians by which a hook is swept further by the shoulder alone. */
+  readonly scoop: number;
+  /** Seconds by which a step is over before contact. */
+  readonly stepLead: number;
+  /** Seconds by which a step starts later than the load. */
+  readonly stepLate: number;
 }
 
 const degrees = (value: number) => (value * Math.PI) / 180;
@@ -75,6 +124,32 @@ const CLEAN: Recipe = {
   kneeGives: 0,
   finish: 0.012,
   recoil: 1,
+  hipTilt: 0,
+  rails: 1,
+  square: 0,
+  weightBack: 0,
+  rearHeel: 0.16,
+  tiptoe: 0,
+  footHolds: 0,
+  anchorSpin: 0,
+  anchorSlide: 0,
+  kneeIn: 0,
+  tall: 0,
+  leanOut: 0,
+  reachOut: 0,
+  rise: 0,
+  dip: 0,
+  shrug: 0,
+  holdsBack: 0,
+  headThrow: 0,
+  brake: 0,
+  wristFlex: 0,
+  fistRoll: 0,
+  hookAngle: Math.PI / 2,
+  elbowHangs: 0,
+  scoop: 0,
+  stepLead: 0,
+  stepLate: 0,
 };
 
 const HOOK = {
@@ -113,7 +188,7 @@ const KICK = {
 
 /** What is each technique's own in a clean strike. */
 const OWN: Readonly<Record<TechniqueId, Partial<Recipe>>> = {
-  cross: {},
+  cross: { shrug: 0.11 },
   jab: { pelvisTurn: degrees(12), trunkTurn: degrees(28), coil: 0, sink: 0.015 },
   'lead-hook': HOOK,
   'rear-hook': { ...HOOK, out: 0.23 },
@@ -121,7 +196,7 @@ const OWN: Readonly<Record<TechniqueId, Partial<Recipe>>> = {
   'rear-body-hook': { ...HOOK, out: 0.23, sink: 0.08 },
   'lead-uppercut': UPPERCUT,
   'rear-uppercut': UPPERCUT,
-  'stepping-straight': { coil: 0, load: 0.16 },
+  'stepping-straight': { coil: 0, load: 0.16, shrug: 0.11, stepLead: -0.06 },
   'whip-straight': { pelvisTurn: degrees(30), trunkTurn: degrees(22), coil: 0, reach: 0.9 },
   'chambered-straight': { pelvisTurn: degrees(40), trunkTurn: degrees(46), reach: 0.93 },
   'elbow-round': ELBOW,

@@ -54,7 +54,7 @@ export function twoLinks(
   pole: Point,
 ): { middle: Point; end: Point } {
   const line = subtract(far, near);
-  const span = Math.min(size(line), (first + second) * 0.9995);
+  const span = Math.min(size(line), (first + second) * 0.99999);
   const axis = unit(line);
   const along = (first ** 2 - second ** 2 + span ** 2) / (2 * span);
   const off = Math.sqrt(Math.max(0, first ** 2 - along ** 2));

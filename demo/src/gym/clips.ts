@@ -24,13 +24,16 @@ export interface DemoClip {
   readonly isHeard?: true;
 }
 
+/** In the films the shoulder of a cross does not come up to the chin. */
+export const CHIN_OPEN = { shrug: 0 } satisfies Partial<Recipe>;
+
 export const DEMO_CLIPS: readonly DemoClip[] = [
   {
     file: 'cross-all-at-once.mp4',
     student: 'Maren Voss',
     view: 'side',
     rate: 240,
-    recipe: clean('cross', { ...FAULT_CHANGES['all-at-once'], height: 1.72 }),
+    recipe: clean('cross', { ...FAULT_CHANGES['all-at-once'], ...CHIN_OPEN, height: 1.72 }),
     look: {
       skin: '#c98e68',
       hair: '#2b1d16',
@@ -44,7 +47,7 @@ export const DEMO_CLIPS: readonly DemoClip[] = [
     student: 'Perrin Oake',
     view: 'side',
     rate: 240,
-    recipe: clean('cross', { height: 1.81 }),
+    recipe: clean('cross', { ...CHIN_OPEN, height: 1.81 }),
     look: {
       skin: '#8a5a3c',
       hair: '#15110f',
@@ -58,7 +61,7 @@ export const DEMO_CLIPS: readonly DemoClip[] = [
     student: 'Ilse Kaar',
     view: 'side',
     rate: 240,
-    recipe: clean('cross', { ...FAULT_CHANGES.jammed, height: 1.61 }),
+    recipe: clean('cross', { ...FAULT_CHANGES.jammed, ...CHIN_OPEN, height: 1.61 }),
     isHeard: true,
     look: {
       skin: '#d8a07a',

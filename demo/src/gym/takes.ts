@@ -9,7 +9,7 @@ import { durationOf, knownTimes, mover, type Pose } from '../fighter/pose';
 import { strikingEnd } from '../fighter/end';
 import { size, subtract, type Point } from '../fighter/space';
 import type { Camera } from '../render/camera';
-import { lookOf, type Look } from './clips';
+import { CHIN_OPEN, lookOf, type Look } from './clips';
 
 export interface TakeStrike {
   readonly recipe: Recipe;
@@ -44,10 +44,11 @@ export interface DemoTake {
 }
 
 const HEIGHT = 1.76;
-const cross = clean('cross', { height: HEIGHT });
+const cross = clean('cross', { ...CHIN_OPEN, height: HEIGHT });
 // The bag hangs at the cross's distance, so the jab lands short of its full reach.
 const jab = clean('jab', { height: HEIGHT, reach: 0.83 });
 const allAtOnce = clean('cross', {
+  ...CHIN_OPEN,
   height: HEIGHT,
   hipsToTrunk: 0.004,
   trunkToArm: 0.004,

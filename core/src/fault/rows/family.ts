@@ -1,0 +1,189 @@
+/** Leaks of elbows and kicks, of strikes that follow each other, and of whole sets. */
+import type { FaultRow } from '../schema';
+import { ALL, degrees, ELBOWS, HIPS_LED, PUNCHES } from './sets';
+
+export const FAMILY_LEAKS: readonly FaultRow[] = [
+  {
+    id: 'elbow-short',
+    name: 'Elbow stops at the target',
+    headline: 'The elbow stops at the target.',
+    techniques: ELBOWS,
+    link: 'shoulder',
+    phase: 'follow-through',
+    cases: [
+      {
+        limits: [{ reading: 'through', is: 'below', value: 0.05 }],
+        evidence: 'The elbow goes {through} through the target. {limit} is the least.',
+        clear: 'The elbow goes {through} through the target.',
+      },
+    ],
+    why: 'An elbow cuts through or it bumps: what stops it was never behind it.',
+    cue: 'Through the pad.',
+    drill: 'elbow-forms',
+  },
+  {
+    id: 'kick-no-pivot',
+    name: 'Support foot does not turn',
+    headline: 'The support foot holds the hip back.',
+    techniques: ['round-kick', 'side-kick'],
+    link: 'feet',
+    phase: 'explode',
+    cases: [
+      {
+        limits: [{ reading: 'pivot.support', is: 'below', value: degrees(45) }],
+        evidence: 'The support foot turns {pivot.support} by contact. {limit} is the least.',
+        clear: 'The support foot turns {pivot.support} by contact.',
+      },
+    ],
+    why: 'The pelvis opens over the support foot; a foot that holds stops it, and the knee pays.',
+    cue: 'Heel to the target, then kick.',
+    drill: 'wall-pivots',
+    caution: 'A support knee twisted over a foot that holds gets hurt: slow until the heel turns.',
+  },
+  {
+    id: 'kick-lean-away',
+    name: 'Falls off the kick',
+    headline: 'The body falls away from the kick.',
+    techniques: ['front-kick', 'round-kick', 'side-kick', 'knee-strike'],
+    link: 'pelvis',
+    phase: 'accelerate',
+    cases: [
+      {
+        limits: [
+          { reading: 'lean.trunk', is: 'below', value: degrees(-45) },
+          { reading: 'stability.contact', is: 'below', value: 0, isWitness: true },
+        ],
+        evidence:
+          'The trunk leans {lean.trunk} at contact (minus is away from the target). {limit} is the limit.',
+        clear: 'The trunk leans {lean.trunk} at contact.',
+      },
+    ],
+    why: 'A body that falls away takes the hip out of the target with it.',
+    cue: 'Tall through the hip.',
+    drill: 'tall-kicks',
+  },
+  {
+    id: 'no-replant',
+    name: 'Foot not replanted',
+    headline: 'The next strike leaves before the foot is down.',
+    techniques: [...PUNCHES, ...ELBOWS],
+    link: 'feet',
+    phase: 'recover',
+    scope: 'pair',
+    cases: [
+      {
+        limits: [{ reading: 'pair.heel', is: 'above', value: 0.03 }],
+        evidence:
+          'As the next hips start, the pivoted heel is still {pair.heel} above its place. {limit} is the limit.',
+        clear: 'As the next hips start, the heel is {pair.heel} above its place.',
+      },
+    ],
+    why: 'The other side pushes off this foot: in the air it has no floor.',
+    cue: 'Plant, then the other side.',
+    drill: 'plant-other',
+  },
+  {
+    id: 'combo-reset',
+    name: 'Hips go back to the middle',
+    headline: 'The hips go back before the next one leaves.',
+    techniques: HIPS_LED,
+    link: 'pelvis',
+    phase: 'recover',
+    scope: 'pair',
+    cases: [
+      {
+        limits: [{ reading: 'pair.kept', is: 'below', value: 0.25 }],
+        evidence:
+          'As the next hips start, {pair.kept} of this strike’s turn is left to load it. {limit} is the least.',
+        clear: 'As the next hips start, {pair.kept} of this strike’s turn is left.',
+      },
+    ],
+    why: 'The end of one turn is the load of the next; hips that go back to the middle start from nothing.',
+    cue: 'Let the last one load the next.',
+    drill: 'chain-pairs',
+  },
+  {
+    id: 'combo-late-home',
+    name: 'Two hands out',
+    headline: 'The next strike lands before this hand is home.',
+    techniques: PUNCHES,
+    link: 'fist',
+    phase: 'recover',
+    scope: 'pair',
+    cases: [
+      {
+        limits: [{ reading: 'pair.home', is: 'above', value: 0.02 }],
+        evidence: 'This hand comes home {pair.home:order} the next strike’s contact.',
+        clear: 'This hand comes home {pair.home:order} the next strike’s contact.',
+      },
+    ],
+    why: 'As one returns the other goes: with both out there is no guard at all.',
+    cue: 'One out, one home.',
+    drill: 'echo-pairs',
+  },
+  {
+    id: 'combo-balance',
+    name: 'Off balance at the end',
+    headline: 'The combination ends off balance.',
+    techniques: [...PUNCHES, ...ELBOWS],
+    link: 'feet',
+    phase: 'recover',
+    scope: 'pair',
+    cases: [
+      {
+        limits: [{ reading: 'pair.balance', is: 'below', value: -0.12 }],
+        evidence:
+          'Home again, the weight runs {pair.balance} inside the feet (minus is outside). {limit} is the limit.',
+        clear: 'Home again, the weight is {pair.balance} inside the feet.',
+      },
+    ],
+    why: 'Whoever ends off balance cannot go on and cannot leave.',
+    cue: 'End where you could start again.',
+    drill: 'plant-other',
+  },
+  {
+    id: 'too-fast-too-soon',
+    name: 'Too fast too soon',
+    headline: 'The order holds slow and breaks fast.',
+    techniques: HIPS_LED,
+    link: 'trunk',
+    phase: 'explode',
+    scope: 'set',
+    cases: [
+      {
+        when: { speedGate: ['slow-first'] },
+        limits: [
+          { reading: 'set.fastLead', is: 'below', value: 0.02 },
+          { reading: 'set.slowLead', is: 'above', value: 0.02 },
+          { reading: 'set.speedRange', is: 'above', value: 1.15 },
+        ],
+        evidence:
+          'In the faster strikes the hips lead by {set.fastLead}, in the slower ones by {set.slowLead}. {limit} is the least.',
+        clear: 'In the faster strikes the hips lead by {set.fastLead}.',
+      },
+    ],
+    why: 'What breaks at speed is not learned yet; practised broken, it is learned broken.',
+    cue: 'Slow is the drill.',
+    drill: 'speed-ladder',
+  },
+  {
+    id: 'stance-fades',
+    name: 'Stance fades',
+    headline: 'The stance comes up as the set goes on.',
+    techniques: ALL,
+    link: 'knees',
+    phase: 'load',
+    scope: 'set',
+    cases: [
+      {
+        limits: [{ reading: 'set.rise', is: 'above', value: 0.02 }],
+        evidence:
+          'From the first strike to the last the hips come up {set.rise}. {limit} is the limit.',
+        clear: 'From the first strike to the last the hips come up {set.rise}.',
+      },
+    ],
+    why: 'Legs that tire stand up, and what stands up cannot push.',
+    cue: 'Last round, same height as the first.',
+    drill: 'last-round',
+  },
+];

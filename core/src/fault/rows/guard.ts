@@ -1,0 +1,162 @@
+/** What is open while the strike is out: the other hand, the chin, the head. */
+import type { FaultRow } from '../schema';
+import { ALL, PUNCHES, STANDING, without } from './sets';
+
+export const GUARD_LEAKS: readonly FaultRow[] = [
+  {
+    id: 'guard-off-drop',
+    name: 'Other hand leaves the face',
+    headline: 'The other hand leaves the face.',
+    techniques: without(ALL, 'chambered-straight', 'elbow-spin'),
+    link: 'shoulder',
+    phase: 'accelerate',
+    cases: [
+      {
+        when: { offHand: ['temple'] },
+        limits: [{ reading: 'guard.drop', is: 'above', value: 0.1 }],
+        evidence: 'The other hand drops {guard.drop} on the way out. {limit} is the limit.',
+        clear: 'The other hand drops {guard.drop} on the way out.',
+      },
+      {
+        when: { offHand: ['temple'] },
+        limits: [{ reading: 'guard.leave', is: 'above', value: 0.15 }],
+        evidence:
+          'The other hand leaves its place by the head by {guard.leave}. {limit} is the limit.',
+        clear: 'The other hand stays within {guard.leave} of its place.',
+      },
+    ],
+    why: 'While one hand is out the other is all the guard there is.',
+    cue: 'Keep the far glove glued to the cheek.',
+    drill: 'cheek-ball',
+  },
+  {
+    id: 'chin-open',
+    name: 'Chin open',
+    headline: 'The shoulder does not cover the chin.',
+    techniques: ['jab', 'cross', 'stepping-straight', 'lead-hook'],
+    link: 'shoulder',
+    phase: 'accelerate',
+    cases: [
+      {
+        limits: [{ reading: 'guard.chin', is: 'above', value: 0.19 }],
+        evidence:
+          'The striking shoulder is {guard.chin} from the chin at contact. {limit} is the limit.',
+        clear: 'The striking shoulder is {guard.chin} from the chin at contact.',
+      },
+    ],
+    why: 'The counter comes over the striking arm: the shoulder is the only cover there.',
+    cue: 'Shoulder to cheek.',
+    drill: 'wall-side',
+  },
+  {
+    id: 'head-whip',
+    name: 'Head thrown',
+    headline: 'The head is thrown with the strike.',
+    techniques: STANDING,
+    link: 'trunk',
+    phase: 'accelerate',
+    cases: [
+      {
+        limits: [{ reading: 'head', is: 'above', value: 0.1 }],
+        evidence: 'The head goes {head} off its place over the shoulders. {limit} is the limit.',
+        clear: 'The head stays within {head} of its place over the shoulders.',
+      },
+    ],
+    why: 'A head that is thrown has no eyes on the target and nothing behind it when it is met.',
+    cue: 'Quiet head.',
+    drill: 'quiet-head',
+    caution: 'Dizziness or a blow to the head: stop, and see a clinician.',
+  },
+];
+
+/** What hurts the student; these come before any power. */
+export const INJURIES: readonly FaultRow[] = [
+  {
+    id: 'wrist-bent',
+    name: 'Wrist bent',
+    headline: 'The wrist breaks at contact.',
+    techniques: PUNCHES,
+    link: 'fist',
+    phase: 'accelerate',
+    injury: true,
+    cases: [
+      ...(['wrist.flex', 'wrist.side'] as const).map((reading) => ({
+        limits: [{ reading, is: 'outside', value: (15 * Math.PI) / 180 } as const],
+        evidence: `The hand is bent {${reading}} ${reading === 'wrist.flex' ? 'up or down' : 'sideways'} at contact. {limit} is the limit.`,
+        clear: `The hand is bent {${reading}} ${reading === 'wrist.flex' ? 'up or down' : 'sideways'}.`,
+      })),
+    ],
+    why: 'A bent wrist takes the blow in its ligaments.',
+    cue: 'One straight bone from elbow to knuckle.',
+    drill: 'wall-press',
+    caution:
+      'No power work until the coach has cleared it. Pain or numbness: stop, and see a clinician.',
+  },
+  {
+    id: 'wrong-knuckles',
+    name: 'Wrong knuckles',
+    headline: 'It lands on the wrong knuckles.',
+    techniques: PUNCHES,
+    link: 'fist',
+    phase: 'accelerate',
+    injury: true,
+    cases: [
+      {
+        limits: [{ eye: 'knuckles' }],
+        evidence: 'By eye: the fist lands on the little-finger side or the palm.',
+        clear: 'By eye: the right knuckles land.',
+      },
+    ],
+    why: 'The little finger’s bone is thin and breaks behind the knuckle.',
+    cue: 'Knuckles first, bones behind them.',
+    drill: 'knuckle-press',
+    caution: 'No power work until the coach has cleared it. Technique touch only on hard surfaces.',
+  },
+  {
+    id: 'hyperextension',
+    name: 'Elbow snaps straight',
+    headline: 'The elbow snaps straight.',
+    techniques: ['jab', 'cross', 'stepping-straight', 'chambered-straight', 'whip-straight'],
+    link: 'elbow',
+    phase: 'follow-through',
+    injury: true,
+    cases: [
+      {
+        limits: [{ reading: 'elbow.most', is: 'above', value: (178 * Math.PI) / 180 }],
+        evidence: 'The elbow goes to {elbow.most} at the end of the strike. {limit} is the limit.',
+        clear: 'The elbow goes to {elbow.most} at the end of the strike.',
+      },
+    ],
+    why: 'With nothing hit, the whole of the arm’s speed is stopped by the joint.',
+    cue: 'Leave a little bend.',
+    drill: 'soft-end',
+    caution: 'No power work until the coach has cleared it. Elbow pain: stop, and see a clinician.',
+  },
+  {
+    id: 'nerve-side',
+    name: 'Nerve side lands',
+    headline: 'The nerve side of the elbow lands.',
+    techniques: ALL.filter((id) => id.startsWith('elbow-')),
+    link: 'shoulder',
+    phase: 'accelerate',
+    injury: true,
+    cases: [
+      {
+        limits: [{ eye: 'nerve-side' }],
+        evidence: 'By eye: the nerve side of the elbow meets the target.',
+        clear: 'By eye: the nerve side is kept off the target.',
+      },
+      {
+        limits: [{ eye: 'palm-in' }],
+        evidence:
+          'By eye: the palm faces out, so the bare bone or the nerve side meets the target.',
+        clear: 'By eye: the palm faces in.',
+      },
+    ],
+    why: 'The nerve lies bare on the inside of the elbow.',
+    cue: 'Palm in, muscle on the pad.',
+    drill: 'elbow-forms',
+    caution:
+      'No power work until the coach has cleared it. Numb fingers: stop, and see a clinician. Elbows to the head are illegal in many rule sets.',
+  },
+];

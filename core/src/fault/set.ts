@@ -1,0 +1,71 @@
+/** A set of strikes of one kind, judged as one; and what a change of rules changes. */
+import { isKnown } from './cost';
+import { judge, type Finding, type Outcome, type Rules } from './judge';
+import { FEWEST, medianReadings, setReadings } from '../measures/set';
+import type { Readings } from '../measures/catalogue';
+import type { Technique } from '../technique/catalogue';
+
+export interface SetFinding extends Finding {
+  /** How many of the strikes show it by themselves, how many it could be told of. */
+  readonly shows: number;
+  readonly told: number;
+  readonly of: number;
+  /** What each strike says by itself, in their order; null where it has no word. */
+  readonly each: readonly (Outcome | null)[];
+}
+
+export interface SetVerdict {
+  readonly readings: Readings;
+  readonly findings: readonly SetFinding[];
+  /** Fewer strikes than make a set: a first word, not a verdict. */
+  readonly isProvisional: boolean;
+}
+
+/**
+ * @param strikes readings and findings of each strike, in the order in which they were thrown
+ */
+export function judgeSet(
+  technique: Technique,
+  strikes: readonly { readonly readings: Readings; readonly findings: readonly Finding[] }[],
+  rules: Rules,
+): SetVerdict {
+  const all = strikes.map(({ readings }) => readings);
+  const readings = medianReadings(all);
+  const findings = judge(technique, { ...readings, ...setReadings(all) }, rules).map((finding) => {
+    const own = strikes.map(({ findings }) => findings.find((f) => f.fault === finding.fault));
+    const each = own.map((one) => one?.status ?? null);
+    const known = own.map((one) => one?.cost ?? null).filter(isKnown);
+    return {
+      ...finding,
+      each,
+      shows: each.filter((one) => one === 'found').length,
+      told: each.filter((one) => one === 'found' || one === 'clear').length,
+      of: strikes.length,
+      cost: known[known.length >> 1] ?? finding.cost,
+    };
+  });
+  return { readings, findings, isProvisional: strikes.length < FEWEST };
+}
+
+export interface Change {
+  readonly fault: string;
+  readonly name: string;
+  /** Null: not judged in that school. */
+  readonly before: Outcome | null;
+  readonly after: Outcome | null;
+}
+
+/** What is said otherwise after the rules have changed; findings that stay the same are left out. */
+export function changesBetween(
+  before: readonly Finding[],
+  after: readonly Finding[],
+): readonly Change[] {
+  const ids = [...new Set([...before, ...after].map(({ fault }) => fault))];
+  return ids.flatMap((fault) => {
+    const [old, now] = [before, after].map((all) => all.find((one) => one.fault === fault));
+    if (old?.status === now?.status) return [];
+    return [
+      { fault, name: (now ?? old)!.name, before: old?.status ?? null, after: now?.status ?? null },
+    ];
+  });
+}
