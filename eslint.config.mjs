@@ -44,7 +44,7 @@ const STAGES = [
   ['measures'],
   ['simulate'],
   ['fault'],
-  ['cost'],
+  ['cost', 'library'],
 ];
 const stagesAfter = (index) => STAGES.slice(index + 1).flat();
 

@@ -5,8 +5,8 @@ import {
   acceptFinding,
   activeCues,
   decisionsOf,
-  dismissFinding,
   editCue,
+  putAside,
   reopenFinding,
 } from '@/data/findings';
 import { emptyGym, markedClip, student, type TestGym } from './support';
@@ -79,14 +79,16 @@ describe('a finding', () => {
 
   it('dismissed keeps its reason and closes its cue; reopened it is as before', async () => {
     await accept('all-at-once');
-    expect(await dismissFinding(gym.db, marked.strikeId, 'all-at-once', 'meant so')).toBe(true);
+    expect(await putAside(gym.db, marked.strikeId, 'all-at-once', 'dismissed', 'meant so')).toBe(
+      true,
+    );
     expect(await cueTexts()).toEqual([]);
     expect(await decisionsOf(gym.db, marked.clipId)).toEqual({
       [marked.strikeId]: [{ fault: 'all-at-once', status: 'dismissed', reason: 'meant so' }],
     });
     await reopenFinding(gym.db, marked.strikeId, 'all-at-once');
     expect(await decisionsOf(gym.db, marked.clipId)).toEqual({});
-    expect(await dismissFinding(gym.db, 'no-strike', 'slap', 'x')).toBe(false);
+    expect(await putAside(gym.db, 'no-strike', 'slap', 'dismissed', 'x')).toBe(false);
   });
 
   it('stays with its strike when the strike is taken off the bench and put back', async () => {

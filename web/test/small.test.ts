@@ -228,6 +228,7 @@ describe('the Floor', () => {
     injuries: '',
     isMinor: false,
     isArchived: false,
+    school: {},
     consent: { id: 'c', givenBy: 'student' as const, name: 'P', givenOn: '2026-07-24' },
     ...change,
   });

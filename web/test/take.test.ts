@@ -7,6 +7,7 @@ import { activityOf } from '../../demo/src/gym/randomTake';
 import { distanceTo } from '../../demo/src/gym/takes';
 import { truthOfStrike } from '../../demo/src/fighter/truth';
 import { halfWidth, isAbsent } from '@sinew/core/reading/reading';
+import { CATALOGUE } from '@sinew/core/fault/catalogue';
 import { analyzeOnBench, type SecondFilm } from '@/data/benchAnalysis';
 import { calibrationOf, cameraDistance } from '@/data/benchCalibration';
 import { loadBench, saveBench } from '@/data/bench';
@@ -70,6 +71,8 @@ const strikeOn = (one: TakeFilm): StrikeDocument => {
     ),
   };
 };
+
+const LIBRARY = { catalogue: CATALOGUE, school: {} };
 
 describe('a survey', () => {
   it('is kept with its clip, replaced by a later one, and gone with it', async () => {
@@ -269,10 +272,10 @@ describe('two clips of one take', () => {
       film: facts(front),
       offset: offsetOf(DEMO_TAKE),
     };
-    const body = { stance: 'orthodox', heightM: 1.76, massKg: 68 } as const;
+    const body = { stance: 'orthodox', school: {}, heightM: 1.76, massKg: 68 } as const;
     const one = benchOf(side, 'side');
-    const alone = analyzeOnBench(one, strikeOn(side), facts(side), body);
-    const both = analyzeOnBench(one, strikeOn(side), facts(side), body, second);
+    const alone = analyzeOnBench(one, strikeOn(side), facts(side), body, LIBRARY);
+    const both = analyzeOnBench(one, strikeOn(side), facts(side), body, LIBRARY, second);
     expect(alone.space).toBeNull();
     expect(isAbsent(alone.readings['turn.pelvis'])).toBe(true);
     expect(both.space).toMatchObject({ landmarks: 23, disagreements: [] });
@@ -292,12 +295,19 @@ describe('two clips of one take', () => {
   it('say what is missing where they cannot measure together', () => {
     const bare = { ...benchOf(front, 'front'), rectangle: null };
     const offsetKnown = offsetOf(DEMO_TAKE);
-    const body = { stance: 'orthodox', heightM: 1.76, massKg: 68 } as const;
-    const { space } = analyzeOnBench(benchOf(side, 'side'), strikeOn(side), facts(side), body, {
-      document: bare,
-      film: facts(front),
-      offset: offsetKnown,
-    });
+    const body = { stance: 'orthodox', school: {}, heightM: 1.76, massKg: 68 } as const;
+    const { space } = analyzeOnBench(
+      benchOf(side, 'side'),
+      strikeOn(side),
+      facts(side),
+      body,
+      LIBRARY,
+      {
+        document: bare,
+        film: facts(front),
+        offset: offsetKnown,
+      },
+    );
     expect(space).toEqual({ problem: expect.stringMatching(/in the other film it is missing/) });
   });
 

@@ -1,6 +1,6 @@
 /** Every measure by its id: the table of contents of this room. */
 import { PARTS, type Part } from '../chain/decompose';
-import { isAbsent, type Absent, type Measured } from '../reading/reading';
+import { isAbsent, type Absent, type Measured, type Unit } from '../reading/reading';
 import { ARM } from './arm';
 import { BALANCE } from './balance';
 import { PAIR, pairs, type PairId } from './between';
@@ -36,6 +36,11 @@ type SingleId = (typeof SINGLE)[number]['id'];
 type PartId = `share.${Part}` | `travel.${Part}`;
 export type MeasureId =
   SingleId | keyof typeof SEQUENCE | keyof typeof ENERGY | PartId | PortionId | PairId;
+
+/** The units of measures of one look each, by their ids. */
+export const SINGLE_UNITS: Readonly<Record<string, Unit>> = Object.fromEntries(
+  SINGLE.map(({ id, unit }) => [id, unit]),
+);
 
 const PART_NAMES: Readonly<Record<Exclude<Part, 'other'>, string>> = {
   step: 'step',

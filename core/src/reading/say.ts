@@ -20,6 +20,11 @@ function fixed(value: number, digits: number): string {
   return value < 0 && !isZero ? `−${text}` : text;
 }
 
+/** How a unit is shown: a value times `factor`, with `suffix`. */
+export function toScreen(unit: Unit): { readonly factor: number; readonly suffix: string } {
+  return SHOWN[unit];
+}
+
 /** A plain value in a screen unit, e.g. `quantity(0.02, 's')` is "20 ms". */
 export function quantity(value: number, unit: Unit): string {
   const { factor, suffix, digits } = SHOWN[unit];

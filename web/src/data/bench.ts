@@ -1,6 +1,7 @@
 /** What the coach has set on a clip's bench: loaded and saved whole. */
 import { nanoid } from 'nanoid';
 import type { z } from 'zod';
+import { schoolSchema } from '@sinew/core/school/catalogue';
 import { realFrameTimes } from '@sinew/core/track/time';
 import { marksOf } from './benchAnalysis';
 import {
@@ -11,6 +12,7 @@ import {
   rectangleSchema,
   scaleSchema,
   spanSchema,
+  strikeSchema,
   type BenchDocument,
   type StrikeDocument,
 } from './benchDocument';
@@ -33,7 +35,7 @@ export async function loadBench(db: Db, clipId: string): Promise<SavedBench | nu
     .executeTakeFirst();
   const strikes = await db
     .selectFrom('strike')
-    .select(['id', 'technique', 'side', 'from_frame', 'to_frame', 'combination', 'is_automatic'])
+    .selectAll()
     .where('clip_id', '=', clipId)
     .where('removed_at', 'is', null)
     .orderBy('position')
@@ -65,6 +67,12 @@ export async function loadBench(db: Db, clipId: string): Promise<SavedBench | nu
           strike.to_frame !== null && { span: { from: strike.from_frame, to: strike.to_frame } }),
         ...(strike.combination !== null && { combination: strike.combination }),
         ...(strike.is_automatic === 1 && { isAutomatic: true as const }),
+        ...(strike.school !== null && { school: schoolSchema.parse(JSON.parse(strike.school)) }),
+        ...(strike.situation !== null && { situation: strike.situation }),
+        ...(strike.range !== null && { range: strike.range }),
+        ...(strike.audit !== null && {
+          audit: strikeSchema.shape.audit.parse(JSON.parse(strike.audit)),
+        }),
         marks: Object.fromEntries(
           marks
             .filter((mark) => mark.strike_id === strike.id)
@@ -156,7 +164,9 @@ async function saveStrikes(
     .execute();
   for (const [position, strike] of strikes.entries()) {
     const { id, technique, side, span, combination = null, isAutomatic = false } = strike;
+    const { school = null, situation = null, range = null, audit = null } = strike;
     const values = {
+      ...{ school: json(school), situation, range, audit: json(audit) },
       ...{ technique, side, position, combination, removed_at: null },
       from_frame: span?.from ?? null,
       to_frame: span?.to ?? null,

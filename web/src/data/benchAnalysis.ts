@@ -7,6 +7,10 @@ import { joinViews, type Disagreement, type TwoViews } from '@sinew/core/calibra
 import { markOnFrame, type EventName, type Marks } from '@sinew/core/events/events';
 import type { Offset } from '@sinew/core/sound/sync';
 import { techniqueById } from '@sinew/core/technique/catalogue';
+import type { Rules } from '@sinew/core/fault/judge';
+import type { School } from '@sinew/core/school/catalogue';
+import { resolve } from '@sinew/core/school/resolve';
+import type { Strike } from '@sinew/core/technique/strike';
 import type { Sighting } from '@sinew/core/track/sighting';
 import { realFrameTimes } from '@sinew/core/track/time';
 import { mended, trackFrom, type Mended } from '@sinew/core/track/automatic';
@@ -14,6 +18,7 @@ import { spaceOnFilm } from '@sinew/core/track/onFilm';
 import { cutTrack, type SpaceTrack } from '@sinew/core/track/track';
 import { calibrationOf } from './benchCalibration';
 import type { BenchDocument, StrikeDocument } from './benchDocument';
+import type { Library } from './library';
 
 /** What does not change while the coach works: the film itself. */
 export interface FilmFacts {
@@ -46,6 +51,8 @@ export function trackedOf(
 
 /** What the analysis asks of the student. */
 export interface StudentFacts {
+  /** The student's own choices of school. */
+  readonly school: School;
   readonly stance: 'orthodox' | 'southpaw';
   /** Metres and kilograms, where they are known. */
   readonly heightM: number | null;
@@ -63,7 +70,12 @@ export interface SecondFilm {
   readonly offset: Offset;
 }
 
+/** A film's document, with its strikes where those that follow each other matter. */
+type WithStrikes = FilmDocument & Partial<Pick<BenchDocument, 'strikes'>>;
+
 export interface BenchAnalysis extends Analysis {
+  /** What it was judged by. */
+  readonly rules: Rules;
   /** What two films show together; null when there is one, or why they cannot be used together. */
   readonly space: InSpace | { readonly problem: string } | null;
   /** What was taken for granted because the coach has not set it. */
@@ -91,25 +103,72 @@ export function marksOf(strike: StrikeDocument, realTimes: readonly number[]): M
   );
 }
 
-export function analyzeOnBench(
-  document: FilmDocument,
+/** What a strike is judged by: the gym's library and school, the student's, its own. */
+export function rulesFor(
+  strike: StrikeDocument,
+  { strikes = [] }: Pick<WithStrikes, 'strikes'>,
+  student: Pick<StudentFacts, 'school'>,
+  library: Library,
+): Rules {
+  const { combination, situation, range = null, school = {}, audit = {} } = strike;
+  const isOfSeveral = strikes.filter((one) => one.combination === combination).length > 1;
+  const inCombination = combination !== undefined && isOfSeveral;
+  return {
+    catalogue: library.catalogue,
+    school: resolve({
+      gym: library.school,
+      student: student.school,
+      strike: school,
+      situation: situation ?? (inCombination ? 'combination' : 'not-said'),
+      range,
+    }),
+    audit,
+  };
+}
+
+const thrownAs = ({ technique, side }: StrikeDocument, { stance }: StudentFacts): Strike => ({
+  technique: techniqueById(technique),
+  side,
+  stance,
+});
+
+/** Where a strike stands in its combination; nothing when it stands alone. */
+function inCombination(
+  document: WithStrikes,
   strike: StrikeDocument,
   film: FilmFacts,
   student: StudentFacts,
+  second: SecondFilm | null,
+  library: Library,
+): Pick<AnalysisInput, 'next' | 'isLastOfSeveral'> {
+  const { combination } = strike;
+  const { strikes = [], ...alone } = document;
+  if (combination === undefined) return {};
+  const chain = strikes.filter((one) => one.combination === combination);
+  const next = chain[chain.findIndex(({ id }) => id === strike.id) + 1];
+  if (!next) return chain.length > 1 ? { isLastOfSeveral: true } : {};
+  const { events } = analyzeOnBench(alone, next, film, student, library, second);
+  return { next: { strike: thrownAs(next, student), events } };
+}
+
+export function analyzeOnBench(
+  document: WithStrikes,
+  strike: StrikeDocument,
+  film: FilmFacts,
+  student: StudentFacts,
+  library: Library,
   second: SecondFilm | null = null,
 ): BenchAnalysis {
-  const thrown = {
-    technique: techniqueById(strike.technique),
-    side: strike.side,
-    stance: student.stance,
-  };
+  const rules = rulesFor(strike, document, student, library);
+  const thrown = thrownAs(strike, student);
   const set = pictureOf(document, film, spanOf(strike, document, film));
   const calibration = assumed(set.calibration, set.tracking, thrown, student.heightM);
   const picture = { track: set.tracking.track, calibration };
   const given = {
-    strike: thrown,
+    ...{ strike: thrown, rules },
     body: { mass: student.massKg, height: student.heightM },
     marks: marksOf(strike, picture.track.frameTimes),
+    ...inCombination(document, strike, film, student, second, library),
   };
   const taken: Assumed = {
     target: set.calibration.target ? null : calibration.target,
@@ -122,20 +181,20 @@ export function analyzeOnBench(
     const space = { landmarks, disagreements: joined.disagreements };
     const whole =
       landmarks > 0 ? analyze({ ...given, track: joined.track, known: flat.readings }) : flat;
-    return { ...whole, space, assumed: taken };
+    return { ...whole, rules, space, assumed: taken };
   }
   if (film.series) {
     const { track, begins } = film.series;
     const onFilm = spaceOnFilm(track, picture.track.frameTimes, begins);
     const cut = cutTrack(onFilm, spanOf(strike, document, film));
     const whole = analyze({ ...given, track: cut, known: flat.readings });
-    return { ...whole, space: joined, assumed: taken };
+    return { ...whole, rules, space: joined, assumed: taken };
   }
   const guessed = estimatedSpace(set.tracking, calibration);
   const whole = guessed
     ? analyze({ ...given, ...picture, known: guessedReadings(guessed, given, flat) })
     : flat;
-  return { ...whole, space: joined, assumed: taken };
+  return { ...whole, rules, space: joined, assumed: taken };
 }
 
 /** What a tracker's guess of the body in space gives, at the instants that the picture shows. */

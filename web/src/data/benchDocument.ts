@@ -1,6 +1,9 @@
 /** Everything the coach sets on the bench for one clip, as one value that is saved whole. */
 import { z } from 'zod';
 import { LANDMARKS } from '@sinew/core/body/landmarks';
+import { CHECKS, SAYS } from '@sinew/core/audit/catalogue';
+import { schoolSchema } from '@sinew/core/school/catalogue';
+import { RANGES, SITUATIONS, type Situation } from '@sinew/core/school/resolve';
 import { cornersOf, RECTANGLES } from '@sinew/core/calibration/calibration';
 import { EVENTS } from '@sinew/core/events/events';
 import { CORRECTIONS } from '@sinew/core/track/correction';
@@ -81,6 +84,12 @@ export const strikeSchema = z.object({
   combination: z.string().min(1).max(40).optional(),
   /** Found and named by the program; missing once the coach has confirmed it. */
   isAutomatic: z.literal(true).optional(),
+  /** Choices of school said of this strike, and what settles those left to the situation. */
+  school: schoolSchema.optional(),
+  situation: z.enum(Object.keys(SITUATIONS) as [Situation, ...Situation[]]).optional(),
+  range: z.enum(RANGES).optional(),
+  /** The coach's word on what no camera can judge, by checks. */
+  audit: z.partialRecord(z.enum(CHECKS.map(({ id }) => id)), z.enum(SAYS)).optional(),
   /** Over how many frames the coach is unsure: 1 = this very frame. */
   marks: z.partialRecord(
     z.enum(EVENTS),

@@ -7,6 +7,7 @@ import { Kysely, Migrator, SqliteDialect, type Migration } from 'kysely';
 import * as firstSlice from './migrations/0001-first-slice';
 import * as capture from './migrations/0002-capture';
 import * as tracking from './migrations/0003-tracking';
+import * as judge from './migrations/0004-judge';
 import type { Schema } from './schema';
 
 export type Db = Kysely<Schema>;
@@ -15,6 +16,7 @@ const MIGRATIONS: Record<string, Migration> = {
   '0001-first-slice': firstSlice,
   '0002-capture': capture,
   '0003-tracking': tracking,
+  '0004-judge': judge,
 };
 
 /** Where database and clips live: `SINEW_DATA`, else a folder in the user's home. */

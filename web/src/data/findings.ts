@@ -2,15 +2,11 @@
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import type { Finding } from '@sinew/core/fault/judge';
+import { drillById } from '@sinew/core/drill/catalogue';
 import { faultById } from '@sinew/core/fault/catalogue';
-import { analyzeOnBench, trackedOf } from './benchAnalysis';
-import { loadBench } from './bench';
-import { clipById } from './clips';
-import { studentById } from './students';
-import { seriesOf } from './series';
-import { sightingsOf } from './trackings';
-import { secondFilmOf } from './viewPairs';
+import { findingOf } from './judging';
 import { now, stamps, type Db } from './database';
+import type { FindingTable } from './schema';
 
 export const cueTextSchema = z.string().trim().min(1, 'A cue needs words.').max(200);
 
@@ -29,38 +25,8 @@ export interface Cue {
 
 export interface Decision {
   readonly fault: string;
-  readonly status: 'accepted' | 'dismissed';
+  readonly status: FindingTable['status'];
   readonly reason: string;
-}
-
-/** Judge a saved strike again, on the server, so that what is kept is what was measured. */
-async function judged(
-  db: Db,
-  strikeId: string,
-  fault: string,
-): Promise<{ finding: Finding; technique: string; studentId: string } | null> {
-  const strike = await db
-    .selectFrom('strike')
-    .select(['clip_id'])
-    .where('id', '=', strikeId)
-    .executeTakeFirst();
-  if (!strike) return null;
-  const [clip, bench] = await Promise.all([
-    clipById(db, strike.clip_id),
-    loadBench(db, strike.clip_id),
-  ]);
-  const document = bench?.document.strikes.find((one) => one.id === strikeId);
-  const student = clip && (await studentById(db, clip.studentId));
-  if (!clip || !student || !bench || !document) return null;
-  const [second, sightings, series] = await Promise.all([
-    secondFilmOf(db, strike.clip_id),
-    sightingsOf(db, strike.clip_id),
-    seriesOf(db, strike.clip_id),
-  ]);
-  const film = { ...clip, tracked: trackedOf(sightings, clip, bench.document), series };
-  const analysis = analyzeOnBench(bench.document, document, film, student, second);
-  const finding = analysis.findings.find((one) => one.fault === fault);
-  return finding ? { finding, technique: document.technique, studentId: clip.studentId } : null;
 }
 
 async function decide(
@@ -75,6 +41,8 @@ async function decide(
     reason,
     evidence: finding.evidence,
     judged_by: JSON.stringify(finding.judgedBy),
+    judged_as: JSON.stringify(finding.judgedAs),
+    cost: JSON.stringify(finding.cost),
   };
   const row = await db
     .insertInto('finding')
@@ -97,18 +65,22 @@ export type AcceptOutcome =
  * Accept a finding: its cue becomes the student's one active cue for the technique.
  *
  * @param isReplacing the coach has said that this cue takes the place of the present one
+ * @param of whether the strike itself or the set it belongs to is the evidence
  */
 export async function acceptFinding(
   db: Db,
   strikeId: string,
   fault: string,
   isReplacing: boolean,
+  of: 'strike' | 'set' = 'strike',
 ): Promise<AcceptOutcome> {
   return db.transaction().execute(async (trx): Promise<AcceptOutcome> => {
-    const found = await judged(trx, strikeId, fault);
-    const catalogued = faultById(fault);
+    const found = await findingOf(trx, strikeId, fault, of);
+    const { catalogue } = found?.judged.rules ?? {};
+    const catalogued = catalogue && faultById(fault, catalogue);
     if (!found || !catalogued || found.finding.status !== 'found') return { kind: 'not-found' };
-    const { studentId, technique } = found;
+    const { studentId, technique } = found.judged;
+    const drill = drillById(catalogued.drill, catalogue.drills);
     const present = await trx
       .selectFrom('cue')
       .innerJoin('finding', 'finding.id', 'cue.finding_id')
@@ -144,7 +116,7 @@ export async function acceptFinding(
         finding_id: findingId,
         technique,
         text: catalogued.cue,
-        drill: catalogued.drill,
+        drill: drill ? [drill.name, drill.dose].filter(Boolean).join(': ') : '',
         status: 'active',
         ...stamps(),
       })
@@ -153,17 +125,18 @@ export async function acceptFinding(
   });
 }
 
-/** Dismiss a finding with a reason. A cue that came from it is closed. */
-export async function dismissFinding(
+/** Dismiss a finding with a reason, or leave it for later. A cue that came from it is closed. */
+export async function putAside(
   db: Db,
   strikeId: string,
   fault: string,
+  status: 'dismissed' | 'later',
   reason: string,
 ): Promise<boolean> {
   return db.transaction().execute(async (trx) => {
-    const found = await judged(trx, strikeId, fault);
+    const found = await findingOf(trx, strikeId, fault, 'strike');
     if (!found) return false;
-    const findingId = await decide(trx, strikeId, found.finding, 'dismissed', reason);
+    const findingId = await decide(trx, strikeId, found.finding, status, reason);
     await trx
       .updateTable('cue')
       .set({ status: 'closed', updated_at: now() })

@@ -19,7 +19,7 @@ export async function createGym(db: Db, name: string, className: string): Promis
   const id = nanoid();
   await db
     .insertInto('gym')
-    .values({ id, name, class_name: className, ...stamps() })
+    .values({ id, name, class_name: className, library: null, ...stamps() })
     .execute();
   return { id, name, className };
 }

@@ -2,6 +2,7 @@
 import type { Generated } from 'kysely';
 import type { Stance, Side } from '@sinew/core/body/landmarks';
 import type { EventName } from '@sinew/core/events/events';
+import type { Range, Situation } from '@sinew/core/school/resolve';
 import type { View } from '@sinew/core/technique/catalogue';
 import type { Source } from '@sinew/core/reading/reading';
 import type { Model } from '../tracking/models';
@@ -15,6 +16,8 @@ interface GymTable extends Stamped {
   id: string;
   name: string;
   class_name: string;
+  /** JSON: what the gym has made its own of the catalogue; null for nothing. */
+  library: string | null;
 }
 
 export interface StudentTable extends Stamped {
@@ -30,6 +33,8 @@ export interface StudentTable extends Stamped {
   injuries: string;
   is_minor: 0 | 1;
   archived_at: string | null;
+  /** JSON: the student's own choices of school, or null. */
+  school: string | null;
 }
 
 export interface ConsentTable extends Stamped {
@@ -98,6 +103,12 @@ interface StrikeTable extends Stamped {
   combination: string | null;
   /** Found and named by the program, and not yet confirmed by the coach. */
   is_automatic: 0 | 1;
+  /** JSON: choices of school said of this strike, or null. */
+  school: string | null;
+  situation: Situation | null;
+  range: Range | null;
+  /** JSON: the coach's word on what no camera can judge, or null. */
+  audit: string | null;
   /** Taken off the bench; kept so that undo brings its findings back. */
   removed_at: string | null;
 }
@@ -118,12 +129,16 @@ export interface FindingTable extends Stamped {
   id: string;
   strike_id: string;
   fault: string;
-  status: 'accepted' | 'dismissed';
+  status: 'accepted' | 'dismissed' | 'later';
   /** The coach's reason when dismissed. */
   reason: string;
   evidence: string;
   /** JSON: the limits and readings that judged it. */
   judged_by: string;
+  /** JSON: the choices of school it was judged by, in words. */
+  judged_as: string | null;
+  /** JSON: what it costs, or why that is not known. */
+  cost: string | null;
 }
 
 export interface CueTable extends Stamped {
@@ -192,6 +207,16 @@ interface SeriesTable extends Stamped {
   track: string;
 }
 
+interface LibraryChangeTable extends Stamped {
+  id: Generated<number>;
+  gym_id: string;
+  /** Who changed it. */
+  by: string;
+  what: string;
+  before: string;
+  after: string;
+}
+
 export interface Schema {
   gym: GymTable;
   student: StudentTable;
@@ -208,4 +233,5 @@ export interface Schema {
   tracking: TrackingTable;
   sighting: SightingTable;
   series: SeriesTable;
+  library_change: LibraryChangeTable;
 }

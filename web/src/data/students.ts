@@ -1,6 +1,7 @@
 /** Students and their consent to be filmed. */
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
+import { schoolSchema, type School } from '@sinew/core/school/catalogue';
 import { now, stamps, type Db } from './database';
 import { theGym } from './gym';
 import type { ConsentTable, StudentTable } from './schema';
@@ -63,6 +64,8 @@ export interface Student {
   readonly injuries: string;
   readonly isMinor: boolean;
   readonly isArchived: boolean;
+  /** The student's own choices of school. */
+  readonly school: School;
   /** The consent in force, or null: then no clip may be added. */
   readonly consent: Consent | null;
 }
@@ -99,6 +102,7 @@ function fromRow(row: Selectable<StudentTable>, consents: Selectable<ConsentTabl
     injuries: row.injuries,
     isMinor: row.is_minor === 1,
     isArchived: row.archived_at !== null,
+    school: row.school === null ? {} : schoolSchema.parse(JSON.parse(row.school)),
     consent: valid
       ? { id: valid.id, givenBy: valid.given_by, name: valid.name, givenOn: valid.given_on }
       : null,
@@ -110,7 +114,14 @@ export async function addStudent(db: Db, input: StudentInput): Promise<string> {
   const gym = await theGym(db);
   await db
     .insertInto('student')
-    .values({ id, gym_id: gym.id, ...toColumns(input), archived_at: null, ...stamps() })
+    .values({
+      id,
+      gym_id: gym.id,
+      ...toColumns(input),
+      archived_at: null,
+      school: null,
+      ...stamps(),
+    })
     .execute();
   return id;
 }

@@ -3,6 +3,7 @@
 import { useEffect, useState } from 'react';
 import type { Cue, Decision } from '@/data/findings';
 import type { SavedBench } from '@/data/bench';
+import type { Library } from '@/data/library';
 import type { CameraSetup } from '@/data/cameraSetups';
 import type { ClipSummary } from '@/data/clips';
 import type { SecondView } from '@/data/viewPairs';
@@ -36,6 +37,7 @@ export interface BenchProps {
   readonly clip: BenchClip;
   readonly student: StudentFacts;
   readonly saved: SavedBench;
+  readonly library: Library;
   readonly start: { readonly strikeId: string | null; readonly frame: number };
   readonly decisions: Readonly<Record<string, readonly Decision[]>>;
   readonly cues: readonly Cue[];
@@ -82,7 +84,7 @@ export function Bench(props: BenchProps) {
       >
         <BenchTop />
         <TrackedProvider>
-          <AnalysisProvider>
+          <AnalysisProvider library={props.library}>
             <DoubtKeys />
             <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,61fr)_minmax(320px,39fr)] grid-rows-[minmax(0,1fr)_auto]">
               <Picture />

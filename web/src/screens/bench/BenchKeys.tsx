@@ -92,7 +92,10 @@ export function BenchKeys() {
   on('m', (state) => state.setTool({ kind: 'ruler' }));
   on('b', (state) => state.setTool({ kind: 'person' }));
   useHotkeys('v', useSwap(), NOT_WHILE_TYPING);
-  on('escape', (state) => state.setTool({ kind: 'look' }));
+  on('escape', (state) => {
+    state.setTool({ kind: 'look' });
+    state.hideEvidence();
+  });
   on('mod+z', (state) => state.undo());
   on('mod+shift+z, mod+y', (state) => state.redo());
   useHotkeys(
@@ -125,13 +128,15 @@ const HELP: readonly (readonly [string, string])[] = [
   ['Y', 'what was found is a strike; X it is none; G see it'],
   ['B', 'box round the student, for the body tracker'],
   ['D', 'next doubtful point; K right as it is, H cannot be seen, S swap left and right'],
-  ['Esc', 'put the tool away'],
+  ['Esc', 'put the tool away, and what is drawn as evidence'],
   ['W', 'less sure of the chosen mark; Shift W surer'],
   ['Delete', 'remove the chosen mark or point'],
   ['Ctrl Z', 'undo; Ctrl Shift Z redo'],
   ['Z', 'strip: whole clip or this strike'],
   ['Enter', 'use the cue of the first leak'],
   ['N', 'not so: dismiss the first leak'],
+  ['J', 'not now: leave the first leak for later'],
+  ['Q E A', 'under Eye: drives, rides, drags; , and . back and on'],
 ];
 
 export function KeysHelp() {

@@ -4,6 +4,7 @@ import { scaleLinear, type ScaleLinear } from 'd3-scale';
 import { useMemo, useRef, useState, type PointerEvent, type WheelEvent } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import type { LinkVerdict } from '@sinew/core/chain/verdict';
+import { evidenceOf } from '@sinew/core/measures/evidence';
 import { say } from '@sinew/core/reading/say';
 import {
   EVENTS,
@@ -299,8 +300,40 @@ function Strip({ x, width, marks, proposed, times, technique }: StripProps) {
           name={wordsFor(event, technique).name}
         />
       ))}
+      <EvidenceSpan x={x} />
       <Cursor at={x(times[frame]!)} />
     </svg>
+  );
+}
+
+/** The two instants that the evidence in hand rests on. */
+function EvidenceSpan({ x }: { x: Scale }) {
+  const id = useBench((state) => state.evidence);
+  const strike = useBench(strikeOf);
+  const stance = useBench((state) => state.student.stance);
+  const events = useAnalysis()?.events;
+  if (!id || !strike || !events) return null;
+  const technique = techniqueById(strike.technique);
+  const evidence = evidenceOf(id, { technique, side: strike.side, stance });
+  if (!evidence || !('span' in evidence)) return null;
+  const [from, to] = evidence.span.map((event) => events[event]);
+  if (!from || !to) return null;
+  const [left, right] = [x(Math.min(from.time, to.time)), x(Math.max(from.time, to.time))];
+  return (
+    <g pointerEvents="none" className="fill-now stroke-now">
+      <rect
+        x={left}
+        y={TOP}
+        width={Math.max(1, right - left)}
+        height={FLOOR - TOP}
+        fillOpacity={0.14}
+        stroke="none"
+      />
+      <path
+        d={`M${left} ${TOP - 3}v6M${left} ${TOP}H${right}M${right} ${TOP - 3}v6`}
+        strokeWidth={2}
+      />
+    </g>
   );
 }
 

@@ -19,6 +19,7 @@ import { preferredModel } from '@/tracking/preference';
 import { ask } from '@/tracking/requests';
 import { documentOf, strikeOf, useBench, useBenchStore, type Tool } from './benchStore';
 import { placePoint, setLens, setRectangle, setScale, setTarget } from './commands';
+import { EvidenceShapes } from './EvidenceShapes';
 import { CornerHandle, Handle } from './Handles';
 import { LengthDialog } from './LengthDialog';
 import { Cased, Dot, Measure, Outline, Target } from './OverlayShapes';
@@ -194,6 +195,12 @@ export function Overlay({ unit }: { unit: number }) {
       : 'no scale yet: set a known length or a rectangle';
   };
   const assumedTarget = useAnalysis()?.assumed.target ?? null;
+  const wayOf = (landmark: Landmark, from: number, to: number): PixelPoint[] => {
+    const { frames, x, y } = tracking.track.points[landmark] ?? { frames: [], x: [], y: [] };
+    return frames.flatMap((frame, i) =>
+      times[frame]! >= from && times[frame]! <= to ? [{ x: x[i]!, y: y[i]! }] : [],
+    );
+  };
   const isComplete = tool.kind === 'rectangle' && draft.clicked.length === cornersOf(tool.of);
   const isRectangleShown = document.rectangle !== null && tool.kind !== 'rectangle';
 
@@ -238,6 +245,7 @@ export function Overlay({ unit }: { unit: number }) {
         {BONES.map(([a, b]) => (
           <Bone key={a + b} from={find(points, a)} to={find(points, b)} unit={unit} />
         ))}
+        <EvidenceShapes points={points} wayOf={wayOf} unit={unit} />
         {isRectangleShown &&
           tool.kind === 'look' &&
           document.rectangle!.corners.map((corner, index) => (

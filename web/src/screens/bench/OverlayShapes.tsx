@@ -35,9 +35,9 @@ export function Target({
       <Cased line={line} unit={unit} dash={`${6 * unit} ${5 * unit}`} />
       <Cased line={wing(0.45)} unit={unit} />
       <Cased line={wing(-0.45)} unit={unit} />
-      <Label at={line.from} unit={unit}>
+      <Tag at={line.from} unit={unit}>
         {isAssumed ? 'to the target, assumed' : 'to the target'}
-      </Label>
+      </Tag>
     </>
   );
 }
@@ -57,15 +57,15 @@ export function Measure({ line, unit, label }: { line: Line; unit: number; label
       <Cased line={tick(line.from)} unit={unit} />
       <Cased line={tick(line.to)} unit={unit} />
       {label && (
-        <Label at={line.to} unit={unit}>
+        <Tag at={line.to} unit={unit}>
           {label}
-        </Label>
+        </Tag>
       )}
     </>
   );
 }
 
-function Label({ at, unit, children }: { at: PixelPoint; unit: number; children: ReactNode }) {
+export function Tag({ at, unit, children }: { at: PixelPoint; unit: number; children: ReactNode }) {
   return (
     <text
       x={at.x + 10 * unit}
@@ -117,9 +117,9 @@ export function Outline({
       ))}
       {!isQuiet &&
         corners.map((corner, i) => (
-          <Label key={i} at={corner} unit={unit}>
+          <Tag key={i} at={corner} unit={unit}>
             {i + 1}
-          </Label>
+          </Tag>
         ))}
     </>
   );

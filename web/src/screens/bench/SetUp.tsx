@@ -9,6 +9,7 @@ import type { CameraSetup } from '@/data/cameraSetups';
 import { Button } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';
 import { documentOf, useBench, useBenchStore } from './benchStore';
+import { SchoolFields } from './SchoolFields';
 import { CalibrationSetUp } from './CalibrationSetUp';
 import { removeStrike, renameStrike } from './commands';
 
@@ -44,6 +45,7 @@ export function SetUp({
         <CaptureRate key={captureRate} />
       </div>
       <CalibrationSetUp setups={setups} />
+      {strike && <SchoolFields key={strike.id} strike={strike} />}
       {strike && (
         <Button
           weight="quiet"

@@ -1,6 +1,7 @@
 'use client';
 
 import { Tabs } from 'radix-ui';
+import { useState } from 'react';
 import type { StrikeDocument } from '@/data/benchDocument';
 import { wordsFor } from '@sinew/core/events/events';
 import { techniqueById } from '@sinew/core/technique/catalogue';
@@ -14,7 +15,10 @@ import { BodyTab } from './BodyTab';
 import { CueOfTheDay } from './CueOfTheDay';
 import { FilmTab } from './FilmTab';
 import { EVENT_KEY } from './lanes';
+import { EyeTab } from './EyeTab';
 import { Leaks } from './Leaks';
+import { SetTab } from './SetTab';
+import { WhatIfTab } from './WhatIfTab';
 import { ReadingsTable } from './ReadingsTable';
 import { SetUp } from './SetUp';
 import { StrikesFound } from './StrikesFound';
@@ -23,6 +27,9 @@ import { useTracked } from './useTracked';
 
 const TABS = [
   ['leaks', 'Leaks'],
+  ['set', 'Set'],
+  ['eye', 'Eye'],
+  ['what-if', 'What-if'],
   ['readings', 'Readings'],
   ['body', 'Body'],
   ['film', 'Film'],
@@ -38,14 +45,15 @@ export function SidePanel({
 }: Pick<BenchProps, 'decisions' | 'cues' | 'setups' | 'others'>) {
   const strike = useBench(strikeOf);
   const analysis = useAnalysis();
+  const [tab, setTab] = useState('leaks');
   const { base } = useTracked();
   const cue = strike && cues.find((one) => one.technique === strike.technique);
   return (
     <section className="flex min-h-0 flex-col">
       <StrikesFound />
       <AutomaticAsked />
-      <Tabs.Root defaultValue="leaks" className="flex min-h-0 flex-1 flex-col">
-        <Tabs.List aria-label="Strike" className="flex gap-6 border-b border-ink px-5">
+      <Tabs.Root value={tab} onValueChange={setTab} className="flex min-h-0 flex-1 flex-col">
+        <Tabs.List aria-label="Strike" className="flex gap-4 border-b border-ink px-5">
           {TABS.map(([value, name]) => (
             <Tabs.Trigger
               key={value}
@@ -59,10 +67,28 @@ export function SidePanel({
         {strike && <NextMark strike={strike} />}
         <Tabs.Content value="leaks" className="min-h-0 flex-1 overflow-auto px-5 py-4">
           {strike && analysis ? (
-            <Leaks analysis={analysis} strike={strike} decisions={decisions[strike.id] ?? []} />
+            <Leaks
+              analysis={analysis}
+              strike={strike}
+              decisions={decisions[strike.id] ?? []}
+              onSet={() => setTab('set')}
+            />
           ) : (
             <NameIt />
           )}
+        </Tabs.Content>
+        <Tabs.Content value="set" className="min-h-0 flex-1 overflow-auto px-5 py-4">
+          {strike ? (
+            <SetTab key={strike.id} strike={strike} decisions={decisions[strike.id] ?? []} />
+          ) : (
+            <NameIt />
+          )}
+        </Tabs.Content>
+        <Tabs.Content value="eye" className="min-h-0 flex-1 overflow-auto px-5 py-4">
+          {strike ? <EyeTab key={strike.id} strike={strike} /> : <NameIt />}
+        </Tabs.Content>
+        <Tabs.Content value="what-if" className="min-h-0 flex-1 overflow-auto px-5 py-4">
+          {strike ? <WhatIfTab key={strike.id} strike={strike} /> : <NameIt />}
         </Tabs.Content>
         <Tabs.Content value="readings" className="min-h-0 flex-1 overflow-auto px-5 py-3">
           {analysis ? (

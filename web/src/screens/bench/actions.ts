@@ -8,7 +8,7 @@ import { database } from '@/data/database';
 import {
   acceptFinding,
   cueTextSchema,
-  dismissFinding,
+  putAside,
   editCue,
   reopenFinding,
   type AcceptOutcome,
@@ -23,12 +23,14 @@ export async function accept(
   strikeId: string,
   fault: string,
   isReplacing: boolean,
+  of: 'strike' | 'set',
 ): Promise<AcceptOutcome> {
   const outcome = await acceptFinding(
     await database(),
     id.parse(strikeId),
     id.parse(fault),
     z.boolean().parse(isReplacing),
+    z.enum(['strike', 'set']).parse(of),
   );
   if (outcome.kind === 'accepted') shown();
   return outcome;
@@ -36,12 +38,17 @@ export async function accept(
 
 /** @returns false when the strike has no such finding any more */
 export async function dismiss(strikeId: string, fault: string, reason: string): Promise<boolean> {
-  const isDone = await dismissFinding(
-    await database(),
-    id.parse(strikeId),
-    id.parse(fault),
-    reasonSchema.parse(reason),
-  );
+  const db = await database();
+  const why = reasonSchema.parse(reason);
+  const isDone = await putAside(db, id.parse(strikeId), id.parse(fault), 'dismissed', why);
+  shown();
+  return isDone;
+}
+
+/** @returns false when the strike has no such finding any more */
+export async function notNow(strikeId: string, fault: string): Promise<boolean> {
+  const db = await database();
+  const isDone = await putAside(db, id.parse(strikeId), id.parse(fault), 'later', '');
   shown();
   return isDone;
 }

@@ -6,6 +6,7 @@ import type { Rectangle } from '@sinew/core/calibration/calibration';
 import type { EventName } from '@sinew/core/events/events';
 import type { LimbDoubt } from '@sinew/core/track/limbDoubts';
 import type { Sighting } from '@sinew/core/track/sighting';
+import type { JudgedId } from '@sinew/core/fault/schema';
 import type { ImportedSeries, StudentFacts } from '@/data/benchAnalysis';
 import type { BenchDocument, StrikeDocument } from '@/data/benchDocument';
 import type { SavedBench } from '@/data/bench';
@@ -66,6 +67,8 @@ export interface BenchState {
   readonly series: ImportedSeries | null;
   /** The doubtful stretch that is being looked at. */
   readonly doubt: LimbDoubt | null;
+  /** The reading that is drawn on the picture. */
+  readonly evidence: JudgedId | null;
   readonly error: string | null;
 
   edit(next: BenchDocument, gesture?: string): void;
@@ -88,6 +91,9 @@ export interface BenchState {
   imported(series: ImportedSeries | null): void;
   /** Take a doubtful stretch in hand and go to its middle. */
   lookInto(doubt: LimbDoubt | null): void;
+  /** Go to the frame that shows a reading, and draw there what was measured. */
+  showEvidence(reading: JudgedId, frame: number): void;
+  hideEvidence(): void;
   fail(message: string): void;
   /** Take over what is on disk, unless something has been changed here since. */
   adopt(saved: SavedBench): void;
@@ -146,6 +152,7 @@ export function createBenchStore(
       secondSightings: [],
       series: take.series,
       doubt: null,
+      evidence: null,
       error: null,
 
       edit: (next, gesture) => become(history.change(get().history, next, gesture ?? null)),
@@ -160,7 +167,7 @@ export function createBenchStore(
       selectPoint: (selectedPoint) => set({ selectedPoint, selectedMark: null }),
       selectMark: (selectedMark) => set({ selectedMark, selectedPoint: null }),
       selectStrike: (strikeId) => {
-        set({ strikeId, selectedMark: null });
+        set({ strikeId, selectedMark: null, evidence: null });
         const { frame, goTo } = get();
         const { span, marks } = strikeOf(get()) ?? {};
         const isElsewhere = span !== undefined && (frame < span.from || frame > span.to);
@@ -185,6 +192,11 @@ export function createBenchStore(
         set({ doubt });
         if (doubt) get().goTo((doubt.from + doubt.to) >> 1);
       },
+      showEvidence: (evidence, frame) => {
+        get().goTo(frame);
+        set({ evidence });
+      },
+      hideEvidence: () => set({ evidence: null }),
       fail: (error) => set({ error, isPlaying: false }),
       adopt: ({ revision, document }) => {
         const { past, future } = get().history;

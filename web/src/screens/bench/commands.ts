@@ -1,4 +1,5 @@
 /** What the coach can do to a bench document: pure functions from one document to the next. */
+import type { Says } from '@sinew/core/audit/catalogue';
 import type { Landmark, Side } from '@sinew/core/body/landmarks';
 import { eventsOf, type EventName } from '@sinew/core/events/events';
 import { techniqueById } from '@sinew/core/technique/catalogue';
@@ -248,4 +249,37 @@ export function neighbourMark(
     .filter((marked) => (marked - frame) * direction > 0);
   if (frames.length === 0) return null;
   return direction > 0 ? Math.min(...frames) : Math.max(...frames);
+}
+
+/** What a strike is judged by: its own school, its situation, its range. */
+export function judgeBy(
+  document: BenchDocument,
+  strikeId: string,
+  by: Pick<StrikeDocument, 'school' | 'situation' | 'range'>,
+): BenchDocument {
+  return changeStrike(document, strikeId, (strike) => withoutEmpty({ ...strike, ...by }));
+}
+
+/** The coach's word on one check; null takes it back. */
+export function setAudit(
+  document: BenchDocument,
+  strikeId: string,
+  check: string,
+  says: Says | null,
+): BenchDocument {
+  return changeStrike(document, strikeId, (strike) => {
+    const { [check]: _, ...others } = strike.audit ?? {};
+    return withoutEmpty({ ...strike, audit: says ? { ...others, [check]: says } : others });
+  });
+}
+
+/** Without what is undefined, and records that have come to hold nothing. */
+function withoutEmpty({ school, audit, situation, range, ...strike }: StrikeDocument) {
+  return {
+    ...strike,
+    ...(school && Object.keys(school).length > 0 && { school }),
+    ...(audit && Object.keys(audit).length > 0 && { audit }),
+    ...(situation && { situation }),
+    ...(range && { range }),
+  };
 }

@@ -28,6 +28,9 @@ export function Floor({
         <span className="font-semibold" aria-current="page">
           Floor
         </span>
+        <Link href="/library" className="text-soft hover:underline">
+          Library
+        </Link>
       </TopBar>
       <main className="mx-auto max-w-[1280px] px-8 pt-7 pb-12">
         <div className="flex flex-wrap items-end justify-between gap-4">

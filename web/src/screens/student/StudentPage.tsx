@@ -11,6 +11,7 @@ import { AddClips } from './AddClips';
 import { Archive } from './Archive';
 import { ClipRow } from './ClipRow';
 import { Consent } from './Consent';
+import { StudentSchool } from './StudentSchool';
 
 /** One student: what is known, the cue in work, the clips, and the way to add one. */
 export function StudentPage({
@@ -87,6 +88,10 @@ export function StudentPage({
             ))}
           </section>
         )}
+
+        <section aria-label="School">
+          <StudentSchool studentId={student.id} school={student.school} />
+        </section>
 
         <section>
           <h2 className="mb-3 border-b-2 border-ink pb-1 text-base font-semibold">Consent</h2>

@@ -4,6 +4,7 @@ import { cameraSetups } from '@/data/cameraSetups';
 import { clipById, clipSummaries } from '@/data/clips';
 import { database } from '@/data/database';
 import { activeCues, decisionsOf } from '@/data/findings';
+import { libraryOf } from '@/data/library';
 import { studentById } from '@/data/students';
 import { surveyOf } from '@/data/surveys';
 import { seriesOf } from '@/data/series';
@@ -26,7 +27,7 @@ export default async function BenchPage({ params, searchParams }: Props) {
   const [clip, saved] = await Promise.all([clipById(db, clipId), loadBench(db, clipId)]);
   const student = clip && (await studentById(db, clip.studentId));
   if (!clip || !saved || !student) notFound();
-  const [decisions, cues, survey, second, job, series, setups, clips] = await Promise.all([
+  const [decisions, cues, survey, second, job, series, setups, clips, library] = await Promise.all([
     decisionsOf(db, clipId),
     activeCues(db, clip.studentId),
     surveyOf(db, clipId),
@@ -35,6 +36,7 @@ export default async function BenchPage({ params, searchParams }: Props) {
     seriesOf(db, clipId),
     cameraSetups(db),
     clipSummaries(db, clip.studentId),
+    libraryOf(db),
   ]);
   const asked = Number(query.frame ?? 0);
   const last = clip.frameTimes.length - 1;
@@ -48,7 +50,11 @@ export default async function BenchPage({ params, searchParams }: Props) {
     <Bench
       key={clip.id}
       clip={{ ...clip, studentName: student.name }}
-      student={{ stance: student.stance, heightM: student.heightM, massKg: student.massKg }}
+      student={{
+        ...{ stance: student.stance, school: student.school },
+        ...{ heightM: student.heightM, massKg: student.massKg },
+      }}
+      library={library}
       saved={saved}
       start={{ strikeId: strike?.id ?? null, frame }}
       decisions={decisions}

@@ -1,0 +1,106 @@
+import { describe, expect, it } from 'vitest';
+import { CATALOGUE, faultById } from '../src/fault/catalogue';
+import { isOfReading } from '../src/fault/schema';
+import { edited, editsSchema, NO_EDITS, withChange, type Edits } from '../src/library/edits';
+import { unitOf } from '../src/measures/units';
+import { MEASURE_IDS } from '../src/measures/catalogue';
+import { checksFor, prefilled } from '../src/audit/catalogue';
+import { techniqueById, TECHNIQUES } from '../src/technique/catalogue';
+import { TEACHING } from '../src/technique/teaching';
+import { evidenceOf } from '../src/measures/evidence';
+
+const limitOf = (edits: Edits, id: string) => {
+  const limit = faultById(id, edited(edits))!.cases[0]!.limits[0]!;
+  return isOfReading(limit) ? limit.value : NaN;
+};
+const atOnce = { kind: 'limit', fault: 'all-at-once', ofCase: 0, index: 0 } as const;
+
+describe('a library', () => {
+  it('without edits is the catalogue as it comes', () => {
+    expect(edited(NO_EDITS)).toEqual(CATALOGUE);
+  });
+
+  it('keeps a limit, says what it was and is, and gives it back', () => {
+    const { edits, what, before, after } = withChange(NO_EDITS, { ...atOnce, value: 0.03 });
+    expect([what, before, after]).toEqual(['All at once: limit', '20 ms', '30 ms']);
+    expect(limitOf(edits, 'all-at-once')).toBe(0.03);
+    const back = withChange(edits, { ...atOnce, value: null });
+    expect([back.before, back.after]).toEqual(['30 ms', '20 ms']);
+    expect(back.edits).toEqual(NO_EDITS);
+  });
+
+  it('keeps cues, drills and doses, and resets a leak as a whole', () => {
+    let { edits } = withChange(NO_EDITS, { kind: 'cue', fault: 'slap', text: 'Hold the box.' });
+    ({ edits } = withChange(edits, { kind: 'drill-of', fault: 'slap', drill: 'echo' }));
+    ({ edits } = withChange(edits, { kind: 'dose', drill: 'echo', dose: '10 a side' }));
+    const library = edited(edits);
+    expect(faultById('slap', library)).toMatchObject({ cue: 'Hold the box.', drill: 'echo' });
+    expect(library.drills.find(({ id }) => id === 'echo')!.dose).toBe('10 a side');
+    ({ edits } = withChange(edits, { kind: 'reset', fault: 'slap' }));
+    expect(faultById('slap', edited(edits))).toEqual(faultById('slap'));
+  });
+
+  it('leaves out what is not judged, and judges it again', () => {
+    let { edits } = withChange(NO_EDITS, { kind: 'off', fault: 'push', isOff: true });
+    expect(faultById('push', edited(edits))).toBeUndefined();
+    ({ edits } = withChange(edits, { kind: 'off', fault: 'push', isOff: false }));
+    expect(edits).toEqual(NO_EDITS);
+  });
+
+  it('takes a leak of the gym’s own, and no second one of a name that is taken', () => {
+    const own = { ...faultById('slow-home')!, id: 'own-home', name: 'Too slow for us' };
+    const { edits } = withChange(NO_EDITS, { kind: 'own', fault: own });
+    expect(faultById('own-home', edited(edits))!.name).toBe('Too slow for us');
+    expect(() => withChange(edits, { kind: 'own', fault: { ...own, id: 'slap' } })).toThrow(/slap/);
+    expect(withChange(edits, { kind: 'remove-own', fault: 'own-home' }).edits).toEqual(NO_EDITS);
+  });
+
+  it('refuses in plain words what is not there, and changes nothing', () => {
+    const refused = (...change: Parameters<typeof withChange>) => () => withChange(...change);
+    expect(refused(NO_EDITS, { kind: 'cue', fault: 'none', text: 'x' })).toThrow(/no leak “none”/);
+    expect(refused(NO_EDITS, { ...atOnce, ofCase: 9, value: 1 })).toThrow(/no such limit/);
+    expect(refused(NO_EDITS, { kind: 'drill-of', fault: 'slap', drill: 'none' })).toThrow(/drill/);
+    expect(refused(NO_EDITS, { kind: 'school', key: 'finish', choice: 'poke' })).toThrow(/school/);
+    expect(editsSchema.safeParse({ ...NO_EDITS, leaks: { slap: { cue: '' } } }).success).toBe(
+      false,
+    );
+  });
+});
+
+it('knows the unit of every reading it may judge by', () => {
+  // A share of the speed is metres a second, a part of it a ratio: from the measures themselves.
+  expect(unitOf('share.trunk')).toBe('m/s');
+  expect(unitOf('portion.body')).toBe('ratio');
+  expect(unitOf('reach')).toBe('ratio');
+  expect(unitOf('stance.level')).toBe('rad');
+  for (const id of MEASURE_IDS) expect(unitOf(id)).toBeTruthy();
+});
+
+describe('the eye', () => {
+  it('asks elbows for palm and nerve side, punches for the knuckles, kicks for neither', () => {
+    const asked = (id: string) => checksFor(techniqueById(id)).map((check) => check.id);
+    expect(asked('elbow-round').slice(0, 2)).toEqual(['palm-in', 'nerve-side']);
+    expect(asked('cross')[0]).toBe('knuckles');
+    expect(asked('round-kick')).not.toContain('knuckles');
+  });
+
+  it('is filled in from what was measured', () => {
+    const links = { trunk: { verdict: 'drives' }, elbow: { verdict: 'drags' } } as const;
+    expect(prefilled(techniqueById('lead-hook'), links)).toEqual({
+      ...{ 'upper-back': 'drives', elbows: 'drags' },
+    });
+  });
+});
+
+it('draws on the striking side, whichever it is', () => {
+  const of = (side: 'left' | 'right') =>
+    evidenceOf('elbow.contact', { technique: techniqueById('cross'), side });
+  expect(of('left')).toEqual({ angle: ['leftShoulder', 'leftElbow', 'leftWrist'] });
+  expect(of('right')).toEqual({ angle: ['rightShoulder', 'rightElbow', 'rightWrist'] });
+  const heel = evidenceOf('heel.rear', { technique: techniqueById('cross'), side: 'left' });
+  expect(heel).toEqual({ lines: [['leftHeel', 'leftToe']] });
+});
+
+it('teaches every strike', () => {
+  for (const { id } of TECHNIQUES) expect(TEACHING[id], id).toBeDefined();
+});

@@ -1,0 +1,125 @@
+import { describe, expect, it } from 'vitest';
+import { analyze } from '../src/analyze';
+import { markOnFrame } from '../src/events/events';
+import { USUAL_RULES } from '../src/fault/judge';
+import { judgeSet } from '../src/fault/set';
+import { isAbsent, type Reading } from '../src/reading/reading';
+import { medianOf, setReadings } from '../src/measures/set';
+import { techniqueById } from '../src/technique/catalogue';
+import { strikingSide, type Strike } from '../src/technique/strike';
+import { nearestFrame } from '../src/track/time';
+import { clean, FAULT_CHANGES, type Recipe } from '../../demo/src/fighter/recipe';
+import { knownTimes } from '../../demo/src/fighter/pose';
+import { comboTrack } from '../../demo/src/fighter/combo';
+import { analyzeKnown } from './fixtures';
+
+const JUDGED = { rate: 120, noise: 0.002 };
+const of = (...recipes: Recipe[]) =>
+  recipes.map((recipe, seed) => analyzeKnown(recipe, { ...JUDGED, seed: seed + 1 }));
+const cross = techniqueById('cross');
+const late = clean('cross', FAULT_CHANGES['all-at-once']);
+const word = (set: ReturnType<typeof judgeSet>, fault: string) =>
+  set.findings.find((one) => one.fault === fault)!;
+
+const seconds = (value: number, sigma: number): Reading => ({
+  ...{ value, sigma, unit: 's', source: 'eye', frames: [] },
+});
+
+describe('the median', () => {
+  it('joins scatter with what is known of each', () => {
+    const found = medianOf([seconds(0.01, 0.003), seconds(0.02, 0.003), seconds(0.03, 0.003)]);
+    if (isAbsent(found)) throw new Error(found.absent);
+    expect(found.value).toBe(0.02);
+    // √(π/2) · 0.01 / √3 and 0.003 / √3, by hand.
+    expect(found.sigma).toBeCloseTo(Math.hypot(0.0072360, 0.0017321), 6);
+  });
+
+  it('of lengths keeps what may be wrong in all of them', () => {
+    const metres = (value: number): Reading => ({ ...seconds(value, 0.02), unit: 'm' });
+    const found = medianOf([metres(1), metres(1), metres(1), metres(1)]);
+    expect(isAbsent(found) ? 0 : found.sigma).toBeCloseTo(0.02, 12);
+  });
+});
+
+describe('a set', () => {
+  it('of strikes that all show a leak shows it, and says in how many', () => {
+    const set = judgeSet(cross, of(late, late, late), USUAL_RULES);
+    expect(set.isProvisional).toBe(false);
+    expect(word(set, 'all-at-once')).toMatchObject({ status: 'found', shows: 3, told: 3, of: 3 });
+  });
+
+  it('of which one strike slipped does not show it, and says which one did', () => {
+    const clear = clean('cross');
+    const set = judgeSet(cross, of(clear, late, clear, clear), USUAL_RULES);
+    const finding = word(set, 'all-at-once');
+    expect(finding.status).not.toBe('found');
+    expect(finding.each).toEqual(['clear', 'found', 'clear', 'clear']);
+  });
+
+  it('of fewer than three is provisional', () => {
+    expect(judgeSet(cross, of(late, late), USUAL_RULES).isProvisional).toBe(true);
+  });
+
+  it('whose stance comes up as it goes on fades', () => {
+    const risen = [0, 0.02, 0.04, 0.06].map((tall) => clean('cross', { tall }));
+    const fades = word(judgeSet(cross, of(...risen), USUAL_RULES), 'stance-fades');
+    expect(fades.status).toBe('found');
+    const steady = of(...[1, 2, 3, 4].map(() => clean('cross')));
+    expect(word(judgeSet(cross, steady, USUAL_RULES), 'stance-fades').status).toBe('clear');
+  });
+
+  it('whose order holds slow and breaks fast is too fast too soon', () => {
+    const slow = clean('cross', { out: 0.26, hipsToTrunk: 0.06 });
+    const fast = { ...late, out: 0.15 };
+    const strikes = of(slow, fast, slow, fast, slow, fast);
+    const range = setReadings(strikes.map(({ readings }) => readings))['set.speedRange'];
+    expect(isAbsent(range) ? 0 : range.value).toBeGreaterThan(1.15);
+    expect(word(judgeSet(cross, strikes, USUAL_RULES), 'too-fast-too-soon').status).toBe('found');
+    const even = of(slow, slow, slow, slow);
+    expect(word(judgeSet(cross, even, USUAL_RULES), 'too-fast-too-soon').status).toBe('clear');
+  });
+});
+
+/** Two strikes of a combination, the second begun so long after the first's contact. */
+function pair(first: Recipe, second: Recipe, gap: number) {
+  const { track, contacts } = comboTrack([first, second], [gap], JUDGED);
+  const strikes = [first, second].map((recipe): Strike => {
+    const technique = techniqueById(recipe.technique);
+    return { technique, side: strikingSide(technique, recipe.stance), stance: recipe.stance };
+  });
+  const marks = contacts.map((time) => ({
+    contact: markOnFrame(track.frameTimes, nearestFrame(track.frameTimes, time)),
+  }));
+  const body = { mass: 70, height: 1.76 };
+  const then = analyze({ strike: strikes[1]!, track, marks: marks[1]!, body });
+  const next = { strike: strikes[1]!, events: then.events };
+  return analyze({ strike: strikes[0]!, track, marks: marks[0]!, body, next });
+}
+
+describe('strikes that follow each other', () => {
+  const status = (analysis: ReturnType<typeof pair>, fault: string) =>
+    analysis.findings.find((one) => one.fault === fault)?.status;
+
+  it('after a pause the hips have gone back to the middle, and the hand is home', () => {
+    const apart = pair(clean('cross'), clean('lead-hook'), 0.75);
+    expect(status(apart, 'combo-reset')).toBe('found');
+    expect(status(apart, 'combo-late-home')).toBe('clear');
+  });
+
+  it('a hand that comes home slowly is still out as the next one lands', () => {
+    const slow = pair(clean('cross', { recoil: 4 }), clean('lead-hook'), 0.45);
+    expect(status(slow, 'combo-late-home')).toBe('found');
+  });
+
+  it('a strike alone has no such leak', () => {
+    const alone = analyzeKnown(clean('cross'), JUDGED);
+    expect(status(alone, 'combo-reset')).toBeUndefined();
+    expect(status(alone, 'no-replant')).toBeUndefined();
+  });
+
+  it('knows when each of them lands', () => {
+    const gap = pair(clean('cross'), clean('lead-hook'), 0.6).readings['pair.gap'];
+    expect(isAbsent(gap) ? 0 : gap.value).toBeCloseTo(0.6, 1);
+    expect(knownTimes(clean('cross')).contact).toBe(0.7);
+  });
+});

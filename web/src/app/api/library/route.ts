@@ -1,0 +1,38 @@
+import { libraryFileSchema } from '@sinew/core/library/edits';
+import { database } from '@/data/database';
+import { changeLibrary, editsOf } from '@/data/library';
+
+/** The gym's library as a file. */
+export async function GET(): Promise<Response> {
+  const edits = await editsOf(await database());
+  return new Response(JSON.stringify({ format: 'sinew-library', version: 1, edits }, null, 2), {
+    headers: {
+      'content-type': 'application/json',
+      'content-disposition': 'attachment; filename="sinew-library.json"',
+    },
+  });
+}
+
+const wrong = (message: string) => Response.json({ message }, { status: 400 });
+
+/** Takes a library from a file, all of it or nothing. */
+export async function PUT(request: Request): Promise<Response> {
+  const by = new URL(request.url).searchParams.get('by')?.trim();
+  if (!by) return wrong('Who takes it over? The history keeps the name.');
+  const json: unknown = await request.json().catch(() => null);
+  const file = libraryFileSchema.safeParse(json);
+  if (!file.success) {
+    const [issue] = file.error.issues;
+    return wrong(
+      `This is not a library of Sinew’s: ${issue!.path.join('.') || 'the file'}: ${issue!.message}. Nothing was changed.`,
+    );
+  }
+  try {
+    await changeLibrary(await database(), by.slice(0, 60), { kind: 'all', edits: file.data.edits });
+  } catch (error) {
+    return wrong(
+      `The library does not fit together: ${error instanceof Error ? error.message : 'unknown'}. Nothing was changed.`,
+    );
+  }
+  return Response.json({ message: 'taken over' });
+}

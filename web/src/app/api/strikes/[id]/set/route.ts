@@ -1,0 +1,15 @@
+import { database } from '@/data/database';
+import { setReport } from '@/data/judging';
+
+interface Context {
+  params: Promise<{ id: string }>;
+}
+
+/** Every strike of this one's kind in its clip, judged as one. */
+export async function GET(_: Request, { params }: Context): Promise<Response> {
+  const report = await setReport(await database(), (await params).id);
+  if (!report) {
+    return Response.json({ message: 'This strike is not there any more.' }, { status: 404 });
+  }
+  return Response.json(report);
+}

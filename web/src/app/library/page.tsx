@@ -1,0 +1,22 @@
+import { edited, NO_EDITS } from '@sinew/core/library/edits';
+import { database } from '@/data/database';
+import { editsOf, libraryHistory } from '@/data/library';
+import { LibraryScreen } from '@/screens/library/LibraryScreen';
+
+export const dynamic = 'force-dynamic';
+export const metadata = { title: 'Library' };
+
+export default async function LibraryPage() {
+  const db = await database();
+  const [edits, history] = await Promise.all([editsOf(db), libraryHistory(db)]);
+  // Leaks that are not judged stand in the library too, so that they can be judged again.
+  const judged = mapped(edits.leaks, (leak) => ({ ...leak, isOff: undefined }));
+  const catalogue = edited({ ...edits, leaks: judged });
+  return (
+    <LibraryScreen catalogue={catalogue} usual={edited(NO_EDITS)} edits={edits} history={history} />
+  );
+}
+
+function mapped<T>(all: Readonly<Record<string, T>>, to: (one: T) => T): Record<string, T> {
+  return Object.fromEntries(Object.entries(all).map(([key, one]) => [key, to(one)]));
+}

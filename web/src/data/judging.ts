@@ -1,0 +1,125 @@
+/** Judges saved strikes on the server, so that what is kept is what was measured. */
+import { withCosts } from '@sinew/core/cost/estimate';
+import type { Finding, Rules } from '@sinew/core/fault/judge';
+import { judgeSet, type SetVerdict } from '@sinew/core/fault/set';
+import { techniqueById } from '@sinew/core/technique/catalogue';
+import { loadBench } from './bench';
+import { analyzeOnBench, rulesFor, trackedOf, type BenchAnalysis } from './benchAnalysis';
+import type { StrikeDocument } from './benchDocument';
+import { clipById } from './clips';
+import type { Db } from './database';
+import { libraryOf } from './library';
+import { seriesOf } from './series';
+import { studentById } from './students';
+import { sightingsOf } from './trackings';
+import { secondFilmOf } from './viewPairs';
+
+export interface JudgedStrike {
+  readonly strike: StrikeDocument;
+  readonly analysis: BenchAnalysis;
+}
+
+export interface Judging {
+  readonly studentId: string;
+  readonly technique: string;
+  readonly rules: Rules;
+  /** The strike asked for, and every one of its kind in the clip, in their order. */
+  readonly asked: JudgedStrike;
+  readonly set: readonly JudgedStrike[];
+}
+
+/**
+ * @param whole every strike of the same kind in the clip is judged too
+ * @returns null when there is no such strike
+ */
+export async function judging(db: Db, strikeId: string, whole: boolean): Promise<Judging | null> {
+  const row = await db
+    .selectFrom('strike')
+    .select('clip_id')
+    .where('id', '=', strikeId)
+    .executeTakeFirst();
+  if (!row) return null;
+  const clipId = row.clip_id;
+  const [clip, bench, library] = await Promise.all([
+    clipById(db, clipId),
+    loadBench(db, clipId),
+    libraryOf(db),
+  ]);
+  const strike = bench?.document.strikes.find((one) => one.id === strikeId);
+  const student = clip && (await studentById(db, clip.studentId));
+  if (!clip || !student || !bench || !strike) return null;
+  const [second, sightings, series] = await Promise.all([
+    secondFilmOf(db, clipId),
+    sightingsOf(db, clipId),
+    seriesOf(db, clipId),
+  ]);
+  const { document } = bench;
+  const film = { ...clip, tracked: trackedOf(sightings, clip, document), series };
+  const body = { mass: student.massKg, height: student.heightM };
+  const technique = techniqueById(strike.technique);
+  const judged = (one: StrikeDocument): JudgedStrike => {
+    const analysis = analyzeOnBench(document, one, film, student, library, second);
+    const findings = withCosts({ technique, ...analysis }, body, analysis.rules);
+    return { strike: one, analysis: { ...analysis, findings } };
+  };
+  const kind = document.strikes.filter(
+    (one) => one.technique === strike.technique && one.side === strike.side,
+  );
+  const set = (whole ? kind : [strike]).map(judged);
+  return {
+    studentId: clip.studentId,
+    technique: strike.technique,
+    rules: rulesFor(strike, document, student, library),
+    asked: set.find((one) => one.strike.id === strikeId)!,
+    set,
+  };
+}
+
+/** A set as the bench shows it. */
+export interface SetReport {
+  readonly strikes: readonly { readonly id: string; readonly frame: number | null }[];
+  readonly findings: SetVerdict['findings'];
+  readonly isProvisional: boolean;
+}
+
+export function setOf({ technique, rules, set }: Judging): SetVerdict {
+  // Marks that contradict each other are judged nowhere.
+  const good = set.filter(({ analysis }) => analysis.problems.length === 0);
+  return judgeSet(
+    techniqueById(technique),
+    good.map(({ analysis }) => analysis),
+    rules,
+  );
+}
+
+export async function setReport(db: Db, strikeId: string): Promise<SetReport | null> {
+  const found = await judging(db, strikeId, true);
+  if (!found) return null;
+  const { findings, isProvisional } = setOf(found);
+  const strikes = found.set
+    .filter(({ analysis }) => analysis.problems.length === 0)
+    .map(({ strike, analysis }) => ({
+      id: strike.id,
+      frame: analysis.events.contact?.frame ?? null,
+    }));
+  return { strikes, findings, isProvisional };
+}
+
+/** What a strike, or the set it is of, shows of a leak; the set's word names how many show it. */
+export async function findingOf(
+  db: Db,
+  strikeId: string,
+  fault: string,
+  of: 'strike' | 'set',
+): Promise<{ finding: Finding; judged: Judging } | null> {
+  const judged = await judging(db, strikeId, of === 'set');
+  if (!judged) return null;
+  if (of === 'strike') {
+    const finding = judged.asked.analysis.findings.find((one) => one.fault === fault);
+    return finding ? { finding, judged } : null;
+  }
+  const finding = setOf(judged).findings.find((one) => one.fault === fault);
+  if (!finding) return null;
+  const evidence = `In ${finding.shows} of ${finding.of}, by the median. ${finding.evidence}`;
+  return { finding: { ...finding, evidence }, judged };
+}

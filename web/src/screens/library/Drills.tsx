@@ -1,0 +1,87 @@
+'use client';
+
+import { useState } from 'react';
+import type { Drill } from '@sinew/core/drill/catalogue';
+import type { Catalogue } from '@sinew/core/fault/schema';
+import type { Edits } from '@sinew/core/library/edits';
+import { Button } from '@/ui/button';
+import type { Change } from './LibraryScreen';
+
+/** Drills and doses; the dose is the coach's to change. */
+export function Drills({
+  catalogue,
+  edits,
+  make,
+}: {
+  catalogue: Catalogue;
+  edits: Edits;
+  make: Change;
+}) {
+  return (
+    <ul>
+      {catalogue.drills.map((drill) => (
+        <DoseRow
+          key={`${drill.id} ${drill.dose}`}
+          drill={drill}
+          isChanged={edits.drills[drill.id] !== undefined}
+          mends={catalogue.faults.filter((fault) => fault.drill === drill.id).map((f) => f.name)}
+          make={make}
+        />
+      ))}
+    </ul>
+  );
+}
+
+function DoseRow({
+  drill,
+  isChanged,
+  mends,
+  make,
+}: {
+  drill: Drill;
+  isChanged: boolean;
+  mends: readonly string[];
+  make: Change;
+}) {
+  const [dose, setDose] = useState(drill.dose);
+  return (
+    <li className="border-b border-rule py-2">
+      <form
+        className="grid grid-cols-[1fr_22rem_9rem] items-center gap-6"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void make({ kind: 'dose', drill: drill.id, dose });
+        }}
+      >
+        <span>
+          <span className="font-semibold">{drill.name}</span>
+          <span className="block text-sm text-soft">{mends.join(', ')}</span>
+        </span>
+        <input
+          aria-label={`Dose: ${drill.name}`}
+          value={dose}
+          maxLength={120}
+          onChange={(event) => setDose(event.target.value)}
+          className="h-9 border border-soft bg-white px-2"
+        />
+        <span>
+          {dose !== drill.dose ? (
+            <Button type="submit" className="!min-h-8 text-sm">
+              Keep
+            </Button>
+          ) : (
+            isChanged && (
+              <Button
+                weight="quiet"
+                className="!min-h-0 text-sm"
+                onClick={() => void make({ kind: 'dose', drill: drill.id, dose: null })}
+              >
+                Reset to default
+              </Button>
+            )
+          )}
+        </span>
+      </form>
+    </li>
+  );
+}

@@ -1,0 +1,152 @@
+'use client';
+
+import Link from 'next/link';
+import { Tabs } from 'radix-ui';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { useRouter } from 'next/navigation';
+import type { Catalogue } from '@sinew/core/fault/schema';
+import type { Edits, LibraryChange } from '@sinew/core/library/edits';
+import type { LibraryEntry } from '@/data/library';
+import { TextField } from '@/ui/field';
+import { TopBar } from '@/ui/topBar';
+import { change } from './actions';
+import { Drills } from './Drills';
+import { History } from './History';
+import { LeakList } from './LeakList';
+import { Schools } from './Schools';
+import { Techniques } from './Techniques';
+
+const TABS = ['Leaks', 'Schools', 'Drills', 'Strikes', 'History'] as const;
+/** Who changes things is remembered in this browser. */
+const NAME_KEY = 'sinew-coach';
+
+export type Change = (wanted: LibraryChange) => Promise<boolean>;
+
+/** What strikes are judged by, to read and to make one's own. */
+export function LibraryScreen({
+  catalogue,
+  usual,
+  edits,
+  history,
+}: {
+  catalogue: Catalogue;
+  /** As it comes. */
+  usual: Catalogue;
+  edits: Edits;
+  history: readonly LibraryEntry[];
+}) {
+  const router = useRouter();
+  const [by, setBy] = useState(() =>
+    typeof localStorage === 'undefined' ? '' : (localStorage.getItem(NAME_KEY) ?? ''),
+  );
+  const [problem, setProblem] = useState<string | null>(null);
+  const name = (value: string) => {
+    setBy(value);
+    setProblem(null);
+    localStorage.setItem(NAME_KEY, value);
+  };
+  const make: Change = async (wanted) => {
+    try {
+      const wrong = await change(by, wanted);
+      setProblem(by.trim() ? null : wrong);
+      if (wrong && by.trim()) toast(wrong);
+      return wrong === null;
+    } catch {
+      toast('Not kept: the server does not answer. Try again.');
+      return false;
+    }
+  };
+  const takeOver = async (file: File | undefined) => {
+    if (!file) return;
+    const body = await file.text();
+    const answer = await fetch(`/api/library?by=${encodeURIComponent(by)}`, {
+      method: 'PUT',
+      body,
+    }).catch(() => null);
+    const { message } = answer
+      ? ((await answer.json()) as { message: string })
+      : { message: 'The server does not answer. Nothing was changed.' };
+    toast(answer?.ok ? 'The library is taken over.' : message);
+    router.refresh();
+  };
+  return (
+    <>
+      <TopBar>
+        <Link href="/" className="text-soft hover:underline">
+          Floor
+        </Link>
+        <span className="font-semibold" aria-current="page">
+          Library
+        </span>
+      </TopBar>
+      <main className="mx-auto max-w-[1280px] px-8 pt-7 pb-16">
+        <div className="flex flex-wrap items-end justify-between gap-6">
+          <h1 className="font-serif text-[2.6rem] leading-none">What a strike is judged by.</h1>
+          <div className="flex items-end gap-5" suppressHydrationWarning>
+            <div className="w-52">
+              <TextField
+                label="Changed by"
+                value={by}
+                maxLength={60}
+                placeholder="your name"
+                error={problem ?? undefined}
+                onChange={(event) => name(event.target.value)}
+              />
+            </div>
+            <a
+              href="/api/library"
+              className="inline-flex h-10 items-center border border-ink px-3.5 font-semibold hover:bg-tint"
+            >
+              Save as a file
+            </a>
+            <label className="inline-flex h-10 cursor-pointer items-center border border-ink px-3.5 font-semibold focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-now hover:bg-tint">
+              Take from a file
+              <input
+                type="file"
+                accept="application/json,.json"
+                className="sr-only"
+                onChange={(event) => {
+                  void takeOver(event.target.files?.[0]);
+                  event.target.value = '';
+                }}
+              />
+            </label>
+          </div>
+        </div>
+        <Tabs.Root defaultValue="Leaks" className="mt-6">
+          <Tabs.List aria-label="Library" className="flex gap-6 border-b border-ink">
+            {TABS.map((tab) => (
+              <Tabs.Trigger
+                key={tab}
+                value={tab}
+                className="-mb-px h-10 border-b-4 border-transparent font-semibold text-soft data-[state=active]:border-ink data-[state=active]:text-ink"
+              >
+                {tab}
+              </Tabs.Trigger>
+            ))}
+          </Tabs.List>
+          <Tabs.Content value="Leaks">
+            <LeakList catalogue={catalogue} usual={usual} edits={edits} make={make} />
+          </Tabs.Content>
+          <Tabs.Content value="Schools">
+            <Schools
+              chosen={edits.school}
+              wait="usual"
+              onChoose={(key, choice) => void make({ kind: 'school', key, choice })}
+            />
+          </Tabs.Content>
+          <Tabs.Content value="Drills">
+            <Drills catalogue={catalogue} edits={edits} make={make} />
+          </Tabs.Content>
+          <Tabs.Content value="Strikes">
+            <Techniques catalogue={catalogue} />
+          </Tabs.Content>
+          <Tabs.Content value="History">
+            <History entries={history} />
+          </Tabs.Content>
+        </Tabs.Root>
+      </main>
+    </>
+  );
+}

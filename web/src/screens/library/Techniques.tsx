@@ -1,0 +1,30 @@
+import type { Catalogue } from '@sinew/core/fault/schema';
+import { TECHNIQUES } from '@sinew/core/technique/catalogue';
+import { TEACHING } from '@sinew/core/technique/teaching';
+
+/** Every strike: its chain, where its power comes from, and how many leaks it is looked through for. */
+export function Techniques({ catalogue }: { catalogue: Catalogue }) {
+  return (
+    <ul>
+      {TECHNIQUES.map(({ id, name, chain }) => {
+        const { power, atContact, particular } = TEACHING[id]!;
+        const leaks = catalogue.faults.filter(({ techniques }) => techniques.includes(id)).length;
+        return (
+          <li key={id} className="grid grid-cols-[14rem_1fr_6rem] gap-6 border-b border-rule py-3">
+            <div>
+              <h2 className="font-semibold">{name}</h2>
+              <p className="text-sm text-soft">{chain.join(' → ')}</p>
+            </div>
+            <div>
+              <p>{power}</p>
+              <p className="text-soft">
+                At contact: {atContact} {particular}
+              </p>
+            </div>
+            <p className="text-right text-sm text-soft">{leaks} leaks</p>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
