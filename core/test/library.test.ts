@@ -56,7 +56,10 @@ describe('a library', () => {
   });
 
   it('refuses in plain words what is not there, and changes nothing', () => {
-    const refused = (...change: Parameters<typeof withChange>) => () => withChange(...change);
+    const refused =
+      (...change: Parameters<typeof withChange>) =>
+      () =>
+        withChange(...change);
     expect(refused(NO_EDITS, { kind: 'cue', fault: 'none', text: 'x' })).toThrow(/no leak “none”/);
     expect(refused(NO_EDITS, { ...atOnce, ofCase: 9, value: 1 })).toThrow(/no such limit/);
     expect(refused(NO_EDITS, { kind: 'drill-of', fault: 'slap', drill: 'none' })).toThrow(/drill/);

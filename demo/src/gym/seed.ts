@@ -180,14 +180,18 @@ type Worked = Pick<BenchDocument, 'placed' | 'strikes'>;
 
 const strikeId = (file: string) => `demo-${file.replace(/\W/g, '-')}`;
 
-/** One strike with all its instants and points; the others are left for the coach to take. */
+/** Every strike with its points, one with all its instants; the others are left for the coach to take. */
 function markedIn(take: DemoTake, film: TakeFilm, marked: number): Worked {
   const frames = eventFrames(take, film, marked);
-  const wanted: number[] = [];
-  for (let frame = frames.ready; frame < frames.home; frame += 2) wanted.push(frame);
-  wanted.push(frames.home);
+  const wanted = new Set<number>();
+  for (const [index] of take.strikes.entries()) {
+    const { ready, home } = eventFrames(take, film, index);
+    for (let frame = Math.max(0, ready); frame < home; frame += 2) wanted.add(frame);
+    wanted.add(home);
+  }
+  const inOrder = [...wanted].sort((a, b) => a - b);
   return {
-    placed: placedIn(take, film, wanted),
+    placed: placedIn(take, film, inOrder),
     strikes: [
       {
         id: strikeId(film.file),

@@ -1,4 +1,5 @@
 import { scaleLinear } from 'd3-scale';
+import { quantity } from '@sinew/core/reading/say';
 import type { Thrown } from '@sinew/core/simulate/strike';
 
 const NUMBERS = [
@@ -51,7 +52,9 @@ export function WhatIfBars({
                 style={bar(before.shares[i] ?? 0)}
               />
             </span>
-            <span className="text-right">{(now.shares[i] ?? 0).toFixed(1).replace('-', '−')}</span>
+            <span className="text-right">
+              {quantity(now.shares[i] ?? 0, 'm/s').replace(' m/s', '')}
+            </span>
           </div>
         ))}
       </div>

@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { faultById } from '@sinew/core/fault/catalogue';
 import { techniqueById } from '@sinew/core/technique/catalogue';
 import type { Cue } from '@/data/findings';
 import type { Gym } from '@/data/gym';
@@ -51,6 +52,11 @@ export function Card({
               <dt className="text-soft">Work</dt>
               <dd>{cue.drill}. Slow until it is right.</dd>
             </dl>
+            {faultById(cue.fault)?.caution && (
+              <p className="mt-5 border-l-4 border-now pl-3 text-base">
+                {faultById(cue.fault)!.caution}
+              </p>
+            )}
           </section>
         ))}
         <p className="mt-6 text-sm text-soft">
