@@ -59,6 +59,21 @@ test('screenshots', async ({ page }) => {
     await page.keyboard.press('y');
   }
   await page.getByRole('button', { name: /^Strike 2/ }).click();
+  await page.getByRole('tab', { name: 'Set', exact: true }).click();
+  await page
+    .getByText(/^Shows in/)
+    .first()
+    .waitFor({ timeout: 60_000 });
+  await shot(page, 'bench-set');
+  await page.getByRole('tab', { name: 'What-if' }).click();
+  await page.getByLabel('trunk starts later').fill('45');
+  await page.getByLabel('shoulder starts later').fill('80');
+  await page.getByText(/% more momentum/).waitFor({ timeout: 60_000 });
+  await shot(page, 'bench-what-if');
+  await page.getByRole('tab', { name: 'Eye' }).click();
+  for (const key of ['q', 'q', 'e', 'a']) await page.keyboard.press(key);
+  await shot(page, 'bench-eye');
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z');
   await page.getByRole('tab', { name: 'Film' }).click();
   await page.getByText(/points are measured in space/).scrollIntoViewIfNeeded();
   await shot(page, 'bench-two-views');
@@ -90,6 +105,10 @@ test('screenshots', async ({ page }) => {
   await page.keyboard.press('Space');
   await page.locator('[data-check=sound]').waitFor({ timeout: 60_000 });
   await shot(page, 'film-check');
+
+  await page.goto('/library');
+  await page.getByRole('button', { name: 'All at once' }).click();
+  await shot(page, 'library');
 
   await page.goto('/');
   await page.getByRole('link', { name: 'Maren Voss' }).click();

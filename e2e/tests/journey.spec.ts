@@ -297,7 +297,7 @@ test('no screen has an accessibility fault that a machine can find', async ({ pa
   await page.getByRole('link', { name: 'cross-all-at-once.mp4' }).click();
   await benchIsOpen(page);
   const bench = page.url();
-  for (const url of ['/', '/students/new', student, `${student}/card`, bench]) {
+  for (const url of ['/', '/students/new', '/library', student, `${student}/card`, bench]) {
     await page.goto(url);
     await page.getByRole('link', { name: 'Sinew' }).waitFor();
     await isAccessible(page);

@@ -71,7 +71,7 @@ function costOf(
   fitted: Fitted | null,
   readings: Readings,
 ): Cost {
-  if (remedy === null) return { unknown: 'Its cost is not a matter of momentum in this strike.' };
+  if (remedy === null) return { unknown: 'The chain model has no part for this leak.' };
   if (remedy === 'to-the-end') return braked(readings);
   if (!seen) return { unknown: 'Not estimated.' };
   if (isAbsent(seen)) return { unknown: seen.absent };

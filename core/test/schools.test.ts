@@ -1,0 +1,139 @@
+import { describe, expect, it } from 'vitest';
+import { withCosts } from '../src/cost/estimate';
+import { isKnown } from '../src/fault/cost';
+import { USUAL_RULES } from '../src/fault/judge';
+import { NO_SCHOOL, resolve, type SchoolLayers } from '../src/school/resolve';
+import { SCHOOLS, schoolFrom } from '../src/school/catalogue';
+import { techniqueById } from '../src/technique/catalogue';
+import type { TechniqueId } from '../../demo/src/fighter/forms';
+import { KNOWN_LEAKS, leaky } from '../../demo/src/fighter/faults';
+import { clean, type Recipe } from '../../demo/src/fighter/recipe';
+import { analyzeKnown, found } from './fixtures';
+
+const JUDGED = { rate: 240, noise: 0.002 };
+const degrees = (value: number) => (value * Math.PI) / 180;
+const by = (layers: Partial<SchoolLayers>) => ({
+  ...USUAL_RULES,
+  school: resolve({ ...NO_SCHOOL, ...layers }),
+});
+
+/** How a sound fighter of each school strikes where it differs from the usual one. */
+const FOLLOWERS: [string, string, TechniqueId, Partial<Recipe>, Partial<SchoolLayers>?][] = [
+  ['readingOrder', 'ground-up', 'cross', {}],
+  ['readingOrder', 'top-down', 'cross', {}],
+  ['hookFist', 'thumb-up', 'lead-hook', {}],
+  ['hookFist', 'palm-down', 'lead-hook', { fistRoll: degrees(88) }],
+  ['hookFist', 'by-range', 'lead-hook', { fistRoll: degrees(88) }, { range: 'middle' }],
+  ['hookFist', 'by-range', 'lead-hook', {}, { range: 'close' }],
+  ['hookFoot', 'pivot', 'lead-hook', {}],
+  ['hookFoot', 'plant', 'lead-hook', { footHolds: 1 }],
+  ['hookFoot', 'by-situation', 'lead-hook', { footHolds: 1 }, { situation: 'combination' }],
+  ['hookFoot', 'by-situation', 'lead-hook', {}, { situation: 'coming-in' }],
+  ['weight', 'centred', 'cross', {}],
+  ['weight', 'rear-60', 'cross', { weightBack: 0.08 }],
+  ['weight', 'forward', 'cross', { weightBack: -0.05 }],
+  ['supportHeel', 'set-down', 'cross', {}],
+  ['supportHeel', 'on-the-balls', 'cross', { anchorSpin: degrees(35) }],
+  ['stepTiming', 'before-or-with', 'stepping-straight', {}],
+  ['stepTiming', 'both-feet', 'stepping-straight', {}],
+  ['stepTiming', 'foot-first', 'stepping-straight', { stepLead: 0.12 }],
+  ['hipAction', 'turn-through', 'cross', {}],
+  ['hipAction', 'whip', 'whip-straight', {}],
+  ['bodyMass', 'by-technique', 'rear-uppercut', {}],
+  ['bodyMass', 'level', 'cross', {}],
+  ['bodyMass', 'drop', 'cross', { rise: -0.07 }],
+  ['bodyMass', 'relax-rise-fall', 'rear-uppercut', {}],
+  ['bodyMass', 'rise', 'rear-uppercut', {}],
+  ['finish', 'snap', 'lead-hook', {}],
+  ['finish', 'dig', 'lead-hook', { finish: 0.05 }],
+  ['finish', 'by-situation', 'lead-hook', { finish: 0.05 }, { situation: 'lined-up' }],
+  ['offHand', 'temple', 'cross', {}],
+  ['offHand', 'hip', 'cross', { guardDrop: 0.35 }],
+  ['offHand', 'shoulder-shield', 'cross', { guardDrop: 0.25 }],
+  ['rearHeel', 'raised', 'cross', {}],
+  ['rearHeel', 'flat', 'cross', { rearHeel: 0 }],
+  ['jabHips', 'slight', 'jab', {}],
+  ['jabHips', 'none', 'jab', { pelvisTurn: 0 }],
+];
+
+describe('no school is punished for being followed', () => {
+  it.each(FOLLOWERS)('%s: %s, %s', (key, choice, technique, change, more = {}) => {
+    const rules = by({ gym: { [key]: choice }, ...more });
+    expect(found(analyzeKnown(clean(technique, change), JUDGED, rules))).toEqual([]);
+  });
+
+  it('whichever is measured at all has its followers here', () => {
+    const followed = new Set(FOLLOWERS.map(([key, choice]) => `${key} ${choice}`));
+    // Of these the coach's eye judges, or nothing in a single strike does.
+    const others = ['knuckles', 'fistTension', 'speedGate', 'bag'];
+    for (const [key, { choices }] of Object.entries(SCHOOLS)) {
+      if (others.includes(key)) continue;
+      for (const { id } of choices) expect(followed, `${key} ${id}`).toContain(`${key} ${id}`);
+    }
+  });
+
+  it('refuses a school that there is not, in plain words', () => {
+    expect(() => schoolFrom({ hookFoot: 'fly' })).toThrow(/hookFoot must be one of .*pivot.*"fly"/);
+    expect(() => schoolFrom({ shoes: 'on' })).toThrow(/no school setting "shoes"/);
+  });
+});
+
+describe('two leaks at once are both found', () => {
+  const change = (fault: string, technique: TechniqueId) =>
+    leaky(
+      KNOWN_LEAKS.find((leak) => leak.fault === fault)!,
+      technique,
+      'clear',
+    );
+  const both = (first: string, second: string, technique: TechniqueId): Recipe => {
+    const base = clean(technique);
+    const made = [first, second].map((fault) => change(fault, technique));
+    const changes = made.map((recipe) =>
+      Object.fromEntries(
+        Object.entries(recipe).filter(([key, value]) => base[key as keyof Recipe] !== value),
+      ),
+    );
+    return { ...base, ...changes[0], ...changes[1] };
+  };
+
+  it.each([
+    ['jammed', 'slow-home', 'cross'],
+    ['hips-blocked', 'guard-off-drop', 'cross'],
+    ['slap', 'slow-home', 'lead-hook'],
+    ['all-at-once', 'head-whip', 'cross'],
+    ['wrist-bent', 'hand-drop', 'cross'],
+  ] as const)('%s and %s in a %s', (first, second, technique) => {
+    const all = found(analyzeKnown(both(first, second, technique), JUDGED));
+    expect(all).toContain(first);
+    expect(all).toContain(second);
+  });
+
+  it('the dearer one first, where the model can tell', () => {
+    const recipe = both('hips-blocked', 'jammed', 'cross');
+    const analysis = analyzeKnown(recipe, JUDGED);
+    const body = { mass: 70, height: 1.76 };
+    const technique = techniqueById('cross');
+    const [first, second] = withCosts({ technique, ...analysis }, body, USUAL_RULES);
+    // As the body is read, the hips would come first.
+    expect([first!.fault, second!.fault]).toEqual(['jammed', 'hips-blocked']);
+    if (!isKnown(first!.cost) || !isKnown(second!.cost)) throw new Error('a cost is not known');
+    expect(first!.cost.lost).toBeGreaterThan(second!.cost.lost);
+    expect(first!.cost.low).toBeLessThanOrEqual(first!.cost.lost);
+    expect(first!.cost.high).toBeGreaterThanOrEqual(first!.cost.lost);
+  });
+
+  it('says why a cost is not known', () => {
+    const analysis = analyzeKnown(both('jammed', 'slow-home', 'cross'), JUDGED);
+    const technique = techniqueById('cross');
+    const costs = (body: { mass: number | null; height: number | null }) =>
+      withCosts({ technique, ...analysis }, body, USUAL_RULES).map(({ fault, cost }) => [
+        fault,
+        cost,
+      ]);
+    const unknown = Object.fromEntries(costs({ mass: null, height: null }));
+    expect(unknown.jammed).toEqual({ unknown: 'Enter the student’s height and mass.' });
+    expect(unknown['slow-home']).toMatchObject({
+      unknown: expect.stringMatching(/no part for this leak/),
+    });
+  });
+});

@@ -1,0 +1,132 @@
+/** Fighters with leaks put in, judged: what is found, missed, made up, and left open. */
+import { analyze, type Analysis } from '@sinew/core/analyze';
+import { EVENTS, markOnFrame, type Events } from '@sinew/core/events/events';
+import { USUAL_RULES, type Outcome, type Rules } from '@sinew/core/fault/judge';
+import { NO_SCHOOL, resolve } from '@sinew/core/school/resolve';
+import { techniqueById, VIEWS, type View } from '@sinew/core/technique/catalogue';
+import { nearestFrame } from '@sinew/core/track/time';
+import { FORMS, type TechniqueId } from '../fighter/forms';
+import { KNOWN_LEAKS, leaky, STRENGTHS, type KnownLeak, type Strength } from '../fighter/faults';
+import { knownPicture } from '../fighter/picture';
+import { formOf, knownTimes } from '../fighter/pose';
+import { clean, type Recipe } from '../fighter/recipe';
+import { knownTrack } from '../fighter/track';
+
+export interface Filming {
+  readonly name: string;
+  /** In space, or a single view. */
+  readonly view: View | '3d';
+  /** Frames a second. */
+  readonly rate: number;
+  /** Metres, one standard deviation of every coordinate. */
+  readonly noise: number;
+  /** All instants marked on their frames, or contact only. */
+  readonly isMarked: boolean;
+}
+
+export interface Said {
+  readonly fault: string;
+  readonly technique: TechniqueId;
+  readonly strength: Strength;
+  /** What was said of the leak that is there; null when it is not judged. */
+  readonly outcome: Outcome | null;
+  /** Leaks found that are not there. */
+  readonly made: readonly string[];
+}
+
+function rulesFor(leak: KnownLeak | null): Rules {
+  const { school = {}, situation = 'not-said', audit = {} } = leak ?? {};
+  return { ...USUAL_RULES, school: resolve({ ...NO_SCHOOL, gym: school, situation }), audit };
+}
+
+/** @param seed odd: orthodox; of elbows and kicks every second pair is thrown with the lead side */
+function varied(recipe: Recipe, seed: number): Recipe {
+  const isEither = techniqueById(recipe.technique).hand === 'either';
+  return {
+    ...recipe,
+    stance: seed % 2 === 0 ? 'southpaw' : 'orthodox',
+    by: isEither && seed % 4 > 1 ? 'lead' : recipe.by,
+  };
+}
+
+function judged(recipe: Recipe, filming: Filming, rules: Rules, seed: number): Analysis {
+  const { view, rate, noise, isMarked } = filming;
+  const technique = techniqueById(recipe.technique);
+  const own = formOf(recipe).striking;
+  const isMirrored = recipe.stance === 'southpaw';
+  const side = isMirrored ? (own === 'left' ? 'right' : 'left') : own;
+  const sampling = { rate, noise, seed };
+  const film =
+    view === '3d' ? { track: knownTrack(recipe, sampling) } : knownPicture(recipe, view, sampling);
+  const { frameTimes } = film.track;
+  const times = knownTimes(recipe);
+  const on = (time: number) => markOnFrame(frameTimes, nearestFrame(frameTimes, time));
+  // Of a kick the made-up coach marks only what its own times name: contact, end and home.
+  const isKick = technique.family === 'kick';
+  const names = isMarked && !isKick ? EVENTS : (['contact'] as const);
+  const marks: Events = Object.fromEntries(names.map((name) => [name, on(times[name])]));
+  const strike = { technique, side, stance: recipe.stance } as const;
+  const given = { strike, marks, rules, body: { mass: 70, height: recipe.height } };
+  return 'calibration' in film
+    ? analyze({ ...given, track: film.track, calibration: film.calibration })
+    : analyze({ ...given, track: film.track });
+}
+
+const found = ({ findings }: Analysis) =>
+  findings.filter(({ status }) => status === 'found').map(({ fault }) => fault);
+
+/** Every known leak in every strike that can have it, at some strengths. */
+export function leaksJudged(filming: Filming, strengths: readonly Strength[]): Said[] {
+  let seed = 0;
+  return KNOWN_LEAKS.flatMap((leak) =>
+    strengths.flatMap((strength) =>
+      leak.techniques.map((technique): Said => {
+        const recipe = varied(leaky(leak, technique, strength), ++seed);
+        const analysis = judged(recipe, filming, rulesFor(leak), seed);
+        const said = analysis.findings.find(({ fault }) => fault === leak.fault);
+        const made = found(analysis).filter(
+          (fault) => fault !== leak.fault && !leak.also?.includes(fault),
+        );
+        return { fault: leak.fault, technique, strength, outcome: said?.status ?? null, made };
+      }),
+    ),
+  );
+}
+
+export interface CleanSaid {
+  readonly technique: TechniqueId;
+  readonly made: readonly string[];
+  /** How many leaks were judged, and how many of them could be told. */
+  readonly judged: number;
+  readonly told: number;
+}
+
+/** Every technique without a leak. */
+export function cleanJudged(filming: Filming, seeds: readonly number[]): CleanSaid[] {
+  return (Object.keys(FORMS) as TechniqueId[]).flatMap((technique) =>
+    seeds.map((seed) => {
+      const analysis = judged(varied(clean(technique), seed), filming, rulesFor(null), seed);
+      const { findings } = analysis;
+      return {
+        technique,
+        made: found(analysis),
+        judged: findings.length,
+        told: findings.filter(({ status }) => status !== 'cant-tell').length,
+      };
+    }),
+  );
+}
+
+export const SPACE: readonly Filming[] = [60, 120, 240].flatMap((rate) =>
+  [true, false].map((isMarked) => ({
+    name: `3D, ${rate} a second, ${isMarked ? 'instants marked' : 'contact only'}`,
+    ...{ view: '3d' as const, rate, noise: 0.002, isMarked },
+  })),
+);
+
+export const FLAT: readonly Filming[] = VIEWS.map((view) => ({
+  name: `from ${view === 'side' || view === 'front' ? `the ${view}` : view}, 240 a second, instants marked`,
+  ...{ view, rate: 240, noise: 0.002, isMarked: true },
+}));
+
+export { STRENGTHS };
