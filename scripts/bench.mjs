@@ -8,6 +8,10 @@ run(bin('tsx'), ['--expose-gc', 'bench/analysis.ts'], {
   cwd: join(root, 'e2e'),
   title: 'Analysis of a strike, and of a take',
 });
+run(bin('tsx'), ['bench/judging.ts'], {
+  cwd: join(root, 'e2e'),
+  title: 'Judging, costs and what-if',
+});
 ensureBuild();
 run(bin('playwright'), ['test', '--config', 'bench/playwright.config.ts'], {
   cwd: join(root, 'e2e'),

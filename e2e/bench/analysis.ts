@@ -11,17 +11,7 @@ import { truthOfStrike } from '@sinew/demo/fighter/truth';
 import { DEMO_CLIPS } from '@sinew/demo/gym/clips';
 import { truthOf } from '@sinew/demo/gym/truth';
 import { CAMERAS } from '@sinew/demo/render/camera';
-
-function time(name: string, runs: number, act: () => void): void {
-  for (let i = 0; i < Math.min(10, runs); i++) act();
-  const times = Array.from({ length: runs }, () => {
-    const start = performance.now();
-    act();
-    return performance.now() - start;
-  }).sort((a, b) => a - b);
-  const at = (share: number) => times[Math.floor(share * (runs - 1))]!.toFixed(1);
-  console.log(`${name}: median ${at(0.5)} ms, 95 % under ${at(0.95)} ms`);
-}
+import { time } from './time';
 
 const recipe = clean('cross', { contact: 1 });
 const { technique, side } = truthOfStrike(recipe);

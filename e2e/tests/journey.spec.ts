@@ -71,6 +71,7 @@ test('from a clip to a cue', async ({ page }) => {
     expect(Math.abs((await number('Speed at contact')) - 3.8)).toBeLessThan(1);
     await expect(reading('Speed at contact')).toContainText('m/s');
     await page.getByRole('tab', { name: 'Leaks' }).click();
+    await page.getByText(/^Looked for and not there/).click();
     await expect(page.getByText(/Jammed: no/)).toBeVisible();
   });
 

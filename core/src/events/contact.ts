@@ -253,8 +253,13 @@ export function proposeEnd(motion: Motion, contact: EventMark): EventMark | null
     const near = after.slice(k - HALF, k + HALF + 1);
     const speed = rate(path, place, direction, near);
     if (speed > STOPPED * arriving) continue;
-    const frame = path.times[after[k]!]! - path.times[after[k]! - 1]!;
-    return markAt(motion.frameTimes, path.times[after[k]!]!, HALF * frame, motion.source);
+    const time = path.times[after[k]!]!;
+    const frame = time - path.times[after[k]! - 1]!;
+    if (k > HALF) return markAt(motion.frameTimes, time, HALF * frame, motion.source);
+    // It has stopped before it could first be looked at: anywhere from contact to then.
+    const middle = (contact.time + time) / 2;
+    const sigma = Math.hypot((time - contact.time) / Math.sqrt(12), frame);
+    return markAt(motion.frameTimes, middle, sigma, motion.source);
   }
   return null;
 }

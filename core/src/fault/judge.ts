@@ -196,7 +196,9 @@ function whyNot({ limit, measured }: Judged): string {
     return `Only your eye can tell: ${check.asks.split(' – ')[0]}? Say it under Eye.`;
   }
   if (measured === null || isAbsent(measured)) return measured?.absent ?? '';
-  const close = `${say(measured)}, and the limit is ${quantity(limit.value, measured.unit)}: too close to call.`;
+  const isRough =
+    halfWidth(measured) > 3 * Math.max(Math.abs(limit.value), Math.abs(measured.value));
+  const close = `${say(measured)}, and the limit is ${quantity(limit.value, measured.unit)}: too ${isRough ? 'rough' : 'close'} to call.`;
   if (measured.unit === 's' && measured.source !== 'eye') {
     return `${close} Marking the instants by eye would settle it.`;
   }

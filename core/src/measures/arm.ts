@@ -92,6 +92,11 @@ function links(
  * as it is seen in this strike. Needs no scale.
  */
 function reach(look: Look): number {
+  if (look.motion.view === 'above') {
+    throw new Lacking(
+      absent('From above, links that hang look short, and so does full reach; film from the side.'),
+    );
+  }
   const when = look.event('contact');
   const root = look.own(isKick(look.strike.technique) ? 'Hip' : 'Shoulder');
   const used = distance(look.at(root, when), look.at('end', when));

@@ -145,7 +145,7 @@ export const BALANCE = [
   },
   {
     unit: 'rad',
-    needs: 'up',
+    needs: 'sagittal',
     shows: 'the lean',
     isMetric: false,
     id: 'lean',
@@ -154,7 +154,7 @@ export const BALANCE = [
   },
   {
     unit: 'rad',
-    needs: 'up',
+    needs: 'sagittal',
     shows: 'the lean',
     isMetric: false,
     id: 'lean.trunk',

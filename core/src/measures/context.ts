@@ -78,13 +78,14 @@ export function motionShowing(
 }
 
 /** What a view must show. */
-export type Needs = 'any' | 'toward' | 'right' | 'up' | 'ground' | 'upright' | 'space';
+export type Needs = 'any' | 'toward' | 'right' | 'up' | 'sagittal' | 'ground' | 'upright' | 'space';
 
 const NEEDED: Record<Needs, { readonly axes: readonly Axis[]; readonly advice: string }> = {
   any: { axes: [], advice: '' },
   toward: { axes: ['toward'], advice: 'film from the side' },
   right: { axes: ['right'], advice: 'film from the front or from behind' },
   up: { axes: ['up'], advice: 'film from the side' },
+  sagittal: { axes: ['toward', 'up'], advice: 'film from the side' },
   ground: { axes: ['toward', 'right'], advice: 'film from above' },
   upright: { axes: ['up', 'right'], advice: 'film from the front or from behind' },
   space: { axes: ['toward', 'up', 'right'], advice: 'two cameras would' },

@@ -151,7 +151,16 @@ export const PATH = [
     id: 'speed.keep',
     name: 'Speed kept to contact',
     doubt: (look) => contactDoubt(look) / peakSpeed(look),
-    value: (look) => contactSpeed(look) / peakSpeed(look),
+    value: (look) => {
+      if (!isAimed(look.strike.technique) && look.motion.view !== '3d') {
+        throw new Lacking(
+          absent(
+            'A single view shortens the way of this strike here more, there less; two cameras would show whether it keeps its speed.',
+          ),
+        );
+      }
+      return contactSpeed(look) / peakSpeed(look);
+    },
   },
   {
     ...SPEED,

@@ -71,7 +71,7 @@ export const KNOWN_LEAKS: readonly KnownLeak[] = [
   {
     fault: 'weight-off',
     techniques: ids(PUNCHES),
-    change: [{ weightBack: 0.13 }, { weightBack: 0.17 }, { weightBack: 0.22 }],
+    change: [{ weightBack: 0.15 }, { weightBack: 0.18 }, { weightBack: 0.23 }],
     also: ['knee-gives'],
   },
   {

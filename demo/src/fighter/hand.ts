@@ -57,6 +57,17 @@ const lengthsOf = ({ recipe: { height } }: Arm) => ({
   lower: SEGMENT_LENGTH.forearm * height + (SEGMENT_LENGTH.hand * height) / 2,
 });
 
+/** How far the hand is drawn back and down before it goes. */
+function tellOf({ recipe, profiles: p }: Arm): (time: number) => Point {
+  const { telegraph, dip } = recipe;
+  const from = knownTimes(recipe).arm;
+  const draw = telegraph === 0 && dip === 0 ? null : spanning(from - 0.14, from - 0.01);
+  return (time) => {
+    const drawn = draw ? Math.max(0, progress(draw, time) - progress(p.arm, time)) : 0;
+    return [-telegraph * drawn, -dip * drawn, 0];
+  };
+}
+
 /** A fist that goes from guard to a contact point and past it, and home again. */
 function thrown(
   arm: Arm,
@@ -66,8 +77,7 @@ function thrown(
   const { recipe, profiles: p, body } = arm;
   const t = knownTimes(recipe);
   const guard = guardOf(arm, limb.guard);
-  const isTold = recipe.telegraph !== 0 || recipe.dip !== 0;
-  const draw = isTold ? spanning(t.arm - 0.14, t.arm - 0.01) : null;
+  const drawn = tellOf(arm);
   const guardAtContact = guard(body(t.contact));
   const last = add(
     guardAtContact,
@@ -76,8 +86,7 @@ function thrown(
   );
   return (time, trunk) => {
     const share = progress(p.arm, time) - progress(p.armHome, time);
-    const drawn = draw ? Math.max(0, progress(draw, time) - progress(p.arm, time)) : 0;
-    return add(mix(guard(trunk), last, share), [-recipe.telegraph, -recipe.dip, 0], drawn);
+    return add(mix(guard(trunk), last, share), drawn(time));
   };
 }
 
@@ -110,8 +119,7 @@ function hook(arm: Arm, limb: OfKind<'hook'>) {
   const set = unit(onSide(limb.set, isRight));
   const last = unit(onSide(limb.last, isRight));
   const sweep: Profile = { start: t.arm, rise: recipe.out, fall: recipe.finish };
-  const draw =
-    recipe.telegraph === 0 && recipe.dip === 0 ? null : spanning(t.arm - 0.14, t.arm - 0.01);
+  const drawn = tellOf(arm);
   const drift: Profile = spanning(t.contact - 0.075, t.contact + 0.025);
   const guardAngle = elbowAngle(size(guardArm), upper, lower);
   return (time: number, trunk: Trunk): Point => {
@@ -119,7 +127,6 @@ function hook(arm: Arm, limb: OfKind<'hook'>) {
     const isSet = progress(p.arm, time);
     const swept = progress(sweep, time);
     const across = along(set, last, swept * (1 + recipe.scoop / angleBetween(set, last)));
-    const drawn = draw ? Math.max(0, progress(draw, time) - progress(p.arm, time)) : 0;
     const direction = along(guardArm, along(across, guardArm, 1 - isSet), 1 - home);
     const landed = recipe.hookAngle + recipe.drift * progress(drift, time);
     const angle = guardAngle + (landed - guardAngle) * (isSet - home);
@@ -128,7 +135,7 @@ function hook(arm: Arm, limb: OfKind<'hook'>) {
       fromTrunk(direction, trunk.yaw),
       spanOf(angle, upper, lower),
     );
-    return add(fist, [-recipe.telegraph, -recipe.dip, 0], drawn);
+    return add(fist, drawn(time));
   };
 }
 

@@ -204,7 +204,7 @@ const OWN: Readonly<Record<TechniqueId, Partial<Recipe>>> = {
   'elbow-rise': { ...ELBOW, pelvisTurn: degrees(20), trunkTurn: degrees(26), sink: 0.05 },
   'elbow-drop': { ...ELBOW, pelvisTurn: degrees(16), trunkTurn: degrees(20), sink: 0 },
   'elbow-up': { ...ELBOW, pelvisTurn: degrees(24), trunkTurn: degrees(30), sink: 0.06 },
-  'elbow-thrust': { ...ELBOW, pelvisTurn: degrees(26), trunkTurn: degrees(34) },
+  'elbow-thrust': { ...ELBOW, pelvisTurn: degrees(26), trunkTurn: degrees(34), finish: 0.08 },
   'elbow-spin': {
     ...ELBOW,
     pelvisTurn: degrees(140),

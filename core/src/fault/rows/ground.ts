@@ -13,6 +13,12 @@ import {
   without,
 } from './sets';
 
+/** Strikes that turn over a pivoting foot of their own side. */
+const PIVOTED = [
+  ...['cross', 'rear-hook', 'lead-hook', 'rear-body-hook', 'lead-body-hook'],
+  ...['stepping-straight', 'elbow-round'],
+];
+
 export const GROUND: readonly FaultRow[] = [
   {
     id: 'hips-tilted',
@@ -168,10 +174,7 @@ export const GROUND: readonly FaultRow[] = [
     id: 'hips-blocked',
     name: 'Hips blocked',
     headline: 'The foot holds, and the hips stop with it.',
-    techniques: [
-      ...['cross', 'rear-hook', 'lead-hook', 'rear-body-hook', 'lead-body-hook'],
-      ...['stepping-straight', 'elbow-round'],
-    ] as FaultRow['techniques'],
+    techniques: PIVOTED,
     link: 'pelvis',
     phase: 'explode',
     cases: [
@@ -196,10 +199,7 @@ export const GROUND: readonly FaultRow[] = [
     id: 'pivot-no-turn',
     name: 'Foot turns, body does not',
     headline: 'The foot turns and the body stays.',
-    techniques: [
-      ...['cross', 'rear-hook', 'lead-hook', 'rear-body-hook', 'lead-body-hook'],
-      ...['stepping-straight', 'elbow-round'],
-    ] as FaultRow['techniques'],
+    techniques: PIVOTED,
     link: 'pelvis',
     phase: 'explode',
     cases: [

@@ -32,9 +32,12 @@ export function CantTell({ findings }: { findings: readonly Finding[] }) {
   );
 }
 
-/** The advice at the end of "a view from … cannot show …; film from …", else the whole reason. */
-function settledBy({ evidence }: Finding): string {
-  return /; ((?:film|two cameras)[^;]*)$/.exec(evidence)?.[1] ?? evidence;
+const PLACE = 'Points that are not placed yet would tell.';
+
+/** Points to place; the advice at the end of "a view from … cannot show …; film from …"; else the whole reason. */
+function settledBy(finding: Finding): string {
+  if (missingOf(finding)) return PLACE;
+  return /; ((?:film|two cameras)[^;]*)$/.exec(finding.evidence)?.[1] ?? finding.evidence;
 }
 
 function sentence(key: string): string {

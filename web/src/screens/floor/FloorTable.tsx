@@ -76,6 +76,9 @@ export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
                   one.cues.map((cue) => (
                     <div key={cue.technique} className="font-serif text-xl leading-snug">
                       {cue.text}
+                      {cue.isInjury && (
+                        <span className="ml-2 font-sans text-sm text-now">no power yet</span>
+                      )}
                       {one.cues.length > 1 && (
                         <span className="ml-2 font-sans text-sm text-soft">{cue.technique}</span>
                       )}

@@ -1,5 +1,6 @@
 /** What stands on the Floor: one row a student, with the one thing to do next. */
 import { EVENTS } from '@sinew/core/events/events';
+import { faultById } from '@sinew/core/fault/catalogue';
 import { techniqueById } from '@sinew/core/technique/catalogue';
 import { VIEW_GUIDE } from '@sinew/core/technique/views';
 import type { ClipSummary } from '@/data/clips';
@@ -11,7 +12,12 @@ export interface FloorRow {
   readonly name: string;
   readonly about: string;
   readonly workingOn: string;
-  readonly cues: readonly { readonly technique: string; readonly text: string }[];
+  readonly cues: readonly {
+    readonly technique: string;
+    readonly text: string;
+    /** It can hurt the student: no power until it is cleared. */
+    readonly isInjury: boolean;
+  }[];
   readonly next: { readonly text: string; readonly note: string; readonly href: string };
   /** The bench B opens: the clip to mark, else the newest; null without clips. */
   readonly benchHref: string | null;
@@ -60,6 +66,7 @@ export function floorRows(
         cues: ownCues.map((cue) => ({
           technique: techniqueById(cue.technique).name,
           text: cue.text,
+          isInjury: faultById(cue.fault)?.injury === true,
         })),
         next: nextStep(student, own.length, unmarked, ownCues.length),
         benchHref: bench ? `/bench/${bench.id}` : null,

@@ -23,6 +23,16 @@ const NAME_KEY = 'sinew-coach';
 
 export type Change = (wanted: LibraryChange) => Promise<boolean>;
 
+/** Which leaks a choice of school has a say in. */
+function touchedBy({ faults }: Catalogue, key: string): string {
+  const names = faults
+    .filter(({ cases }) => cases.some(({ when }) => when?.[key]))
+    .map(({ name }) => name);
+  return names.length > 0
+    ? `From now on judged otherwise: ${names.join(', ')}.`
+    : 'Kept. No leak depends on it; it is the order, or what your eye is asked.';
+}
+
 /** What strikes are judged by, to read and to make one's own. */
 export function LibraryScreen({
   catalogue,
@@ -133,7 +143,9 @@ export function LibraryScreen({
             <Schools
               chosen={edits.school}
               wait="usual"
-              onChoose={(key, choice) => void make({ kind: 'school', key, choice })}
+              onChoose={async (key, choice) => {
+                if (await make({ kind: 'school', key, choice })) toast(touchedBy(catalogue, key));
+              }}
             />
           </Tabs.Content>
           <Tabs.Content value="Drills">

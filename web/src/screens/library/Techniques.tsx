@@ -6,7 +6,7 @@ import { TEACHING } from '@sinew/core/technique/teaching';
 export function Techniques({ catalogue }: { catalogue: Catalogue }) {
   return (
     <ul>
-      {TECHNIQUES.map(({ id, name, chain }) => {
+      {TECHNIQUES.map(({ id, name, chain, family }) => {
         const { power, atContact, particular } = TEACHING[id]!;
         const leaks = catalogue.faults.filter(({ techniques }) => techniques.includes(id)).length;
         return (
@@ -20,6 +20,12 @@ export function Techniques({ catalogue }: { catalogue: Catalogue }) {
               <p className="text-soft">
                 At contact: {atContact} {particular}
               </p>
+              {(family === 'elbow' || family === 'kick') && (
+                <p className="mt-1 border-l-4 border-now pl-3 text-sm">
+                  To the head illegal in many rule sets and gyms. On a partner only with protective
+                  gear, a supervisor and consent.
+                </p>
+              )}
             </div>
             <p className="text-right text-sm text-soft">{leaks} leaks</p>
           </li>

@@ -1,0 +1,54 @@
+/** Times of the judge: readings to findings, what leaks cost, and one change of a what-if. */
+import { analyze, rejudged } from '@sinew/core/analyze';
+import { withCosts } from '@sinew/core/cost/estimate';
+import { EVENTS, markOnFrame } from '@sinew/core/events/events';
+import { USUAL_RULES } from '@sinew/core/fault/judge';
+import { judgeSet } from '@sinew/core/fault/set';
+import { isAbsent } from '@sinew/core/reading/reading';
+import { fit } from '@sinew/core/simulate/fit';
+import { observe } from '@sinew/core/simulate/observe';
+import { thrown } from '@sinew/core/simulate/strike';
+import { AS_IT_IS, changed } from '@sinew/core/simulate/whatIf';
+import { techniqueById } from '@sinew/core/technique/catalogue';
+import { nearestFrame } from '@sinew/core/track/time';
+import { knownTimes } from '@sinew/demo/fighter/pose';
+import { clean, FAULT_CHANGES } from '@sinew/demo/fighter/recipe';
+import { knownTrack } from '@sinew/demo/fighter/track';
+import { time } from './time';
+
+const recipe = clean('cross', FAULT_CHANGES['all-at-once']);
+const track = knownTrack(recipe, { rate: 240, noise: 0.002, seed: 1 });
+const times = knownTimes(recipe);
+const marks = Object.fromEntries(
+  EVENTS.map((name) => [
+    name,
+    markOnFrame(track.frameTimes, nearestFrame(track.frameTimes, times[name])),
+  ]),
+);
+const technique = techniqueById('cross');
+const body = { mass: 70, height: 1.76 };
+const analysis = analyze({ strike: { technique, side: 'right' }, track, marks, body });
+const { events, readings } = analysis;
+const seen = observe(technique, events, readings, body);
+if (isAbsent(seen)) throw new Error(seen.absent);
+const fitted = fit(seen.model, seen.observed);
+
+time('every leak judged again, nothing measured', 50, () =>
+  rejudged(analysis, technique, USUAL_RULES),
+);
+time('a set of ten, readings known', 20, () =>
+  judgeSet(
+    technique,
+    Array.from({ length: 10 }, () => analysis),
+    USUAL_RULES,
+  ),
+);
+time('the chain model fitted to a strike', 5, () => fit(seen.model, seen.observed));
+time('what every leak of it costs', 5, () =>
+  withCosts({ technique, ...analysis }, body, USUAL_RULES),
+);
+let delay = 0;
+time('one change of a what-if', 50, () => {
+  delay = (delay + 0.005) % 0.1;
+  return thrown(changed(fitted.model, { ...AS_IT_IS, delays: [0, delay, delay, delay] }));
+});
