@@ -55,6 +55,14 @@ describe('a library', () => {
     expect(withChange(edits, { kind: 'remove-own', fault: 'own-home' }).edits).toEqual(NO_EDITS);
   });
 
+  it('of an older gym opens although a drill or a leak of its edits is gone', () => {
+    const leaks = { slap: { drill: 'gone', cue: 'Hold it.' }, 'gone-too': { isOff: true } };
+    const library = edited({ ...NO_EDITS, leaks });
+    expect(faultById('slap', library)).toMatchObject({
+      ...{ cue: 'Hold it.', drill: faultById('slap')!.drill },
+    });
+  });
+
   it('refuses in plain words what is not there, and changes nothing', () => {
     const refused =
       (...change: Parameters<typeof withChange>) =>

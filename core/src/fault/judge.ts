@@ -46,6 +46,15 @@ export interface Finding {
   readonly frame: number | null;
   /** What it costs, where that can be estimated; null until then. */
   readonly cost: Cost | null;
+  /** Where it cannot be told: why not. */
+  readonly open: Open | null;
+}
+
+export interface Open {
+  /** What would settle it, as a sentence. */
+  readonly settle: string;
+  /** What was measured and is not enough, as "3 ± 4°, limit 7°"; null when nothing was. */
+  readonly short: string | null;
 }
 
 /** What a strike is judged by, beside its readings. */
@@ -120,6 +129,7 @@ export function judgeFault(
     judgedAs: Object.keys(quoted.of.when ?? {}).map((key) => inWords(key, rules.school[key]!)),
     frame: first && !isAbsent(first) ? (first.frames[first.frames.length - 1] ?? null) : null,
     cost: null,
+    open: quoted.doubtful && status === 'cant-tell' ? whyNot(quoted.doubtful) : null,
   };
 }
 
@@ -174,7 +184,7 @@ function distanceBeyond({ is, value }: ReadingLimit, measured: Reading): number 
 }
 
 function sentence({ of, status, doubtful }: Verdict, readings: JudgedReadings): string {
-  if (status === 'cant-tell') return whyNot(doubtful!);
+  if (status === 'cant-tell') return whyNotInWords(doubtful!);
   return (status === 'found' ? of.evidence : of.clear).replace(
     /\{([\w.-]+)(:order)?\}/g,
     (_, id: string, order?: string) => {
@@ -190,26 +200,47 @@ function sentence({ of, status, doubtful }: Verdict, readings: JudgedReadings): 
 
 const FRAME_RATES = [60, 120, 240, 480, 960];
 
-function whyNot({ limit, measured }: Judged): string {
+function whyNot({ limit, measured }: Judged): Open {
   if (!isOfReading(limit)) {
     const check = checkById(limit.eye)!;
-    return `Only your eye can tell: ${check.asks.split(' – ')[0]}? Say it under Eye.`;
+    const asked = check.asks.split(' – ')[0];
+    return { settle: `Only your eye can tell: ${asked}? Say it under Eye.`, short: null };
   }
-  if (measured === null || isAbsent(measured)) return measured?.absent ?? '';
-  const isRough =
-    halfWidth(measured) > 3 * Math.max(Math.abs(limit.value), Math.abs(measured.value));
-  const close = `${say(measured)}, and the limit is ${quantity(limit.value, measured.unit)}: too ${isRough ? 'rough' : 'close'} to call.`;
+  if (measured === null) return { settle: '', short: null };
+  if (isAbsent(measured)) {
+    const { absent, advice, missing } = measured;
+    const settle = advice ? `${advice[0]!.toUpperCase()}${advice.slice(1)}.` : absent;
+    return { settle: missing ? POINTS : settle, short: null };
+  }
+  return {
+    settle: settledBy(limit, measured),
+    short: `${say(measured)}, limit ${quantity(limit.value, measured.unit)}`,
+  };
+}
+
+const POINTS = 'Points that are not placed yet would tell.';
+
+function settledBy(limit: ReadingLimit, measured: Reading): string {
   if (measured.unit === 's' && measured.source !== 'eye') {
-    return `${close} Marking the instants by eye would settle it.`;
+    return 'Marking the instants by eye would settle it.';
   }
-  if (measured.unit !== 's') {
-    return `${close} More strikes, or points placed on more frames, would settle it.`;
-  }
+  if (measured.unit !== 's')
+    return 'More strikes, or points placed on more frames, would settle it.';
   const distance = Math.abs(distanceBeyond(limit, measured) - limit.slack / 2) + limit.slack / 2;
   const rate = rateFor(measured, distance);
-  return rate === null
-    ? `${close} More strikes would settle it.`
-    : `${say(measured)}, and the limit is ${quantity(limit.value, measured.unit)}: can’t tell at this frame rate. Film at ${rate} frames a second.`;
+  return rate === null ? 'More strikes would settle it.' : `Film at ${rate} frames a second.`;
+}
+
+function whyNotInWords({ limit, measured }: Judged): string {
+  if (measured && isAbsent(measured)) return measured.absent;
+  if (!isOfReading(limit) || !measured) return whyNot({ limit, measured }).settle;
+  const settle = settledBy(limit, measured);
+  const isRough =
+    halfWidth(measured) > 3 * Math.max(Math.abs(limit.value), Math.abs(measured.value));
+  const why = settle.startsWith('Film at')
+    ? 'can’t tell at this frame rate'
+    : `too ${isRough ? 'rough' : 'close'} to call`;
+  return `${say(measured)}, and the limit is ${quantity(limit.value, measured.unit)}: ${why}. ${settle}`;
 }
 
 /**

@@ -50,15 +50,17 @@ export const libraryFileSchema = z.object({
 });
 
 /**
- * The catalogue as a gym has it. Edits of leaks that no longer exist are passed over.
+ * The catalogue as a gym has it. Edits that name leaks or drills which no longer exist are passed
+ * over: a newer Sinew must open an older gym.
  *
- * @throws ZodError when the edits do not fit together
+ * @throws ZodError when the gym's own leaks do not fit
  */
 export function edited(edits: Edits, base: Catalogue = CATALOGUE): Catalogue {
+  const drills = new Set([...base.drills, ...edits.ownDrills].map(({ id }) => id));
   return catalogueSchema.parse({
     faults: [
       ...base.faults
-        .map((fault) => leakEdited(fault, edits.leaks[fault.id]))
+        .map((fault) => leakEdited(fault, edits.leaks[fault.id], drills))
         .filter(({ id }) => !edits.leaks[id]?.isOff),
       ...edits.own,
     ],
@@ -69,12 +71,16 @@ export function edited(edits: Edits, base: Catalogue = CATALOGUE): Catalogue {
   });
 }
 
-function leakEdited(fault: Fault, edit: Edits['leaks'][string] | undefined): Fault {
+function leakEdited(
+  fault: Fault,
+  edit: Edits['leaks'][string] | undefined,
+  drills: ReadonlySet<string>,
+): Fault {
   if (!edit) return fault;
   return {
     ...fault,
     ...(edit.cue !== undefined && { cue: edit.cue }),
-    ...(edit.drill !== undefined && { drill: edit.drill }),
+    ...(edit.drill !== undefined && drills.has(edit.drill) && { drill: edit.drill }),
     cases: fault.cases.map((one, ofCase) => ({
       ...one,
       limits: one.limits.map((limit, index) => {
@@ -120,7 +126,12 @@ export interface Changed {
  */
 export function withChange(edits: Edits, change: LibraryChange): Changed {
   const changed = applied(edits, change);
-  edited(changed.edits);
+  const { drills } = edited(changed.edits);
+  for (const { drill } of Object.values(changed.edits.leaks)) {
+    if (drill !== undefined && !drills.some(({ id }) => id === drill)) {
+      throw new RangeError(`There is no drill “${drill}”.`);
+    }
+  }
   return changed;
 }
 

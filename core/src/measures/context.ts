@@ -70,7 +70,8 @@ export function motionShowing(
   const { motion } = context;
   const { axes, advice } = NEEDED[what.needs];
   if (!axes.every((axis) => VIEW_AXES[motion.view].includes(axis))) {
-    return absent(`A view from ${viewWords(motion.view)} cannot show ${what.name}; ${advice}.`);
+    const why = `A view from ${viewWords(motion.view)} cannot show ${what.name}; ${advice}.`;
+    return { absent: why, advice };
   }
   return motion.axes.length > 0 && axes.every((axis) => motion.axes.includes(axis))
     ? motion

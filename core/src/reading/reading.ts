@@ -29,6 +29,8 @@ export interface Missing {
 export interface Absent {
   /** Why there is no reading, as a sentence to the coach. */
   readonly absent: string;
+  /** The film that would show it, as in "film from above". */
+  readonly advice?: string;
   /** The first thing that could be placed to get one. */
   readonly missing?: Missing;
   /** The strike is not of a kind that has this reading, whatever was filmed. */

@@ -1,6 +1,6 @@
 /**
  * Writes docs/accuracy.md: what is reached on made-up strikes whose truth is known, as numbers and as
- * rendered films. Takes half an hour:  npm run accuracy
+ * rendered films. Takes three quarters of an hour:  npm run accuracy
  */
 import { writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
@@ -11,6 +11,7 @@ import { clean } from '../fighter/recipe';
 import { knownTrack } from '../fighter/track';
 import { truthOfStrike } from '../fighter/truth';
 import { captureSection } from './captureTables';
+import { judgedSection } from './judgedTables';
 import { trialsOf, type Trial, type Trials } from './measure';
 import { quantile, table } from './table';
 import { trackedSection } from './trackedTables';
@@ -196,6 +197,8 @@ ${byTechnique(usual(alone), COLUMNS)}
 ${drawsAgainstFirstOrder()}
 
 ${captureSection()}
+
+${judgedSection()}
 
 ${await trackedSection()}
 

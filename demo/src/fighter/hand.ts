@@ -2,7 +2,7 @@
 import { SEGMENT_LENGTH } from '@sinew/core/body/segments';
 import { knownTimes, shoulderOf, type Profiles, type Trunk } from './body';
 import type { Form, Limb } from './forms';
-import { progress, shareAtPeak, spanning, type Profile } from './profile';
+import { progress, spanning, type Profile } from './profile';
 import type { Recipe } from './recipe';
 import {
   add,

@@ -80,6 +80,8 @@ export interface SetReport {
   readonly strikes: readonly { readonly id: string; readonly frame: number | null }[];
   readonly findings: SetVerdict['findings'];
   readonly isProvisional: boolean;
+  /** Strikes whose marks contradict each other, and which are not judged. */
+  readonly leftOut: number;
 }
 
 export function setOf({ technique, rules, set }: Judging): SetVerdict {
@@ -102,7 +104,7 @@ export async function setReport(db: Db, strikeId: string): Promise<SetReport | n
       id: strike.id,
       frame: analysis.events.contact?.frame ?? null,
     }));
-  return { strikes, findings, isProvisional };
+  return { strikes, findings, isProvisional, leftOut: found.set.length - strikes.length };
 }
 
 /** What a strike, or the set it is of, shows of a leak; the set's word names how many show it. */

@@ -9,7 +9,7 @@ export function CantTell({ findings }: { findings: readonly Finding[] }) {
   if (findings.length === 0) return null;
   const groups = new Map<string, Finding[]>();
   for (const finding of findings) {
-    const key = settledBy(finding);
+    const key = finding.open?.settle ?? finding.evidence;
     groups.set(key, [...(groups.get(key) ?? []), finding]);
   }
   return (
@@ -22,27 +22,19 @@ export function CantTell({ findings }: { findings: readonly Finding[] }) {
         {[...groups].map(([key, some]) => (
           <li key={key} className="py-1">
             <p>
-              {sentence(key)} <Place missing={missingOf(some[0]!)} />
+              {key === 'Two cameras would.' ? 'Two cameras would show it.' : key}{' '}
+              <Place missing={missingOf(some[0]!)} />
             </p>
-            <p className="text-sm text-soft">{some.map(({ name }) => name).join(', ')}</p>
+            <p className="text-sm text-soft">
+              {some
+                .map(({ name, open }) => (open?.short ? `${name} (${open.short})` : name))
+                .join(', ')}
+            </p>
           </li>
         ))}
       </ul>
     </section>
   );
-}
-
-const PLACE = 'Points that are not placed yet would tell.';
-
-/** Points to place; the advice at the end of "a view from … cannot show …; film from …"; else the whole reason. */
-function settledBy(finding: Finding): string {
-  if (missingOf(finding)) return PLACE;
-  return /; ((?:film|two cameras)[^;]*)$/.exec(finding.evidence)?.[1] ?? finding.evidence;
-}
-
-function sentence(key: string): string {
-  const text = key === 'two cameras would.' ? 'two cameras would show it.' : key;
-  return text[0]!.toUpperCase() + text.slice(1);
 }
 
 function missingOf(finding: Finding): Missing | undefined {

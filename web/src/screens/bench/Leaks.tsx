@@ -53,15 +53,17 @@ export function Leaks({
     );
   };
 
+  const isFree = { enabled: !isAsking && dismissing === null };
   useHotkeys('enter', () => firstOpen && void use(firstOpen), {
     ...NOT_WHILE_TYPING,
-    enabled: !isAsking && dismissing === null,
+    ...isFree,
     ignoreEventWhen: (event) =>
       (event.target as HTMLElement).closest('button, a, summary, [role=dialog], [role=tab]') !==
       null,
   });
-  useHotkeys('n', () => firstOpen && void startDismissing(firstOpen), NOT_WHILE_TYPING);
-  useHotkeys('j', () => firstOpen && void leaveForLater(firstOpen), NOT_WHILE_TYPING);
+  const keys = { ...NOT_WHILE_TYPING, ...isFree };
+  useHotkeys('n', () => firstOpen && void startDismissing(firstOpen), keys);
+  useHotkeys('j', () => firstOpen && void leaveForLater(firstOpen), keys);
 
   if (analysis.problems.length > 0) {
     return (

@@ -44,7 +44,7 @@ export function SetTab({
   if (state.kind === 'failed') {
     return <p>The set could not be judged: the server does not answer. Nothing is lost.</p>;
   }
-  const { strikes, findings, isProvisional } = state.report;
+  const { strikes, findings, isProvisional, leftOut } = state.report;
   const found = findings.filter(({ status }) => status === 'found');
   return (
     <>
@@ -56,6 +56,7 @@ export function SetTab({
         {isProvisional
           ? 'Fewer than three: a first word, not a verdict.'
           : 'Judged by the median; ± joins how they scatter with how well each is known.'}
+        {leftOut > 0 && ` ${leftOut} left out: the marks contradict each other.`}
       </p>
       <ol className="mt-3">
         {found.map((finding) => (
