@@ -19,6 +19,7 @@ export default function RootLayout({ children }: { children: ReactNode }) {
         <TrackingBar />
         <Toaster
           position="bottom-right"
+          style={{ fontFamily: 'inherit' }}
           toastOptions={{
             unstyled: true,
             classNames: {

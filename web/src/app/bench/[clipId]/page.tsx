@@ -38,11 +38,14 @@ export default async function BenchPage({ params, searchParams }: Props) {
     clipSummaries(db, clip.studentId),
     libraryOf(db),
   ]);
-  const asked = Number(query.frame ?? 0);
+  const { strikes } = saved.document;
+  const named = strikes.find((one) => one.id === query.strike) ?? strikes[0];
+  // A take opens where its strike is.
+  const usual = named?.span ? (named.marks.contact?.frame ?? named.span.from) : 0;
+  const asked = Number(query.frame ?? usual);
   const last = clip.frameTimes.length - 1;
   const frame = Number.isInteger(asked) ? Math.min(last, Math.max(0, asked)) : 0;
   // The strike that was asked for, else the one that the frame is in.
-  const { strikes } = saved.document;
   const strike =
     strikes.find((one) => one.id === query.strike) ??
     strikes.find(({ span }) => span && frame >= span.from && frame <= span.to);
