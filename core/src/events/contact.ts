@@ -225,8 +225,10 @@ function misfitOf(way: Way, contact: number, stop: number, frame: number): numbe
 
 /** A strike follows through for no longer than this, seconds. */
 const LONGEST_FOLLOW = 0.34;
-/** Samples either side over which the speed behind contact is taken. */
+/** Samples either side over which the speed behind contact is taken; one where two last too long. */
 const HALF = 2;
+/** Seconds within which a hand that snaps back has stopped and turned. */
+const TURNS = 0.01;
 /** At this share of its speed before contact the end has stopped. */
 const STOPPED = 0.05;
 
@@ -249,13 +251,15 @@ export function proposeEnd(motion: Motion, contact: EventMark): EventMark | null
   const direction = scaled(way, 1 / length(way));
   const arriving = rate(path, place, direction, before);
   const after = window(path, contact.time + 1e-6, contact.time + LONGEST_FOLLOW);
-  for (let k = HALF; k + HALF < after.length; k++) {
-    const near = after.slice(k - HALF, k + HALF + 1);
+  const spacing = after.length > 1 ? path.times[after[1]!]! - path.times[after[0]!]! : 0;
+  const half = HALF * spacing > TURNS ? 1 : HALF;
+  for (let k = half; k + half < after.length; k++) {
+    const near = after.slice(k - half, k + half + 1);
     const speed = rate(path, place, direction, near);
     if (speed > STOPPED * arriving) continue;
     const time = path.times[after[k]!]!;
     const frame = time - path.times[after[k]! - 1]!;
-    if (k > HALF) return markAt(motion.frameTimes, time, HALF * frame, motion.source);
+    if (k > half) return markAt(motion.frameTimes, time, HALF * frame, motion.source);
     // It has stopped before it could first be looked at: anywhere from contact to then.
     const middle = (contact.time + time) / 2;
     const sigma = Math.hypot((time - contact.time) / Math.sqrt(12), frame);

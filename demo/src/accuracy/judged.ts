@@ -39,9 +39,14 @@ function rulesFor(leak: KnownLeak | null): Rules {
   return { ...USUAL_RULES, school: resolve({ ...NO_SCHOOL, gym: school, situation }), audit };
 }
 
-/** @param seed odd: orthodox; of elbows and kicks every second pair is thrown with the lead side */
+/**
+ * The made-up lead thrust elbow goes only 2 cm on past contact: it is no sound strike, and is not thrown.
+ *
+ * @param seed odd: orthodox; of elbows and kicks every second pair is thrown with the lead side
+ */
 function varied(recipe: Recipe, seed: number): Recipe {
-  const isEither = techniqueById(recipe.technique).hand === 'either';
+  const { technique } = recipe;
+  const isEither = techniqueById(technique).hand === 'either' && technique !== 'elbow-thrust';
   return {
     ...recipe,
     stance: seed % 2 === 0 ? 'southpaw' : 'orthodox',
@@ -128,5 +133,3 @@ export const FLAT: readonly Filming[] = VIEWS.map((view) => ({
   name: `from ${view === 'side' || view === 'front' ? `the ${view}` : view}, 240 a second, instants marked`,
   ...{ view, rate: 240, noise: 0.002, isMarked: true },
 }));
-
-export { STRENGTHS };
