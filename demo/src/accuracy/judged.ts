@@ -6,7 +6,7 @@ import { NO_SCHOOL, resolve } from '@sinew/core/school/resolve';
 import { techniqueById, VIEWS, type View } from '@sinew/core/technique/catalogue';
 import { nearestFrame } from '@sinew/core/track/time';
 import { FORMS, type TechniqueId } from '../fighter/forms';
-import { KNOWN_LEAKS, leaky, STRENGTHS, type KnownLeak, type Strength } from '../fighter/faults';
+import { KNOWN_LEAKS, leaky, type KnownLeak, type Strength } from '../fighter/faults';
 import { knownPicture } from '../fighter/picture';
 import { formOf, knownTimes } from '../fighter/pose';
 import { clean, type Recipe } from '../fighter/recipe';
