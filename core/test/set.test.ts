@@ -110,6 +110,12 @@ describe('strikes that follow each other', () => {
     expect(status(pair(first, second, 0.36), 'combo-reset')).toBe('clear');
   });
 
+  it('a foot that is still on its ball as the next hips start is not replanted', () => {
+    const [first, second] = [clean('cross'), clean('jab')];
+    expect(status(pair(first, second, 0.36), 'no-replant')).toBe('found');
+    expect(status(pair(first, second, 0.75, false), 'no-replant')).toBe('clear');
+  });
+
   it('a hand that is still out as the next one lands leaves two hands out', () => {
     const [first, second] = [clean('cross'), clean('jab')];
     expect(status(pair(first, second, 0.5, true, 0.3), 'combo-late-home')).toBe('clear');

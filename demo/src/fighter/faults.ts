@@ -149,6 +149,12 @@ export const KNOWN_LEAKS: readonly KnownLeak[] = [
     change: [{ kneeIn: degrees(18) }, { kneeIn: degrees(27) }, { kneeIn: degrees(42) }],
   },
   {
+    fault: 'knee-locks',
+    techniques: ['jab', 'rear-uppercut', 'cross'],
+    change: [{ tall: 0.078 }, { tall: 0.085 }, { tall: 0.1 }],
+    also: ['knee-gives'],
+  },
+  {
     fault: 'reach-lean',
     techniques: ids(without(PUNCHES, 'stepping-straight', 'whip-straight')),
     change: [
