@@ -10,6 +10,7 @@ import type { Edits, LibraryChange } from '@sinew/core/library/edits';
 import type { LibraryEntry } from '@/data/library';
 import { TextField } from '@/ui/field';
 import { TopBar } from '@/ui/topBar';
+import { useRemembered } from '@/ui/useRemembered';
 import { change } from './actions';
 import { Drills } from './Drills';
 import { History } from './History';
@@ -47,14 +48,11 @@ export function LibraryScreen({
   history: readonly LibraryEntry[];
 }) {
   const router = useRouter();
-  const [by, setBy] = useState(() =>
-    typeof localStorage === 'undefined' ? '' : (localStorage.getItem(NAME_KEY) ?? ''),
-  );
+  const [by, setBy] = useRemembered(NAME_KEY);
   const [problem, setProblem] = useState<string | null>(null);
   const name = (value: string) => {
     setBy(value);
     setProblem(null);
-    localStorage.setItem(NAME_KEY, value);
   };
   const make: Change = async (wanted) => {
     try {
@@ -93,7 +91,7 @@ export function LibraryScreen({
       <main className="mx-auto max-w-[1280px] px-8 pt-7 pb-16">
         <div className="flex flex-wrap items-end justify-between gap-6">
           <h1 className="font-serif text-[2.6rem] leading-none">What a strike is judged by.</h1>
-          <div className="flex items-end gap-5" suppressHydrationWarning>
+          <div className="flex items-end gap-5">
             <div className="w-52">
               <TextField
                 label="Changed by"
