@@ -31,7 +31,7 @@ export function inChromium(
     testDir,
     workers: 1,
     fullyParallel: false,
-    timeout: 90_000,
+    timeout: 150_000,
     expect: { timeout: 15_000 },
     reporter: 'list',
     outputDir: new URL('../test-results', import.meta.url).pathname,
