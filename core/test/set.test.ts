@@ -56,6 +56,12 @@ describe('a set', () => {
     expect(finding.each).toEqual(['clear', 'found', 'clear', 'clear']);
   });
 
+  it('that scatters, but of which every strike shows the leak, shows it', () => {
+    const chins = [0, -0.01, -0.02, -0.16].map((shrug) => clean('cross', { shrug }));
+    const set = judgeSet(cross, of(...chins), USUAL_RULES);
+    expect(word(set, 'chin-open')).toMatchObject({ status: 'found', shows: 4, of: 4 });
+  });
+
   it('of fewer than three is provisional', () => {
     expect(judgeSet(cross, of(late, late), USUAL_RULES).isProvisional).toBe(true);
   });

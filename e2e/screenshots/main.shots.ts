@@ -56,6 +56,7 @@ test('screenshots', async ({ page }) => {
   await shot(page, 'bench-take');
   for (const number of [1, 3, 4]) {
     await page.locator(`[data-proposal="${number}"]`).waitFor();
+    await page.getByLabel('It is a').selectOption(number === 3 ? 'jab' : 'cross');
     await page.keyboard.press('y');
   }
   await page.getByRole('button', { name: /^Strike 2/ }).click();

@@ -36,7 +36,7 @@ export function judgeSet(
     const each = own.map((one) => one?.status ?? null);
     const known = own.map((one) => one?.cost ?? null).filter(isKnown);
     return {
-      ...finding,
+      ...(finding.status === 'cant-tell' ? (unanimous(own) ?? finding) : finding),
       each,
       shows: each.filter((one) => one === 'found').length,
       told: each.filter((one) => one === 'found' || one === 'clear').length,
@@ -45,6 +45,14 @@ export function judgeSet(
     };
   });
   return { readings, findings, isProvisional: strikes.length < FEWEST };
+}
+
+/** Where every strike that can be told says the same, and enough of them do, the scatter does not matter. */
+function unanimous(own: readonly (Finding | undefined)[]): Finding | null {
+  const told = own.filter((one) => one?.status === 'found' || one?.status === 'clear');
+  const [first] = told;
+  if (told.length < FEWEST || told.some((one) => one?.status !== first!.status)) return null;
+  return told[told.length >> 1]!;
 }
 
 export interface Change {

@@ -78,7 +78,9 @@ export function SetTab({
       <Some findings={findings.filter((one) => one.status !== 'found' && one.shows > 0)}>
         {(finding) => <Each finding={finding} report={state.report} />}
       </Some>
-      <CantTell findings={findings.filter(({ status }) => status === 'cant-tell')} />
+      <CantTell
+        findings={findings.filter((one) => one.status === 'cant-tell' && one.shows === 0)}
+      />
       <Clear findings={findings.filter(({ status }) => status === 'clear')} />
       {rivalDialog}
     </>
