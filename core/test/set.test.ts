@@ -59,7 +59,23 @@ describe('a set', () => {
   it('that scatters, but of which every strike shows the leak, shows it', () => {
     const chins = [0, -0.01, -0.02, -0.16].map((shrug) => clean('cross', { shrug }));
     const set = judgeSet(cross, of(...chins), USUAL_RULES);
-    expect(word(set, 'chin-open')).toMatchObject({ status: 'found', shows: 4, of: 4 });
+    const said = { status: 'found', shows: 4, of: 4, isByMedian: false };
+    expect(word(set, 'chin-open')).toMatchObject(said);
+  });
+
+  it('costs what its middle strike costs, in whatever order they were thrown', () => {
+    const cost = (lost: number) => ({
+      ...{ lost, low: lost, high: lost },
+      ...{ share: lost / 10, shareLow: 0, shareHigh: 1 },
+    });
+    const strikes = of(late, late, late).map((one, i) => ({
+      ...one,
+      findings: one.findings.map((finding) =>
+        finding.fault === 'all-at-once' ? { ...finding, cost: cost([2, 3, 1][i]!) } : finding,
+      ),
+    }));
+    const finding = word(judgeSet(cross, strikes, USUAL_RULES), 'all-at-once');
+    expect(finding).toMatchObject({ cost: { lost: 2 }, isByMedian: true });
   });
 
   it('of fewer than three is provisional', () => {

@@ -10,6 +10,8 @@ export interface SetFinding extends Finding {
   readonly shows: number;
   readonly told: number;
   readonly of: number;
+  /** Told by the median of the set; else because all strikes that can be told agree. */
+  readonly isByMedian: boolean;
   /** What each strike says by itself, in their order; null where it has no word. */
   readonly each: readonly (Outcome | null)[];
 }
@@ -34,14 +36,19 @@ export function judgeSet(
   const findings = judge(technique, { ...readings, ...setReadings(all) }, rules).map((finding) => {
     const own = strikes.map(({ findings }) => findings.find((f) => f.fault === finding.fault));
     const each = own.map((one) => one?.status ?? null);
-    const known = own.map((one) => one?.cost ?? null).filter(isKnown);
+    const costs = own
+      .map((one) => one?.cost ?? null)
+      .filter(isKnown)
+      .sort((a, b) => a.lost - b.lost);
+    const agreed = finding.status === 'cant-tell' ? unanimous(own) : null;
     return {
-      ...(finding.status === 'cant-tell' ? (unanimous(own) ?? finding) : finding),
+      ...(agreed ?? finding),
+      isByMedian: agreed === null,
       each,
       shows: each.filter((one) => one === 'found').length,
       told: each.filter((one) => one === 'found' || one === 'clear').length,
       of: strikes.length,
-      cost: known[known.length >> 1] ?? finding.cost,
+      cost: costs[costs.length >> 1] ?? finding.cost,
     };
   });
   return { readings, findings, isProvisional: strikes.length < FEWEST };

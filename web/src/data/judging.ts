@@ -122,6 +122,7 @@ export async function findingOf(
   }
   const finding = setOf(judged).findings.find((one) => one.fault === fault);
   if (!finding) return null;
-  const evidence = `In ${finding.shows} of ${finding.of}, by the median. ${finding.evidence}`;
+  const how = finding.isByMedian ? 'by the median' : 'as in this one';
+  const evidence = `In ${finding.shows} of ${finding.of}, ${how}. ${finding.evidence}`;
   return { finding: { ...finding, evidence }, judged };
 }
