@@ -32,7 +32,7 @@ const MAY_IMPORT = {
 
 /** The stages of the core in the order of the data; a stage may not know those behind it. */
 const STAGES = [
-  ['signal', 'geometry', 'uncertainty', 'body', 'reading', 'sound'],
+  ['signal', 'geometry', 'uncertainty', 'body', 'reading', 'sound', 'calendar'],
   ['technique'],
   ['school', 'audit', 'drill'],
   ['footage', 'take'],
@@ -45,6 +45,8 @@ const STAGES = [
   ['simulate'],
   ['fault'],
   ['cost', 'library'],
+  ['work', 'swing'],
+  ['progress'],
 ];
 const stagesAfter = (index) => STAGES.slice(index + 1).flat();
 

@@ -13,6 +13,10 @@ run(bin('tsx'), ['bench/judging.ts'], {
   title: 'Judging, costs and what-if',
 });
 ensureBuild();
+run(bin('tsx'), ['bench/largeGym.ts'], {
+  cwd: join(root, 'e2e'),
+  title: 'Server times in a large gym',
+});
 run(bin('playwright'), ['test', '--config', 'bench/playwright.config.ts'], {
   cwd: join(root, 'e2e'),
   title: 'Stepping through film',

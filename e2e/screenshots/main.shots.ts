@@ -37,17 +37,6 @@ test('screenshots', async ({ page }) => {
   await page.getByRole('tab', { name: 'Readings' }).click();
   await shot(page, 'bench-readings');
 
-  await openBench(page, 'Tobiah Renn', 'lead-hook-slap.mp4');
-  await page.goto(`${page.url().split('?')[0]}?frame=160`);
-  await benchIsOpen(page);
-  await shows(page, 160);
-  await page.keyboard.press('p');
-  await shot(page, 'bench-above');
-
-  await openBench(page, 'Perrin Oake', 'cross-clean.mp4');
-  await page.getByRole('button', { name: 'Round kick' }).waitFor();
-  await shot(page, 'bench-strikes');
-
   await openBench(page, 'Ragna Sorn', 'take-side.mp4');
   await page.locator('[data-proposal]').waitFor({ timeout: 60_000 });
   await page.keyboard.press('z');
@@ -75,10 +64,6 @@ test('screenshots', async ({ page }) => {
   for (const key of ['q', 'q', 'e', 'a']) await page.keyboard.press(key);
   await shot(page, 'bench-eye');
   for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z');
-  await page.getByRole('tab', { name: 'Film' }).click();
-  await page.getByText(/points are measured in space/).scrollIntoViewIfNeeded();
-  await shot(page, 'bench-two-views');
-
   await openBench(page, 'Ilse Kaar', 'cross-jammed.mp4');
   await page
     .getByRole('heading', { name: 'Too close for this punch.' })
@@ -102,18 +87,47 @@ test('screenshots', async ({ page }) => {
   await page.getByRole('timer').waitFor({ timeout: 10_000 });
   await page.waitForTimeout(1500);
   await shot(page, 'capture');
-  await page.waitForTimeout(4000);
-  await page.keyboard.press('Space');
-  await page.locator('[data-check=sound]').waitFor({ timeout: 60_000 });
-  await shot(page, 'film-check');
-
   await page.goto('/library');
   await page.getByRole('button', { name: 'All at once' }).click();
   await shot(page, 'library');
 
   await page.goto('/');
   await page.getByRole('link', { name: 'Maren Voss' }).click();
-  await page.getByRole('link', { name: 'Card to print' }).click();
-  await page.getByRole('button', { name: 'Print' }).waitFor();
+  await page.getByText('Choose clips').waitFor();
+  await page.keyboard.press('w');
+  await page.getByText(/strikes this week/).waitFor();
+  await shot(page, 'work');
+  await page.getByRole('link', { name: 'Ledger' }).click();
+  await page.getByText('Filmed alike').waitFor();
+  await shot(page, 'ledger');
+  await page
+    .getByRole('row')
+    .filter({ hasText: '0 ± 3 ms' })
+    .getByRole('link', { name: 'compare with the newest' })
+    .click();
+  await page.locator('[data-second]').nth(1).waitFor();
+  await page.getByLabel('Time from contact').fill('-0.15');
+  await page.waitForTimeout(1500);
+  await shot(page, 'compare');
+  await page.getByRole('link', { name: 'Card' }).click();
+  await page.waitForURL(/card/);
+  await page.locator('canvas[data-second]').waitFor();
   await shot(page, 'card');
+
+  await page.goto('/plan');
+  await page.getByText('Today, in the order you walk').waitFor();
+  await shot(page, 'plan');
+  await page.goto('/gym');
+  await page.getByText('The gym as one file').waitFor();
+  // Not where this machine happens to keep it.
+  await page
+    .locator('code')
+    .first()
+    .evaluate((path) => (path.textContent = '~/.sinew/backups'));
+  await shot(page, 'gym');
+  await page.goto('/timer');
+  await page.getByRole('button', { name: 'Start' }).click();
+  await page.getByRole('button', { name: 'Next' }).click();
+  await page.getByText(/^\d(-\d)+/).waitFor();
+  await shot(page, 'timer');
 });

@@ -84,8 +84,7 @@ test('the same file twice is one clip for a student and one file on disk for two
   // The made-up gym holds this very film already.
   expect(filesOf('main').kept).toEqual(kept);
   await page.getByRole('link', { name: 'Second Twin' }).click();
-  await page.getByRole('button', { name: 'Delete' }).click();
-  await page.getByRole('button', { name: 'Delete the clip' }).click();
+  await page.getByRole('listitem').getByRole('button', { name: 'Delete' }).click();
   await expect(page.getByText('No clip yet.')).toBeVisible();
   expect(filesOf('main').kept).toEqual(kept);
 });

@@ -3,7 +3,8 @@ import { join } from 'node:path';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { ClipFiles } from '@/data/clipFiles';
 import { loadBench, saveBench } from '@/data/bench';
-import { addClip, clipById, clipSummaries, deleteClip } from '@/data/clips';
+import { addClip, clipById, clipSummaries } from '@/data/clips';
+import { destroyClip } from '@/data/clipEnds';
 import { withdrawConsent } from '@/data/students';
 import {
   AT_ONCE,
@@ -32,7 +33,8 @@ const leftovers = () => {
   const path = join(gym.folder, 'incoming');
   return existsSync(path) ? readdirSync(path) : [];
 };
-const rows = async () => (await clipSummaries(gym.db)).length;
+const rows = async () =>
+  (await gym.db.selectFrom('clip').select('id').where('deleted_at', 'is', null).execute()).length;
 const add = (studentId: string, bytes: Uint8Array = demo) =>
   addClip(gym.db, gym.files, newClip(studentId, bytes));
 
@@ -55,10 +57,10 @@ describe('taking in a clip', () => {
     expect(await add(first)).toEqual({ id, isKnown: true });
     await add(second);
     expect([await rows(), kept().length, leftovers()]).toEqual([2, 1, []]);
-    await deleteClip(gym.db, gym.files, id);
+    await destroyClip(gym.db, gym.files, id);
     expect([await rows(), kept().length]).toEqual([1, 1]);
-    const [left] = await clipSummaries(gym.db);
-    await deleteClip(gym.db, gym.files, left!.id);
+    const [left] = await clipSummaries(gym.db, second);
+    await destroyClip(gym.db, gym.files, left!.id);
     expect([await rows(), kept().length]).toEqual([0, 0]);
   });
 

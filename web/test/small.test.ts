@@ -14,6 +14,8 @@ import * as commands from '@/screens/bench/commands';
 import * as history from '@/screens/bench/history';
 import { AXIS_EVENTS, EVENT_KEY, laneOf, lanesOf } from '@/screens/bench/lanes';
 import { groupPlaced, pointsOnFrame } from '@/screens/bench/pointsOnPicture';
+import type { Cue } from '@/data/findings';
+import { NOTHING, type FloorFacts } from '@/data/floor';
 import { floorHeadline, floorRows, trainingTime } from '@/screens/floor/rows';
 import { FrameCache } from '@/video/frameCache';
 import { EMPTY_BENCH } from './support';
@@ -216,8 +218,8 @@ it('a landmark of a limb has the lane of its link, in a kick another than in a p
 });
 
 describe('the Floor', () => {
-  const today = new Date('2026-11-24T12:00:00Z');
-  const person = (change: object) => ({
+  const today = '2026-11-24';
+  const person = (change: object = {}) => ({
     id: 'p',
     name: 'P',
     stance: 'orthodox' as const,
@@ -226,53 +228,101 @@ describe('the Floor', () => {
     heightM: null,
     massKg: null,
     injuries: '',
+    classGroup: '',
     isMinor: false,
     isArchived: false,
     school: {},
-    consent: { id: 'c', givenBy: 'student' as const, name: 'P', givenOn: '2026-07-24' },
+    consent: {
+      ...{ id: 'c', givenBy: 'student' as const, name: 'P', givenOn: '2026-07-24' },
+      expiresOn: null,
+    },
     ...change,
   });
-  const clip = (marks: number) => ({
-    id: 'k',
-    studentId: 'p',
-    fileName: 'f',
-    view: 'above' as const,
-    createdAt: '',
-    isTracked: false,
-    strikes: [{ technique: 'cross', marks, isAutomatic: false }],
+  const film = (isToConfirm = false) => ({ id: 'k', view: 'above' as const, isToConfirm });
+  const cue = {
+    ...{ id: 'q', studentId: 'p', technique: 'cross', text: 'Hips first.', drill: '' },
+    ...{ fault: 'all-at-once', evidence: '', strikeId: 's', clipId: 'k', updatedAt: '' },
+    isWorked: false,
+  };
+  const work = (nextCheck: string, sessions = 0) => ({
+    ...{ name: 'Three-count', technique: 'cross', nextCheck, sessions, retest: null },
   });
-  const found = (isAutomatic: boolean) => ({
-    ...clip(1),
-    isTracked: true,
-    strikes: [{ technique: 'cross', marks: 1, isAutomatic }],
-  });
+  const rowsOf = (
+    change: object,
+    facts: Partial<FloorFacts> = {},
+    { cues = [] as Cue[], hurting = [] as string[] } = {},
+  ) =>
+    floorRows({
+      students: [person(change)],
+      facts: new Map([['p', { ...NOTHING, ...facts }]]),
+      cues,
+      hurting: new Set(hurting),
+      today,
+    });
 
   it('names the one next thing for each student', () => {
-    const next = (change: object, clips: ReturnType<typeof clip>[]) =>
-      floorRows([person(change)], clips, [], today)[0]?.next;
-    expect(next({ consent: null, isMinor: true }, [])).toMatchObject({
+    const next = (...given: Parameters<typeof rowsOf>) => rowsOf(...given)[0]?.next;
+    expect(next({ consent: null, isMinor: true })).toMatchObject({
       text: 'Ask for consent',
       note: 'a guardian’s, before filming',
     });
-    expect(next({}, [])).toMatchObject({ text: 'First film' });
-    expect(next({}, [clip(3)])).toMatchObject({
+    expect(next({})).toMatchObject({ text: 'First film' });
+    expect(next({}, { clips: 1, open: [film()] })).toMatchObject({
       text: 'Mark the clip',
       note: 'filmed from above',
       href: '/bench/k',
     });
-    expect(next({}, [clip(3), clip(4)])).toMatchObject({ text: 'Mark 2 clips' });
-    expect(next({}, [clip(8)])).toMatchObject({ text: 'Film again', note: 'no leak open' });
-    expect(next({}, [found(true)])).toMatchObject({ text: 'Confirm the clip' });
-    expect(next({}, [found(true), clip(3)])).toMatchObject({ text: 'Mark 2 clips' });
-    expect(next({}, [found(false)])).toMatchObject({ text: 'Film again' });
-    expect(next({ isArchived: true }, [])).toBeUndefined();
+    expect(next({}, { clips: 2, open: [film(), film()] })).toMatchObject({ text: 'Mark 2 clips' });
+    expect(next({}, { clips: 1, open: [film(true)] })).toMatchObject({ text: 'Confirm the clip' });
+    expect(next({}, { clips: 2, open: [film(true), film()] })).toMatchObject({
+      text: 'Mark 2 clips',
+    });
+    expect(next({}, { clips: 1 })).toMatchObject({ text: 'Film again', note: 'no leak open' });
+    expect(next({}, { clips: 1 }, { cues: [cue] })).toMatchObject({ text: 'Give the work' });
+    expect(next({}, { clips: 1, work: [work('2026-11-27')] })).toMatchObject({
+      text: 'Three-count',
+      note: 'film again in 3 days',
+    });
+    expect(next({ isArchived: true })).toBeUndefined();
+  });
+
+  it('lets a retest that is due go before films to be marked, and a hurt before both', () => {
+    const facts = { clips: 1, open: [film()], work: [work('2026-11-22')] };
+    expect(rowsOf({}, facts)[0]).toMatchObject({
+      next: {
+        text: 'Film again',
+        note: 'due 2 days ago',
+        href: '/capture?student=p&technique=cross&retest=1',
+      },
+      isDue: true,
+    });
+    expect(rowsOf({}, { clips: 1, work: [work('2026-12-01', 3)] })[0]!.next.note).toBe(
+      'worked three times',
+    );
+    expect(rowsOf({}, facts, { hurting: ['p'] })[0]!.next.text).toBe('Slow only');
+  });
+
+  it('stands in the order in which the coach walks, one class at a time if wanted', () => {
+    const students = ['Idle', 'Due', 'Busy'].map((name) => person({ id: name, name }));
+    const facts = new Map([
+      ['Due', { ...NOTHING, clips: 1, work: [work('2026-11-20')] }],
+      ['Busy', { ...NOTHING, clips: 1, work: [work('2026-12-20')] }],
+    ]);
+    const rows = floorRows({ students, facts, cues: [], hurting: new Set(), today });
+    expect(rows.map(({ name }) => name)).toEqual(['Due', 'Idle', 'Busy']);
   });
 
   it('is summed up in one sentence', () => {
-    const rows = floorRows([person({})], [clip(1)], [], today);
-    expect(floorHeadline(rows, [clip(1)])).toBe('One student, one clip to mark.');
-    expect(floorHeadline(rows, [clip(8)])).toBe('One student, no clip waiting.');
-    expect(rows[0]).toMatchObject({ about: 'orthodox, 4 months', workingOn: 'Cross' });
+    const headline = (open: FloorFacts['open']) => {
+      const facts = new Map([['p', { ...NOTHING, clips: 1, open }]]);
+      return floorHeadline(rowsOf({}, { clips: 1, open }), facts);
+    };
+    expect(headline([film()])).toBe('One student, one clip to mark.');
+    expect(headline([])).toBe('One student, no clip waiting.');
+    expect(rowsOf({}, {}, { cues: [cue] })[0]).toMatchObject({
+      about: 'orthodox, 4 months',
+      workingOn: 'Cross',
+    });
   });
 
   it('says training time as one would', () => {

@@ -1,11 +1,17 @@
-import { mkdtempSync } from 'node:fs';
+import { createWriteStream, mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { readFileSync } from 'node:fs';
+import { pipeline } from 'node:stream/promises';
 import { ClipFiles } from '@/data/clipFiles';
 import { loadBench, saveBench } from '@/data/bench';
 import { addClip, type NewClip } from '@/data/clips';
 import { openDatabase, type Db } from '@/data/database';
+import { acceptFinding } from '@/data/findings';
+import { exportGym } from '@/data/gymExport';
+import { addNote } from '@/data/ledger';
+import { measureStudent } from '@/data/measured';
+import { prescribe, workOf } from '@/data/work';
+import { logWork } from '@/data/drillLog';
 import { addStudent, recordConsent, studentForm } from '@/data/students';
 import type { BenchDocument } from '@/data/benchDocument';
 
@@ -96,3 +102,31 @@ export const AT_ONCE = {
   end: { frame: 171, width: 1 },
   home: { frame: 220, width: 1 },
 } as const;
+
+/** A gym with something in every room. */
+export async function fullGym(): Promise<{ gym: TestGym; who: string }> {
+  const gym = await emptyGym();
+  const id = await student(gym);
+  const { strikeId } = await markedClip(gym, id);
+  await acceptFinding(gym.db, strikeId, 'all-at-once', false);
+  const proposal = (await workOf(gym.db, id))!.proposals[0]!;
+  const leak = { technique: 'cross', fault: 'all-at-once' };
+  await prescribe(gym.db, { ...proposal.prescription, studentId: id, leak, override: '' });
+  await logWork(gym.db, {
+    ...{ id: 'log-1', studentId: id, prescriptionId: null, technique: 'cross', name: 'Bag' },
+    ...{ day: '2026-03-01', intent: 'slow', strikes: 10, seconds: 0, clean: 9 },
+    countedBy: 'tap',
+  });
+  await addNote(gym.db, { studentId: id, technique: null, day: '2026-03-01', text: 'Ünïcode 🥊' });
+  await measureStudent(gym.db, id);
+  return { gym, who: id };
+}
+
+export async function saved(gym: TestGym): Promise<string> {
+  const path = join(gym.folder, 'gym.zip');
+  await pipeline(
+    await exportGym(gym.db, gym.files, join(gym.folder, 'incoming')),
+    createWriteStream(path),
+  );
+  return path;
+}

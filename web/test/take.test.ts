@@ -13,7 +13,8 @@ import { calibrationOf, cameraDistance } from '@/data/benchCalibration';
 import { loadBench, saveBench } from '@/data/bench';
 import { benchDocumentSchema, type BenchDocument, type StrikeDocument } from '@/data/benchDocument';
 import { cameraSetups, keepCameraSetup, removeCameraSetup } from '@/data/cameraSetups';
-import { addClip, deleteClip } from '@/data/clips';
+import { addClip } from '@/data/clips';
+import { destroyClip } from '@/data/clipEnds';
 import { keepSurvey, surveyOf } from '@/data/surveys';
 import { joinClips, partClips, secondFilmOf, secondViewOf } from '@/data/viewPairs';
 import { refuseStrike, takeStrike } from '@/screens/bench/commands';
@@ -82,7 +83,7 @@ describe('a survey', () => {
     expect(await keepSurvey(gym.db, clipId, own)).toBe(true);
     expect(await keepSurvey(gym.db, clipId, { ...own, repeated: 3 })).toBe(true);
     expect((await surveyOf(gym.db, clipId))!.repeated).toBe(3);
-    await deleteClip(gym.db, gym.files, clipId);
+    await destroyClip(gym.db, gym.files, clipId);
     expect(await surveyOf(gym.db, clipId)).toBeNull();
   });
 
@@ -223,7 +224,7 @@ describe('two clips of one take', () => {
     await joinClips(gym.db, c, a, offset);
     expect(await secondViewOf(gym.db, b)).toBeNull();
     expect((await secondViewOf(gym.db, a))!.clip.id).toBe(c);
-    await deleteClip(gym.db, gym.files, c);
+    await destroyClip(gym.db, gym.files, c);
     expect(await secondViewOf(gym.db, a)).toBeNull();
   });
 

@@ -5,6 +5,7 @@
 import { GRAVITY } from '../body/balance';
 import { absent, reading, type Measured, type Source, type Unit } from '../reading/reading';
 import { propagate } from '../uncertainty/propagate';
+import { slopeOf } from '../uncertainty/slope';
 
 /** A number from elsewhere: another reading, a tape, a scale. */
 export interface Quantity {
@@ -112,21 +113,8 @@ export function bagPeriod(bag: Bag): Measured {
  */
 export function perRound(rounds: readonly Quantity[], unit: Unit): Measured {
   if (rounds.length < 3) return absent('Three rounds or more tell a trend.');
-  const weights = rounds.map(({ sigma }) => 1 / Math.max(sigma, 1e-12) ** 2);
-  const total = weights.reduce((sum, w) => sum + w, 0);
-  const mean = (of: (i: number) => number) =>
-    weights.reduce((sum, w, i) => sum + w * of(i), 0) / total;
-  const [middle, level] = [mean((i) => i), mean((i) => rounds[i]!.value)];
-  const spread = weights.reduce((sum, w, i) => sum + w * (i - middle) ** 2, 0);
-  const slope =
-    weights.reduce((sum, w, i) => sum + w * (i - middle) * (rounds[i]!.value - level), 0) / spread;
-  const misfit = weights.reduce(
-    (sum, w, i) => sum + w * (rounds[i]!.value - level - slope * (i - middle)) ** 2,
-    0,
-  );
-  // Rounds that scatter more than their σ says are less sure by as much (Birge ratio).
-  const birge = Math.max(1, Math.sqrt(misfit / (rounds.length - 2)));
-  return reading(slope, unit, birge / Math.sqrt(spread), 'measured-2d', []);
+  const line = slopeOf(rounds.map(({ value, sigma }, x) => ({ x, value, sigma })))!;
+  return reading(line.slope, unit, line.sigma, 'measured-2d', []);
 }
 
 export interface Aim {

@@ -27,6 +27,14 @@ export interface DemoClip {
 /** In the films the shoulder of a cross does not come up to the chin. */
 export const CHIN_OPEN = { shrug: 0 } satisfies Partial<Recipe>;
 
+const MAREN: Look = {
+  skin: '#c98e68',
+  hair: '#2b1d16',
+  shirt: '#2f5d7c',
+  shorts: '#474b54',
+  belt: '#e9e2d0',
+};
+
 export const DEMO_CLIPS: readonly DemoClip[] = [
   {
     file: 'cross-all-at-once.mp4',
@@ -34,13 +42,15 @@ export const DEMO_CLIPS: readonly DemoClip[] = [
     view: 'side',
     rate: 240,
     recipe: clean('cross', { ...FAULT_CHANGES['all-at-once'], ...CHIN_OPEN, height: 1.72 }),
-    look: {
-      skin: '#c98e68',
-      hair: '#2b1d16',
-      shirt: '#2f5d7c',
-      shorts: '#474b54',
-      belt: '#e9e2d0',
-    },
+    look: MAREN,
+  },
+  {
+    file: 'cross-in-order.mp4',
+    student: 'Maren Voss',
+    view: 'side',
+    rate: 240,
+    recipe: clean('cross', { ...CHIN_OPEN, height: 1.72 }),
+    look: MAREN,
   },
   {
     file: 'cross-clean.mp4',

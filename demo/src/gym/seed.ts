@@ -18,6 +18,7 @@ import { addSightings, changeJob } from '@sinew/web/data/trackings';
 import { joinClips } from '@sinew/web/data/viewPairs';
 import { addStudent, recordConsent, type StudentInput } from '@sinew/web/data/students';
 import { DEMO_CLIPS } from './clips';
+import { seedPast } from './past';
 import { DEMO_TAKE, DEMO_TAKES, type DemoTake, type TakeFilm } from './takes';
 import { eventFrames, matSeen, offsetOf, placedIn } from './takeTruth';
 import { sightingsIn } from './tracked';
@@ -29,6 +30,7 @@ interface DemoStudent extends Pick<StudentInput, 'name' | 'grade'> {
   readonly heightCm: number;
   readonly massKg: number;
   readonly injuries?: string;
+  readonly classGroup?: string;
   /** Who consented to filming; nobody yet when missing. A guardian's makes a minor. */
   readonly consent?: { readonly guardian: string } | 'own';
 }
@@ -56,6 +58,7 @@ const STUDENTS: readonly DemoStudent[] = [
     monthsOfTraining: 1.7,
     heightCm: 161,
     massKg: 52,
+    classGroup: 'Juniors',
     consent: { guardian: 'Hedda Kaar' },
   },
   {
@@ -95,8 +98,9 @@ const STUDENTS: readonly DemoStudent[] = [
 ];
 
 /** Films already marked by the made-up coach, and the leak whose cue was given. */
-const WORKED: Readonly<Record<string, string>> = {
+const WORKED: Readonly<Record<string, string | null>> = {
   'cross-all-at-once.mp4': 'all-at-once',
+  'cross-in-order.mp4': null,
   'lead-hook-slap.mp4': 'slap',
 };
 
@@ -109,7 +113,7 @@ async function seedStudents(db: Db): Promise<Map<string, string>> {
     const isMinor = typeof consent === 'object';
     const id = await addStudent(db, {
       stance: 'orthodox',
-      injuries: '',
+      ...{ injuries: '', classGroup: 'Tuesday' },
       ...student,
       startedOn: day(monthsOfTraining),
       isMinor,
@@ -242,7 +246,7 @@ async function seedClip(
   const id = await addFilm(db, files, studentId, clip.file, clip.view, purpose);
   await seedSightings(db, id, clip.file);
   const leak = WORKED[clip.file];
-  if (!leak) return;
+  if (leak === undefined) return;
   const truth = truthOf(clip);
   const strike = strikeId(clip.file);
   const saved = await loadBench(db, id);
@@ -250,6 +254,7 @@ async function seedClip(
     revision: saved!.revision,
     document: {
       ...saved!.document,
+      intent: 'tempo',
       scale: truth.calibration.scale,
       target: truth.calibration.target,
       placed: truth.placed(4),
@@ -265,8 +270,20 @@ async function seedClip(
       ],
     },
   });
+  if (leak === null) return;
   const outcome = await acceptFinding(db, strike, leak, false);
   if (outcome.kind !== 'accepted') throw new Error(`${leak} does not show in ${clip.file}`);
+}
+
+/** Set back the day on which a clip was filmed. */
+async function filmedBefore(db: Db, file: string, daysAgo: number): Promise<void> {
+  const created_at = new Date(Date.now() - daysAgo * 86_400_000).toISOString();
+  await db.updateTable('clip').set({ created_at }).where('file_name', '=', file).execute();
+  await db
+    .updateTable('finding')
+    .set({ created_at })
+    .where('strike_id', '=', strikeId(file))
+    .execute();
 }
 
 const folder = dataFolder();
@@ -280,6 +297,9 @@ if (present) {
   const ids = await seedStudents(db);
   for (const clip of DEMO_CLIPS) await seedClip(db, files, ids.get(clip.student)!, clip);
   for (const take of DEMO_TAKES) await seedTake(db, files, ids.get(take.student)!, take);
+  await filmedBefore(db, 'cross-all-at-once.mp4', 16);
+  await filmedBefore(db, 'cross-in-order.mp4', 0.1);
+  await seedPast(db, ids);
   const count = DEMO_CLIPS.length + DEMO_TAKES.flatMap(({ films }) => films).length;
   console.log(`Seeded ${ids.size} students and ${count} clips in ${folder}.`);
 }

@@ -1,8 +1,12 @@
-import { clipSummaries } from '@/data/clips';
+import { plusDays } from '@sinew/core/calendar/day';
 import { database } from '@/data/database';
 import { activeCues } from '@/data/findings';
+import { floorFacts } from '@/data/floor';
 import { theGym } from '@/data/gym';
+import { hurtingStudents } from '@/data/leaks';
+import { planBetween } from '@/data/plan';
 import { allStudents } from '@/data/students';
+import { today } from '@/data/today';
 import { Floor } from '@/screens/floor/Floor';
 import { floorHeadline, floorRows } from '@/screens/floor/rows';
 
@@ -11,19 +15,23 @@ export const metadata = { title: 'Floor' };
 
 export default async function FloorPage() {
   const db = await database();
-  const [gym, students, clips, cues] = await Promise.all([
+  const day = today();
+  const [gym, students, facts, cues, hurting, plan] = await Promise.all([
     theGym(db),
     allStudents(db),
-    clipSummaries(db),
+    floorFacts(db),
     activeCues(db),
+    hurtingStudents(db),
+    planBetween(db, day, plusDays(day, 1)),
   ]);
-  const rows = floorRows(students, clips, cues, new Date());
+  const rows = floorRows({ students, facts, cues, hurting, today: day });
   return (
     <Floor
       gym={gym}
       rows={rows}
-      headline={floorHeadline(rows, clips)}
+      headline={floorHeadline(rows, facts)}
       archived={students.filter((student) => student.isArchived)}
+      today={plan}
     />
   );
 }

@@ -2,6 +2,7 @@
 import { nanoid } from 'nanoid';
 import type { z } from 'zod';
 import { schoolSchema } from '@sinew/core/school/catalogue';
+import type { EventMark, EventName } from '@sinew/core/events/events';
 import { realFrameTimes } from '@sinew/core/track/time';
 import { marksOf } from './benchAnalysis';
 import {
@@ -52,6 +53,8 @@ export async function loadBench(db: Db, clipId: string): Promise<SavedBench | nu
       view: clip.view,
       captureRate: clip.capture_rate,
       purpose: stored(purposeSchema, clip.purpose),
+      ...(clip.intent !== null && { intent: clip.intent }),
+      ...(clip.round !== null && { round: clip.round }),
       scale: stored(scaleSchema, clip.scale),
       target: stored(lineSchema, clip.target),
       rectangle: stored(rectangleSchema, clip.rectangle),
@@ -117,6 +120,8 @@ export async function saveBench(
         view: document.view,
         capture_rate: document.captureRate,
         purpose: json(document.purpose),
+        intent: document.intent ?? null,
+        round: document.round ?? null,
         scale: json(document.scale),
         target: json(document.target),
         rectangle: json(document.rectangle),
@@ -165,9 +170,11 @@ async function saveStrikes(
   for (const [position, strike] of strikes.entries()) {
     const { id, technique, side, span, combination = null, isAutomatic = false } = strike;
     const { school = null, situation = null, range = null, audit = null } = strike;
+    const marks = Object.entries(marksOf(strike, realTimes)) as [EventName, EventMark][];
     const values = {
       ...{ school: json(school), situation, range, audit: json(audit) },
       ...{ technique, side, position, combination, removed_at: null },
+      mark_count: marks.length,
       from_frame: span?.from ?? null,
       to_frame: span?.to ?? null,
       is_automatic: isAutomatic ? (1 as const) : (0 as const),
@@ -178,11 +185,10 @@ async function saveStrikes(
       .onConflict((conflict) => conflict.column('id').doUpdateSet({ ...values, updated_at: now() }))
       .execute();
     await trx.deleteFrom('mark').where('strike_id', '=', id).execute();
-    const marks = marksOf(strike, realTimes);
-    const rows = Object.entries(marks).map(([event, mark]) => ({
+    const rows = marks.map(([event, mark]) => ({
       strike_id: id,
-      event: event as keyof typeof marks,
-      width: strike.marks[event as keyof typeof marks]!.width,
+      event,
+      width: strike.marks[event]!.width,
       ...mark,
       ...stamps(),
     }));

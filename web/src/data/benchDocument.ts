@@ -9,6 +9,7 @@ import { EVENTS } from '@sinew/core/events/events';
 import { CORRECTIONS } from '@sinew/core/track/correction';
 import { TECHNIQUES, VIEWS } from '@sinew/core/technique/catalogue';
 import { QUESTIONS } from '@sinew/core/technique/questions';
+import { INTENTS } from '@sinew/core/drill/intent';
 
 const pixel = z.object({ x: z.number().finite(), y: z.number().finite() });
 const frame = z.number().int().nonnegative();
@@ -101,6 +102,9 @@ export const benchDocumentSchema = z.object({
   ...calibrationSchema.shape,
   captureRate: captureRateSchema,
   purpose: purposeSchema.nullable(),
+  /** How hard it was meant, and the round it was filmed in, where somebody has said. */
+  intent: z.enum(INTENTS).optional(),
+  round: z.number().int().min(1).max(50).optional(),
   placed: z.array(placedSchema).max(1_000_000),
   corrections: z.array(correctionSchema).max(100_000),
   strikes: z.array(strikeSchema).max(1000),

@@ -1,12 +1,16 @@
 /** Clips: taken in, listed, deleted. */
 import { open } from 'node:fs/promises';
 import { FilePathSource } from 'mediabunny';
+import { group } from 'd3-array';
 import { nanoid } from 'nanoid';
 import { sql, type Selectable } from 'kysely';
+import type { Side } from '@sinew/core/body/landmarks';
 import type { View } from '@sinew/core/technique/catalogue';
+import type { Intent } from '@sinew/core/drill/intent';
 import { inspectFilm, UnusableFilm, type Film } from '../video/inspect';
-import type { Purpose } from './benchDocument';
+import { purposeSchema, type Purpose } from './benchDocument';
 import { ClipFileError, type ClipFiles, type Incoming } from './clipFiles';
+import { removeUnused, restoreClip } from './clipEnds';
 import { now, stamps, type Db } from './database';
 import { decodeTimes, encodeTimes } from './placedBlob';
 import type { ClipTable } from './schema';
@@ -25,6 +29,8 @@ export interface Clip {
   readonly height: number;
   readonly frameTimes: readonly number[];
   readonly createdAt: string;
+  /** Only its numbers are left: the film is gone with the consent. */
+  readonly isPurged: boolean;
 }
 
 export interface NewClip {
@@ -34,6 +40,8 @@ export interface NewClip {
   readonly captureRate: number | null;
   /** What it was filmed for; null when nobody has said. */
   readonly purpose: Purpose | null;
+  readonly intent?: Intent;
+  readonly round?: number;
   readonly stream: ReadableStream<Uint8Array>;
   /** The size the sender claims, bytes. */
   readonly announced: number | null;
@@ -56,11 +64,12 @@ export async function addClip(
   try {
     const known = await db
       .selectFrom('clip')
-      .select('id')
+      .select(['id', 'deleted_at', 'purged_at'])
       .where('student_id', '=', clip.studentId)
       .where('sha256', '=', incoming.sha256)
       .executeTakeFirst();
-    if (known) {
+    if (known && known.purged_at === null) {
+      if (known.deleted_at !== null) await restoreClip(db, known.id);
       await sayPurpose(db, known.id, clip.purpose);
       return { id: known.id, isKnown: true };
     }
@@ -68,6 +77,15 @@ export async function addClip(
     // Consent may have been withdrawn while the file was on its way.
     await requireConsent(db, clip.studentId);
     await files.keep(incoming);
+    if (known) {
+      // The film of numbers kept from before: it has come back with a new consent.
+      await db
+        .updateTable('clip')
+        .set({ purged_at: null, deleted_at: null, updated_at: now() })
+        .where('id', '=', known.id)
+        .execute();
+      return { id: known.id, isKnown: true };
+    }
     const id = await insertClip(db, clip, incoming, film).catch(async (error: unknown) => {
       await removeUnused(db, files, incoming.sha256);
       throw error;
@@ -149,28 +167,15 @@ async function insertClip(
       lens: null,
       refused: null,
       corrections: null,
+      intent: clip.intent ?? null,
+      round: clip.round ?? null,
+      deleted_at: null,
+      purged_at: null,
       revision: 0,
       ...stamps(),
     })
     .execute();
   return id;
-}
-
-async function removeUnused(db: Db, files: ClipFiles, sha256: string): Promise<void> {
-  const user = await db
-    .selectFrom('clip')
-    .select('id')
-    .where('sha256', '=', sha256)
-    .executeTakeFirst();
-  if (!user) await files.remove(sha256);
-}
-
-/** Remove a clip with its marks, and its file when no other student's clip is the same film. */
-export async function deleteClip(db: Db, files: ClipFiles, id: string): Promise<void> {
-  const row = await db.selectFrom('clip').select('sha256').where('id', '=', id).executeTakeFirst();
-  if (!row) return;
-  await db.deleteFrom('clip').where('id', '=', id).execute();
-  await removeUnused(db, files, row.sha256);
 }
 
 function fromRow(row: Selectable<ClipTable>): Clip {
@@ -187,12 +192,54 @@ function fromRow(row: Selectable<ClipTable>): Clip {
     height: row.height,
     frameTimes: decodeTimes(row.frame_times),
     createdAt: row.created_at,
+    isPurged: row.purged_at !== null,
   };
 }
 
 export async function clipById(db: Db, id: string): Promise<Clip | null> {
-  const row = await db.selectFrom('clip').selectAll().where('id', '=', id).executeTakeFirst();
+  const row = await db
+    .selectFrom('clip')
+    .innerJoin('student', 'student.id', 'clip.student_id')
+    .selectAll('clip')
+    .where('clip.id', '=', id)
+    .where('clip.deleted_at', 'is', null)
+    .where('student.deleted_at', 'is', null)
+    .executeTakeFirst();
   return row ? fromRow(row) : null;
+}
+
+/** How a technique was filmed the last time, so that it can be filmed alike. */
+export interface FilmedBefore {
+  readonly view: View;
+  readonly intent: Intent | null;
+  readonly question: string | null;
+  /** ISO 8601. */
+  readonly at: string;
+}
+
+export async function lastFilmOf(
+  db: Db,
+  studentId: string,
+  technique: string,
+): Promise<FilmedBefore | null> {
+  const row = await db
+    .selectFrom('clip')
+    .innerJoin('strike', 'strike.clip_id', 'clip.id')
+    .select(['clip.view', 'clip.intent', 'clip.purpose', 'clip.created_at'])
+    .where('clip.student_id', '=', studentId)
+    .where('clip.deleted_at', 'is', null)
+    .where('strike.technique', '=', technique)
+    .where('strike.removed_at', 'is', null)
+    .orderBy('clip.created_at', 'desc')
+    .executeTakeFirst();
+  if (!row) return null;
+  const purpose = row.purpose === null ? null : purposeSchema.parse(JSON.parse(row.purpose));
+  return {
+    view: row.view,
+    intent: row.intent,
+    question: purpose?.question ?? null,
+    at: row.created_at,
+  };
 }
 
 export interface ClipSummary {
@@ -201,53 +248,58 @@ export interface ClipSummary {
   readonly fileName: string;
   readonly view: View;
   readonly createdAt: string;
+  readonly intent: Intent | null;
+  readonly round: number | null;
   /** The body was found in it. */
   readonly isTracked: boolean;
+  readonly isPurged: boolean;
   readonly strikes: readonly {
+    readonly id: string;
     readonly technique: string;
+    readonly side: Side;
     readonly marks: number;
     /** Found by the program, and not confirmed. */
     readonly isAutomatic: boolean;
   }[];
 }
 
-/** All clips, newest first, with how far each has been worked; one student's or everybody's. */
-export async function clipSummaries(db: Db, studentId?: string): Promise<ClipSummary[]> {
+/** A student's clips, newest first, with how far each has been worked. */
+export async function clipSummaries(db: Db, studentId: string): Promise<ClipSummary[]> {
   const clips = await db
     .selectFrom('clip')
     .leftJoin('tracking', 'tracking.clip_id', 'clip.id')
     .select(['clip.id', 'student_id', 'file_name', 'view', 'clip.created_at', 'tracking.state'])
-    .$if(studentId !== undefined, (query) => query.where('student_id', '=', studentId!))
+    .select(['intent', 'round', 'purged_at'])
+    .where('student_id', '=', studentId)
+    .where('deleted_at', 'is', null)
     .orderBy('clip.created_at', 'desc')
     .orderBy('clip.id')
     .execute();
   const strikes = await db
     .selectFrom('strike')
     .innerJoin('clip', 'clip.id', 'strike.clip_id')
-    .leftJoin('mark', 'mark.strike_id', 'strike.id')
-    .where('strike.removed_at', 'is', null)
-    .$if(studentId !== undefined, (query) => query.where('clip.student_id', '=', studentId!))
-    .select(({ fn }) => [
-      'strike.clip_id',
-      'strike.technique',
-      'strike.is_automatic',
-      fn.count<number>('mark.event').as('marks'),
-    ])
-    .groupBy('strike.id')
-    .orderBy('strike.position')
+    .select(['strike.id', 'clip_id', 'technique', 'side', 'is_automatic', 'mark_count'])
+    .where('removed_at', 'is', null)
+    .where('clip.student_id', '=', studentId)
+    .orderBy('position')
     .execute();
+  const byClip = group(strikes, ({ clip_id }) => clip_id);
   return clips.map((clip) => ({
     id: clip.id,
     studentId: clip.student_id,
     fileName: clip.file_name,
     view: clip.view,
     createdAt: clip.created_at,
+    intent: clip.intent,
+    round: clip.round,
     isTracked: clip.state === 'done',
-    strikes: strikes
-      .filter((strike) => strike.clip_id === clip.id)
-      .map(({ technique, marks, is_automatic }) => ({
-        ...{ technique, marks },
-        isAutomatic: is_automatic === 1,
-      })),
+    isPurged: clip.purged_at !== null,
+    strikes: (byClip.get(clip.id) ?? []).map((strike) => ({
+      id: strike.id,
+      technique: strike.technique,
+      side: strike.side,
+      marks: strike.mark_count,
+      isAutomatic: strike.is_automatic === 1,
+    })),
   }));
 }

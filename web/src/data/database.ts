@@ -8,15 +8,17 @@ import * as firstSlice from './migrations/0001-first-slice';
 import * as capture from './migrations/0002-capture';
 import * as tracking from './migrations/0003-tracking';
 import * as judge from './migrations/0004-judge';
+import * as work from './migrations/0005-work';
 import type { Schema } from './schema';
 
 export type Db = Kysely<Schema>;
 
-const MIGRATIONS: Record<string, Migration> = {
+export const MIGRATIONS: Record<string, Migration> = {
   '0001-first-slice': firstSlice,
   '0002-capture': capture,
   '0003-tracking': tracking,
   '0004-judge': judge,
+  '0005-work': work,
 };
 
 /** Where database and clips live: `SINEW_DATA`, else a folder in the user's home. */
@@ -58,6 +60,13 @@ export function database(): Promise<Db> {
     throw error;
   });
   return shared.sinewDatabase;
+}
+
+/** Close it; whoever asks next opens it anew. */
+export async function closeDatabase(): Promise<void> {
+  const open = shared.sinewDatabase;
+  shared.sinewDatabase = undefined;
+  await (await open?.catch(() => undefined))?.destroy();
 }
 
 export function now(): string {

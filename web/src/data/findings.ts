@@ -21,6 +21,8 @@ export interface Cue {
   readonly strikeId: string;
   readonly clipId: string;
   readonly updatedAt: string;
+  /** Work has been given for it. */
+  readonly isWorked: boolean;
 }
 
 export interface Decision {
@@ -43,6 +45,8 @@ async function decide(
     judged_by: JSON.stringify(finding.judgedBy),
     judged_as: JSON.stringify(finding.judgedAs),
     cost: JSON.stringify(finding.cost),
+    cleared_at: null,
+    cleared_because: null,
   };
   const row = await db
     .insertInto('finding')
@@ -90,6 +94,17 @@ export async function acceptFinding(
       .where('cue.status', '=', 'active')
       .executeTakeFirst();
     const isSameLeak = present?.fault === fault;
+    if (catalogued.injury) {
+      // What can hurt sends the student back to slow, whichever cue stays.
+      await trx
+        .insertInto('gate_step')
+        .values({
+          ...{ id: nanoid(), student_id: studentId, technique, kind: 'injury', at: now() },
+          ...{ to_intent: null, reason: catalogued.name },
+          ...stamps(),
+        })
+        .execute();
+    }
     if (present && !isSameLeak && !isReplacing) return { kind: 'other-cue', text: present.text };
     const findingId = await decide(trx, strikeId, found.finding, 'accepted', '');
     if (present && isSameLeak) {
@@ -104,7 +119,10 @@ export async function acceptFinding(
     if (present) {
       await trx
         .updateTable('cue')
-        .set({ status: 'closed', updated_at: now() })
+        .set({
+          ...{ status: 'closed', closed_at: now(), closed_because: 'replaced' },
+          updated_at: now(),
+        })
         .where('id', '=', present.id)
         .execute();
     }
@@ -118,6 +136,8 @@ export async function acceptFinding(
         text: catalogued.cue,
         drill: drill ? [drill.name, drill.dose].filter(Boolean).join(': ') : '',
         status: 'active',
+        closed_at: null,
+        closed_because: null,
         ...stamps(),
       })
       .execute();
@@ -139,7 +159,10 @@ export async function putAside(
     const findingId = await decide(trx, strikeId, found.finding, status, reason);
     await trx
       .updateTable('cue')
-      .set({ status: 'closed', updated_at: now() })
+      .set({
+        ...{ status: 'closed', closed_at: now(), closed_because: 'put aside' },
+        updated_at: now(),
+      })
       .where('finding_id', '=', findingId)
       .where('status', '=', 'active')
       .execute();
@@ -186,11 +209,22 @@ export async function activeCues(db: Db, studentId?: string): Promise<Cue[]> {
       'finding.strike_id as strikeId',
       'strike.clip_id as clipId',
     ])
+    .select((eb) =>
+      eb
+        .exists(
+          eb
+            .selectFrom('prescription')
+            .select('prescription.id')
+            .whereRef('prescription.cue_id', '=', 'cue.id')
+            .where('prescription.status', '=', 'active'),
+        )
+        .as('isWorked'),
+    )
     .where('cue.status', '=', 'active')
     .$if(studentId !== undefined, (query) => query.where('cue.student_id', '=', studentId!))
     .orderBy('cue.updated_at', 'desc')
     .execute();
-  return rows;
+  return rows.map((row) => ({ ...row, isWorked: Boolean(row.isWorked) }));
 }
 
 export async function editCue(db: Db, id: string, text: string): Promise<void> {

@@ -4,7 +4,13 @@ import type { Finding, Rules } from '@sinew/core/fault/judge';
 import { judgeSet, type SetVerdict } from '@sinew/core/fault/set';
 import { techniqueById } from '@sinew/core/technique/catalogue';
 import { loadBench } from './bench';
-import { analyzeOnBench, rulesFor, trackedOf, type BenchAnalysis } from './benchAnalysis';
+import {
+  analyzeOnBench,
+  rulesFor,
+  trackedOf,
+  type BenchAnalysis,
+  type FilmFacts,
+} from './benchAnalysis';
 import type { StrikeDocument } from './benchDocument';
 import { clipById } from './clips';
 import type { Db } from './database';
@@ -28,6 +34,25 @@ export interface Judging {
   readonly set: readonly JudgedStrike[];
 }
 
+/** All that the strikes of a clip are measured and judged from; null when it is gone. */
+export async function filmAndRules(db: Db, clipId: string) {
+  const [clip, bench, library] = await Promise.all([
+    clipById(db, clipId),
+    loadBench(db, clipId),
+    libraryOf(db),
+  ]);
+  const student = clip && (await studentById(db, clip.studentId));
+  if (!clip || !student || !bench) return null;
+  const [second, sightings, series] = await Promise.all([
+    secondFilmOf(db, clipId),
+    sightingsOf(db, clipId),
+    seriesOf(db, clipId),
+  ]);
+  const { document } = bench;
+  const film: FilmFacts = { ...clip, tracked: trackedOf(sightings, clip, document), series };
+  return { document, film, student, library, second };
+}
+
 /**
  * @param whole every strike of the same kind in the clip is judged too
  * @returns null when there is no such strike
@@ -38,23 +63,10 @@ export async function judging(db: Db, strikeId: string, whole: boolean): Promise
     .select('clip_id')
     .where('id', '=', strikeId)
     .executeTakeFirst();
-  if (!row) return null;
-  const clipId = row.clip_id;
-  const [clip, bench, library] = await Promise.all([
-    clipById(db, clipId),
-    loadBench(db, clipId),
-    libraryOf(db),
-  ]);
-  const strike = bench?.document.strikes.find((one) => one.id === strikeId);
-  const student = clip && (await studentById(db, clip.studentId));
-  if (!clip || !student || !bench || !strike) return null;
-  const [second, sightings, series] = await Promise.all([
-    secondFilmOf(db, clipId),
-    sightingsOf(db, clipId),
-    seriesOf(db, clipId),
-  ]);
-  const { document } = bench;
-  const film = { ...clip, tracked: trackedOf(sightings, clip, document), series };
+  const all = row && (await filmAndRules(db, row.clip_id));
+  const strike = all?.document.strikes.find((one) => one.id === strikeId);
+  if (!all || !strike) return null;
+  const { document, film, student, library, second } = all;
   const body = { mass: student.massKg, height: student.heightM };
   const technique = techniqueById(strike.technique);
   const judged = (one: StrikeDocument): JudgedStrike => {
@@ -67,7 +79,7 @@ export async function judging(db: Db, strikeId: string, whole: boolean): Promise
   );
   const set = (whole ? kind : [strike]).map(judged);
   return {
-    studentId: clip.studentId,
+    studentId: student.id,
     technique: strike.technique,
     rules: rulesFor(strike, document, student, library),
     asked: set.find((one) => one.strike.id === strikeId)!,

@@ -5,6 +5,8 @@ import type { EventName } from '@sinew/core/events/events';
 import type { Range, Situation } from '@sinew/core/school/resolve';
 import type { View } from '@sinew/core/technique/catalogue';
 import type { Source } from '@sinew/core/reading/reading';
+import type { Intent } from '@sinew/core/drill/intent';
+import type { Stances } from '@sinew/core/work/prescription';
 import type { Model } from '../tracking/models';
 
 interface Stamped {
@@ -18,6 +20,8 @@ interface GymTable extends Stamped {
   class_name: string;
   /** JSON: what the gym has made its own of the catalogue; null for nothing. */
   library: string | null;
+  /** JSON: grades, what each allows, classes; null for nothing said. */
+  settings: string | null;
 }
 
 export interface StudentTable extends Stamped {
@@ -35,6 +39,10 @@ export interface StudentTable extends Stamped {
   archived_at: string | null;
   /** JSON: the student's own choices of school, or null. */
   school: string | null;
+  /** The class the student trains in; empty for none. */
+  class_group: string;
+  /** Gone for the coach; for good after thirty days. */
+  deleted_at: string | null;
 }
 
 export interface ConsentTable extends Stamped {
@@ -46,6 +54,8 @@ export interface ConsentTable extends Stamped {
   /** YYYY-MM-DD */
   given_on: string;
   withdrawn_at: string | null;
+  /** YYYY-MM-DD, the first day without it; null while it is not withdrawn. */
+  expires_on: string | null;
 }
 
 export interface ClipTable extends Stamped {
@@ -77,6 +87,14 @@ export interface ClipTable extends Stamped {
   refused: string | null;
   /** JSON: what the coach has said of tracked points beside placing them anew; null for nothing. */
   corrections: string | null;
+  /** How hard what it shows was meant; null when nobody has said. */
+  intent: Intent | null;
+  /** The round it was filmed in, from 1; null outside rounds. */
+  round: number | null;
+  /** Gone for the coach; for good after thirty days. */
+  deleted_at: string | null;
+  /** The film and the points in it are gone because the consent ended; the numbers are kept. */
+  purged_at: string | null;
   /** Counts saved changes of the marks, so that two tabs cannot overwrite each other. */
   revision: number;
 }
@@ -109,6 +127,8 @@ interface StrikeTable extends Stamped {
   range: Range | null;
   /** JSON: the coach's word on what no camera can judge, or null. */
   audit: string | null;
+  /** How many instants are marked. */
+  mark_count: number;
   /** Taken off the bench; kept so that undo brings its findings back. */
   removed_at: string | null;
 }
@@ -139,6 +159,9 @@ export interface FindingTable extends Stamped {
   judged_as: string | null;
   /** JSON: what it costs, or why that is not known. */
   cost: string | null;
+  /** The coach says that it is gone, or that it does not hurt any more; and why. */
+  cleared_at: string | null;
+  cleared_because: string | null;
 }
 
 export interface CueTable extends Stamped {
@@ -149,6 +172,8 @@ export interface CueTable extends Stamped {
   text: string;
   drill: string;
   status: 'active' | 'closed';
+  closed_at: string | null;
+  closed_because: 'replaced' | 'put aside' | 'mended' | 'film deleted' | null;
 }
 
 export interface SurveyTable extends Stamped {
@@ -217,6 +242,114 @@ interface LibraryChangeTable extends Stamped {
   after: string;
 }
 
+export interface PrescriptionTable extends Stamped {
+  id: string;
+  student_id: string;
+  /** The cue it is to bring about; null for work given for itself. */
+  cue_id: string | null;
+  technique: string | null;
+  fault: string | null;
+  drill: string;
+  /** As it was given, whatever the library says by now. */
+  name: string;
+  dose: string;
+  stances: Stances;
+  intent: Intent;
+  gate: string;
+  /** YYYY-MM-DD */
+  given_on: string;
+  next_check: string;
+  status: 'active' | 'done' | 'stopped';
+  /** Why it was given although the order or the gate said no; else empty. */
+  override: string;
+}
+
+export interface DrillLogTable extends Stamped {
+  /** Made by the page, so that a log sent twice is kept once. */
+  id: string;
+  student_id: string;
+  prescription_id: string | null;
+  technique: string | null;
+  name: string;
+  /** The day in the gym, YYYY-MM-DD. */
+  day: string;
+  at: string;
+  intent: Intent;
+  strikes: number;
+  seconds: number;
+  /** Strikes without a timing leak, by the coach's eye; null when not judged. */
+  clean: number | null;
+  counted_by: 'tap' | 'clap' | 'timer' | 'typed';
+  deleted_at: string | null;
+}
+
+interface GateStepTable extends Stamped {
+  id: string;
+  student_id: string;
+  technique: string;
+  kind: 'override' | 'injury';
+  at: string;
+  to_intent: Intent | null;
+  reason: string;
+}
+
+export interface PlanItemTable extends Stamped {
+  id: string;
+  gym_id: string;
+  /** Null for the whole class. */
+  student_id: string | null;
+  day: string;
+  /** Order within the day. */
+  position: number;
+  kind: 'session' | 'retest' | 'note';
+  session: string | null;
+  title: string;
+  /** Shared by what was planned as one block. */
+  block: string | null;
+  done_at: string | null;
+}
+
+export interface NoteTable extends Stamped {
+  id: string;
+  student_id: string;
+  technique: string | null;
+  day: string;
+  text: string;
+  deleted_at: string | null;
+}
+
+export interface FieldTestTable extends Stamped {
+  id: string;
+  student_id: string;
+  kind: string;
+  day: string;
+  /** JSON: what was measured by tape, scale, watch or film. */
+  given: string;
+  /** JSON: what follows from it. */
+  result: string;
+  deleted_at: string | null;
+}
+
+interface RemarkTable extends Stamped {
+  id: string;
+  strike_id: string;
+  by: string;
+  /** JSON: the instants as they were marked again, without sight of the first marks. */
+  marks: string;
+}
+
+export interface MeasuredTable extends Stamped {
+  strike_id: string;
+  /** What it was measured from; another stamp is another measurement. */
+  stamp: string;
+  /** JSON: what each link does. */
+  links: string;
+  /** JSON: leaks that can hurt and were found. */
+  injuries: string;
+  /** JSON, short; see `measured.ts`. */
+  readings: string;
+}
+
 export interface Schema {
   gym: GymTable;
   student: StudentTable;
@@ -234,4 +367,12 @@ export interface Schema {
   sighting: SightingTable;
   series: SeriesTable;
   library_change: LibraryChangeTable;
+  prescription: PrescriptionTable;
+  drill_log: DrillLogTable;
+  gate_step: GateStepTable;
+  plan_item: PlanItemTable;
+  note: NoteTable;
+  field_test: FieldTestTable;
+  remark: RemarkTable;
+  measured: MeasuredTable;
 }

@@ -1,9 +1,12 @@
 /** Students and their consent to be filmed. */
+import { group } from 'd3-array';
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
+import { daySchema, type Day } from '@sinew/core/calendar/day';
 import { schoolSchema, type School } from '@sinew/core/school/catalogue';
 import { now, stamps, type Db } from './database';
 import { theGym } from './gym';
+import { today } from './today';
 import type { ConsentTable, StudentTable } from './schema';
 import type { Selectable } from 'kysely';
 
@@ -34,6 +37,7 @@ export const studentForm = z.object({
   heightCm: typedNumber(80, 250, 'Height in centimetres, 80 to 250.'),
   massKg: typedNumber(15, 300, 'Mass in kilograms, 15 to 300.'),
   injuries: z.string().trim().max(500).default(''),
+  classGroup: z.string().trim().max(60).default(''),
   isMinor: z.preprocess((value) => value === 'on' || value === true, z.boolean()),
 });
 
@@ -41,16 +45,21 @@ export const consentForm = z.object({
   givenBy: z.enum(['student', 'guardian']),
   name: z.string().trim().min(1, 'Who gave it? Write the name.').max(80),
   givenOn: pastDate('On which day? Write it as year-month-day.'),
+  expiresOn: z.preprocess(emptyToNull, daySchema.nullable()),
 });
 
 export type StudentInput = z.infer<typeof studentForm>;
-export type ConsentInput = z.infer<typeof consentForm>;
+export type ConsentInput = Omit<z.infer<typeof consentForm>, 'expiresOn'> & {
+  readonly expiresOn?: Day | null;
+};
 
 export interface Consent {
   readonly id: string;
   readonly givenBy: 'student' | 'guardian';
   readonly name: string;
   readonly givenOn: string;
+  /** The first day without it; null while it is not withdrawn. */
+  readonly expiresOn: string | null;
 }
 
 export interface Student {
@@ -64,6 +73,8 @@ export interface Student {
   readonly injuries: string;
   readonly isMinor: boolean;
   readonly isArchived: boolean;
+  /** The class; empty for none. */
+  readonly classGroup: string;
   /** The student's own choices of school. */
   readonly school: School;
   /** The consent in force, or null: then no clip may be added. */
@@ -79,16 +90,22 @@ function toColumns(input: StudentInput) {
     height_m: input.heightCm === null ? null : input.heightCm / 100,
     mass_kg: input.massKg,
     injuries: input.injuries,
+    class_group: input.classGroup,
     is_minor: input.isMinor ? (1 as const) : (0 as const),
   };
 }
 
-function fromRow(row: Selectable<StudentTable>, consents: Selectable<ConsentTable>[]): Student {
+function fromRow(
+  row: Selectable<StudentTable>,
+  consents: readonly Selectable<ConsentTable>[],
+  today: Day,
+): Student {
   // A minor's own word is not enough: only a guardian's consent counts while they are a minor.
   const valid = consents.find(
     (consent) =>
       consent.student_id === row.id &&
       consent.withdrawn_at === null &&
+      (consent.expires_on === null || consent.expires_on > today) &&
       (row.is_minor === 0 || consent.given_by === 'guardian'),
   );
   return {
@@ -102,9 +119,16 @@ function fromRow(row: Selectable<StudentTable>, consents: Selectable<ConsentTabl
     injuries: row.injuries,
     isMinor: row.is_minor === 1,
     isArchived: row.archived_at !== null,
+    classGroup: row.class_group,
     school: row.school === null ? {} : schoolSchema.parse(JSON.parse(row.school)),
     consent: valid
-      ? { id: valid.id, givenBy: valid.given_by, name: valid.name, givenOn: valid.given_on }
+      ? {
+          id: valid.id,
+          givenBy: valid.given_by,
+          name: valid.name,
+          givenOn: valid.given_on,
+          expiresOn: valid.expires_on,
+        }
       : null,
   };
 }
@@ -120,6 +144,7 @@ export async function addStudent(db: Db, input: StudentInput): Promise<string> {
       ...toColumns(input),
       archived_at: null,
       school: null,
+      deleted_at: null,
       ...stamps(),
     })
     .execute();
@@ -154,6 +179,7 @@ export async function recordConsent(db: Db, studentId: string, input: ConsentInp
       name: input.name,
       given_on: input.givenOn,
       withdrawn_at: null,
+      expires_on: input.expiresOn ?? null,
       ...stamps(),
     })
     .execute();
@@ -168,16 +194,24 @@ export async function withdrawConsent(db: Db, studentId: string): Promise<void> 
     .execute();
 }
 
+/** Everybody but those who were deleted, by name. */
 export async function allStudents(db: Db): Promise<Student[]> {
   const [rows, consents] = await Promise.all([
-    db.selectFrom('student').selectAll().orderBy('name').execute(),
+    db.selectFrom('student').selectAll().where('deleted_at', 'is', null).orderBy('name').execute(),
     db.selectFrom('consent').selectAll().orderBy('created_at', 'desc').execute(),
   ]);
-  return rows.map((row) => fromRow(row, consents));
+  const byStudent = group(consents, ({ student_id }) => student_id);
+  const day = today();
+  return rows.map((row) => fromRow(row, byStudent.get(row.id) ?? [], day));
 }
 
 export async function studentById(db: Db, id: string): Promise<Student | null> {
-  const row = await db.selectFrom('student').selectAll().where('id', '=', id).executeTakeFirst();
+  const row = await db
+    .selectFrom('student')
+    .selectAll()
+    .where('id', '=', id)
+    .where('deleted_at', 'is', null)
+    .executeTakeFirst();
   if (!row) return null;
   const consents = await db
     .selectFrom('consent')
@@ -185,5 +219,5 @@ export async function studentById(db: Db, id: string): Promise<Student | null> {
     .where('student_id', '=', id)
     .orderBy('created_at', 'desc')
     .execute();
-  return fromRow(row, consents);
+  return fromRow(row, consents, today());
 }

@@ -15,6 +15,7 @@ const jobs = (db: Db) =>
   db
     .selectFrom('tracking')
     .innerJoin('clip', 'clip.id', 'tracking.clip_id')
+    .where('clip.deleted_at', 'is', null)
     .selectAll('tracking')
     .select('clip.file_name');
 

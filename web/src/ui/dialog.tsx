@@ -8,11 +8,13 @@ export function Dialog({
   isOpen,
   onClose,
   title,
+  isWide = false,
   children,
 }: {
   readonly isOpen: boolean;
   readonly onClose: () => void;
   readonly title: string;
+  readonly isWide?: boolean;
   readonly children: ReactNode;
 }) {
   return (
@@ -21,7 +23,7 @@ export function Dialog({
         <Radix.Overlay className="fixed inset-0 z-40 bg-ink/40" />
         <Radix.Content
           aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-50 max-h-[90dvh] w-[min(34rem,92vw)] -translate-x-1/2 -translate-y-1/2 overflow-auto border border-ink bg-paper p-6"
+          className={`fixed top-1/2 left-1/2 z-50 max-h-[90dvh] -translate-x-1/2 -translate-y-1/2 overflow-auto border border-ink bg-paper p-6 ${isWide ? 'w-[min(64rem,94vw)]' : 'w-[min(34rem,92vw)]'}`}
         >
           <Radix.Title className="mb-4 font-serif text-2xl leading-tight">{title}</Radix.Title>
           {children}

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { TECHNIQUES, VIEWS } from '@sinew/core/technique/catalogue';
+import { INTENTS } from '@sinew/core/drill/intent';
 
 /** What a take is of, kept beside it so that it can be offered again after a closed tab. */
 export const takeAboutSchema = z.object({
@@ -8,6 +9,9 @@ export const takeAboutSchema = z.object({
   view: z.enum(VIEWS),
   technique: z.enum(TECHNIQUES.map((technique) => technique.id)),
   question: z.string().nullable(),
+  /** How hard it is meant, and the round it is filmed in, where the coach has said. */
+  intent: z.enum(INTENTS).optional(),
+  round: z.number().int().min(1).max(50).optional(),
   /** ISO 8601. */
   startedAt: z.iso.datetime(),
 });

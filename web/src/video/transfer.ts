@@ -17,6 +17,8 @@ export interface ClipAbout {
   /** Frames a second at which it was shot; null when it plays at true speed. */
   readonly rate: number | null;
   readonly purpose?: { readonly technique: string; readonly question: string | null };
+  readonly intent?: string;
+  readonly round?: number;
   /** With which model the body is to be found in it; not at all when missing. */
   readonly track?: string;
 }
@@ -30,6 +32,8 @@ export function transfer(
   if (about.rate !== null) query.set('rate', String(about.rate));
   if (about.purpose) query.set('technique', about.purpose.technique);
   if (about.purpose?.question) query.set('question', about.purpose.question);
+  if (about.intent) query.set('intent', about.intent);
+  if (about.round) query.set('round', String(about.round));
   if (about.track) query.set('track', about.track);
   const request = new XMLHttpRequest();
   const advance = paced(onProgress);

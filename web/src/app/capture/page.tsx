@@ -1,6 +1,7 @@
 import { techniqueById, TECHNIQUES, VIEWS } from '@sinew/core/technique/catalogue';
 import { bestView, questionsFor } from '@sinew/core/technique/questions';
 import { database } from '@/data/database';
+import { lastFilmOf } from '@/data/clips';
 import { activeCues } from '@/data/findings';
 import { allStudents } from '@/data/students';
 import { Capture } from '@/screens/capture/Capture';
@@ -15,6 +16,7 @@ interface Props {
     technique?: string;
     question?: string;
     view?: string;
+    retest?: string;
   }>;
 }
 
@@ -28,12 +30,21 @@ export default async function CapturePage({ searchParams }: Props) {
   const named = TECHNIQUES.find((one) => one.id === query.technique)?.id;
   const technique = techniqueById(named ?? cues[0]?.technique ?? 'cross');
   const questions = questionsFor(technique);
-  const question = questions.find((one) => one.id === query.question) ?? questions[0]!;
-  const view = VIEWS.find((one) => one === query.view) ?? bestView(question, technique);
+  const before = query.retest ? await lastFilmOf(db, student.id, technique.id) : null;
+  const asked = query.question ?? before?.question;
+  const question = questions.find((one) => one.id === asked) ?? questions[0]!;
+  const view =
+    VIEWS.find((one) => one === (query.view ?? before?.view)) ?? bestView(question, technique);
   return (
     <Capture
       student={{ id: student.id, name: student.name, heightM: student.heightM }}
-      start={{ technique: technique.id, question: question.id, view }}
+      start={{
+        technique: technique.id,
+        question: question.id,
+        view,
+        ...(before?.intent && { intent: before.intent }),
+      }}
+      before={before}
     />
   );
 }

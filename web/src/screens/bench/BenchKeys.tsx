@@ -136,6 +136,7 @@ const HELP: readonly (readonly [string, string])[] = [
   ['Enter', 'use the cue of the first leak'],
   ['N', 'not so: dismiss the first leak'],
   ['J', 'not now: leave the first leak for later'],
+  ['U', 'give the work for the cue'],
   ['Q E A', 'under Eye: drives, rides, drags; , and . back and on'],
 ];
 

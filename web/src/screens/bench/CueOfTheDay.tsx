@@ -1,15 +1,31 @@
 'use client';
 
+import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
 import { toast } from 'sonner';
 import type { Cue } from '@/data/findings';
 import { Button, LinkButton } from '@/ui/button';
+import { giveFor } from '@/screens/work/actions';
 import { rewordCue } from './actions';
 
 /** The one cue in work for this strike; its words are the coach's to change. */
-export function CueOfTheDay({ cue }: { cue: Cue }) {
+export function CueOfTheDay({ cue, strikeId }: { cue: Cue; strikeId: string }) {
+  const router = useRouter();
   const [isEditing, setEditing] = useState(false);
   const [text, setText] = useState(cue.text);
+  const work = async () => {
+    try {
+      const { studentId, technique, fault } = cue;
+      const outcome = await giveFor({ studentId, technique, fault });
+      if (outcome.kind === 'given') toast('The work is given; it is looked at again in a week.');
+      else if (outcome.kind === 'refused') toast(outcome.reason);
+      else router.push(`/students/${studentId}/work`);
+    } catch {
+      toast('Not given: the server does not answer. Try again.');
+    }
+  };
+  useHotkeys('u', () => !cue.isWorked && void work(), { enabled: !isEditing });
   const save = async () => {
     try {
       const problem = await rewordCue(cue.id, text);
@@ -66,6 +82,18 @@ export function CueOfTheDay({ cue }: { cue: Cue }) {
         <p className="font-serif text-2xl leading-tight">{cue.text}</p>
       )}
       <p className="mt-1 text-soft">{cue.drill}</p>
+      <div className="mt-2 flex flex-wrap gap-3">
+        {cue.isWorked ? (
+          <LinkButton href={`/students/${cue.studentId}/work`}>The work</LinkButton>
+        ) : (
+          <Button hint="U" onClick={() => void work()}>
+            Give the work
+          </Button>
+        )}
+        {cue.strikeId !== strikeId && (
+          <LinkButton href={`/compare?a=${cue.strikeId}&b=${strikeId}`}>Did it change?</LinkButton>
+        )}
+      </div>
     </div>
   );
 }

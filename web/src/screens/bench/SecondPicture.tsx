@@ -1,66 +1,12 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { nearestFrame, realFrameTimes } from '@sinew/core/track/time';
-import type { Clip } from '@/data/clips';
-import { FilmReader } from '@/video/filmReader';
+import { FilmFrame } from '@/screens/film/FilmFrame';
 import { isDrawing, useBench, useBenchStore } from './benchStore';
 import { useRealTimes } from './realTimes';
-
-/** A frame of another clip. */
-export function SecondPicture({
-  clip,
-  frame,
-  className,
-}: {
-  clip: Pick<Clip, 'id' | 'width' | 'height'>;
-  frame: number;
-  className?: string;
-}) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const reader = useRef<FilmReader | null>(null);
-  const wanted = useRef(frame);
-
-  useEffect(() => {
-    const context = canvas.current!.getContext('2d')!;
-    const film = new FilmReader(
-      (picture, index) => {
-        context.drawImage(picture, 0, 0, clip.width, clip.height);
-        canvas.current!.dataset.second = String(index);
-      },
-      () => undefined,
-    );
-    film.open(`/api/clips/${clip.id}/file`).then(
-      () => {
-        reader.current = film;
-        film.want(wanted.current);
-      },
-      () => undefined,
-    );
-    return () => {
-      reader.current = null;
-      film.close();
-    };
-  }, [clip.id, clip.width, clip.height]);
-
-  useEffect(() => {
-    wanted.current = frame;
-    reader.current?.want(frame);
-  }, [frame]);
-
-  return (
-    <canvas
-      ref={canvas}
-      width={clip.width}
-      height={clip.height}
-      role="img"
-      aria-label={`The other film, frame ${frame}`}
-      className={className}
-    />
-  );
-}
 
 /** The frame of the other film at the moment in hand; null without one, or where it was not running. */
 function useSecondFrame(): number | null {
@@ -96,7 +42,7 @@ export function SecondInset() {
       {frame === null ? (
         <span className="block px-3 py-2 text-sm">The other camera was not running yet.</span>
       ) : (
-        <SecondPicture clip={second.clip} frame={frame} className="block w-full" />
+        <FilmFrame clip={second.clip} frame={frame} className="block w-full" />
       )}
     </button>
   );

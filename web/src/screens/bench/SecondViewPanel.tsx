@@ -11,7 +11,8 @@ import type { Progress } from '@/video/progress';
 import type { Surveying } from '@/video/surveyor';
 import { documentOf, useBench, useBenchStore } from './benchStore';
 import { joinByFrames, joinBySound, keepJoin, partFromSecond, surveyOfClip } from './secondView';
-import { SecondPicture, useSwap } from './SecondPicture';
+import { FilmFrame } from '@/screens/film/FilmFrame';
+import { useSwap } from './SecondPicture';
 
 type OtherClip = Pick<SecondView, 'clip' | 'bench'>;
 
@@ -238,7 +239,7 @@ function JoinByEye({
         Step both films to one instant that can be seen in each: a clap, or the first frame of a
         contact.
       </p>
-      <SecondPicture clip={other.clip} frame={frame} className="w-full" />
+      <FilmFrame clip={other.clip} frame={frame} className="w-full" />
       <div className="flex flex-wrap items-center gap-2">
         {[-100, -10, -1, 1, 10, 100].map((by) => (
           <Button key={by} className="px-2!" onClick={() => move(by)}>

@@ -4,6 +4,7 @@ import { useState, type ReactNode } from 'react';
 import { TECHNIQUES, VIEWS, type View } from '@sinew/core/technique/catalogue';
 import { meanRate } from '@sinew/core/track/time';
 import { VIEW_GUIDE } from '@sinew/core/technique/views';
+import { INTENT_NAMES, INTENTS } from '@sinew/core/drill/intent';
 import type { StrikeDocument } from '@/data/benchDocument';
 import type { CameraSetup } from '@/data/cameraSetups';
 import { Button } from '@/ui/button';
@@ -24,6 +25,8 @@ export function SetUp({
   const store = useBenchStore();
   const view = useBench((state) => documentOf(state).view);
   const captureRate = useBench((state) => documentOf(state).captureRate);
+  const intent = useBench((state) => documentOf(state).intent ?? '');
+  const round = useBench((state) => documentOf(state).round ?? '');
   const { edit } = store.getState();
   const now = () => documentOf(store.getState());
   return (
@@ -43,6 +46,40 @@ export function SetUp({
           ))}
         </SelectField>
         <CaptureRate key={captureRate} />
+        <SelectField
+          label="Meant"
+          value={intent}
+          hint="Only strikes meant alike are compared."
+          onChange={(event) => {
+            const { intent: _, ...rest } = now();
+            const chosen = INTENTS.find((one) => one === event.target.value);
+            edit(chosen ? { ...rest, intent: chosen } : rest);
+          }}
+        >
+          <option value="">not said</option>
+          {INTENTS.map((one) => (
+            <option key={one} value={one}>
+              {INTENT_NAMES[one]}
+            </option>
+          ))}
+        </SelectField>
+        <SelectField
+          label="Round"
+          value={round}
+          hint="Rounds of one day tell what tires."
+          onChange={(event) => {
+            const { round: _, ...rest } = now();
+            const chosen = Number(event.target.value);
+            edit(chosen > 0 ? { ...rest, round: chosen } : rest);
+          }}
+        >
+          <option value="">none</option>
+          {Array.from({ length: 12 }, (_, i) => (
+            <option key={i} value={i + 1}>
+              {i + 1}
+            </option>
+          ))}
+        </SelectField>
       </div>
       <CalibrationSetUp setups={setups} />
       {strike && <SchoolFields key={strike.id} strike={strike} />}

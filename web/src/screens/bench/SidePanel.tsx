@@ -113,7 +113,7 @@ export function SidePanel({
           <SetUp strike={strike} setups={setups} />
         </Tabs.Content>
       </Tabs.Root>
-      {cue && <CueOfTheDay key={cue.id + cue.text} cue={cue} />}
+      {cue && <CueOfTheDay key={cue.id + cue.text} cue={cue} strikeId={strike.id} />}
     </section>
   );
 }

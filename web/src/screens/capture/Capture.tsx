@@ -6,6 +6,7 @@ import { useCallback, useEffect, useEffectEvent, useRef, useState } from 'react'
 import { useHotkeys, type Options } from 'react-hotkeys-hook';
 import { techniqueById, VIEWS } from '@sinew/core/technique/catalogue';
 import { questionById } from '@sinew/core/technique/questions';
+import type { FilmedBefore } from '@/data/clips';
 import { giveKeysBack } from '@/ui/giveKeysBack';
 import { TopBar } from '@/ui/topBar';
 import { SIMULATED } from '@/video/cameras';
@@ -24,10 +25,11 @@ import { ViewGuide, type Aim } from './ViewGuide';
 export interface CaptureProps {
   readonly student: { readonly id: string; readonly name: string; readonly heightM: number | null };
   readonly start: Aim;
+  readonly before: FilmedBefore | null;
 }
 
 /** Film a student: what for and from where, the live picture, the take, and the look at it. */
-export function Capture({ student, start }: CaptureProps) {
+export function Capture({ student, start, before }: CaptureProps) {
   const router = useRouter();
   const [aim, setAim] = useState(start);
   const [seconds, setSeconds] = useState(20);
@@ -50,6 +52,8 @@ export function Capture({ student, start }: CaptureProps) {
         view: aim.view,
         technique: aim.technique,
         question: aim.question,
+        ...(aim.intent && { intent: aim.intent }),
+        ...(aim.round && { round: aim.round }),
       }),
     [countDown, student, aim],
   );
@@ -121,6 +125,7 @@ export function Capture({ student, start }: CaptureProps) {
             <ViewGuide
               aim={aim}
               heightM={student.heightM}
+              before={before}
               onAim={(next) => isFree && setAim(next)}
             />
           </section>

@@ -42,7 +42,7 @@ export function Review({
     () => (found && good ? takeOf(found, good.frameTimes, null) : null),
     [found, good],
   );
-  const { view, technique, question, studentId } = take.about;
+  const { view, technique, question, studentId, intent, round } = take.about;
 
   useEffect(() => {
     let isCurrent = true;
@@ -54,7 +54,11 @@ export function Review({
 
   const keep = async () => {
     if (keeping.kind === 'sending' || film?.ok === false) return;
-    const about = { student: studentId, view, rate: null, purpose: { technique, question } };
+    const about = {
+      ...{ student: studentId, view, rate: null, purpose: { technique, question } },
+      ...(intent && { intent }),
+      ...(round && { round }),
+    };
     const advance = (progress: Progress) => setKeeping({ kind: 'sending', progress });
     advance({ share: 0, left: null });
     sending.current = transfer(take.file, about, advance);

@@ -9,12 +9,18 @@ import {
   type Answer,
 } from '@sinew/core/technique/questions';
 import { VIEW_GUIDE } from '@sinew/core/technique/views';
+import { INTENT_NAMES, INTENTS, type Intent } from '@sinew/core/drill/intent';
+import { RETEST_STRIKES } from '@sinew/core/work/prescription';
+import type { FilmedBefore } from '@/data/clips';
 import { Key } from '@/ui/button';
 
 export interface Aim {
   readonly technique: string;
   readonly question: string;
   readonly view: View;
+  /** How hard it is meant, and in which round; nothing when nobody has said. */
+  readonly intent?: Intent;
+  readonly round?: number;
 }
 
 const MARK: Record<Answer, { readonly bar: string; readonly word: string }> = {
@@ -29,9 +35,12 @@ const USUAL_HEIGHT = 1.75;
 export function ViewGuide({
   aim,
   heightM,
+  before,
   onAim,
 }: {
   aim: Aim;
+  /** How the same strike was filmed the last time, when this is to be held against it. */
+  before: FilmedBefore | null;
   /** The student's, metres, where it is known. */
   heightM: number | null;
   onAim: (aim: Aim) => void;
@@ -52,7 +61,12 @@ export function ViewGuide({
             const next = techniqueById(event.target.value);
             const kept = questionsFor(next).find((one) => one.id === aim.question);
             const asked = kept ?? questionsFor(next)[0]!;
-            onAim({ technique: next.id, question: asked.id, view: bestView(asked, next) });
+            onAim({
+              ...aim,
+              technique: next.id,
+              question: asked.id,
+              view: bestView(asked, next),
+            });
             event.target.blur();
           }}
           className="h-10 flex-1 border border-soft bg-white px-3"
@@ -64,6 +78,50 @@ export function ViewGuide({
           ))}
         </select>
       </label>
+
+      <div className="grid grid-cols-2 gap-3">
+        <label className="flex items-center gap-3">
+          <span className="font-semibold">Meant</span>
+          <select
+            value={aim.intent ?? ''}
+            onChange={(event) => {
+              const { intent: _, ...rest } = aim;
+              const intent = INTENTS.find((one) => one === event.target.value);
+              onAim(intent ? { ...rest, intent } : rest);
+              event.target.blur();
+            }}
+            className="h-10 flex-1 border border-soft bg-white px-3"
+          >
+            <option value="">not said</option>
+            {INTENTS.map((one) => (
+              <option key={one} value={one}>
+                {INTENT_NAMES[one]}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="flex items-center gap-3">
+          <span className="font-semibold">Round</span>
+          <select
+            value={aim.round ?? ''}
+            onChange={(event) => {
+              const { round: _, ...rest } = aim;
+              const round = Number(event.target.value);
+              onAim(round > 0 ? { ...rest, round } : rest);
+              event.target.blur();
+            }}
+            className="h-10 flex-1 border border-soft bg-white px-3"
+          >
+            <option value="">none</option>
+            {Array.from({ length: 12 }, (_, i) => (
+              <option key={i} value={i + 1}>
+                {i + 1}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      {before && <Before before={before} aim={aim} />}
 
       <fieldset>
         <legend className="mb-1 font-semibold">What do you want to know?</legend>
@@ -130,6 +188,23 @@ export function ViewGuide({
         </p>
       </fieldset>
     </div>
+  );
+}
+
+/** Only what is filmed alike can be compared. */
+function Before({ before, aim }: { before: FilmedBefore; aim: Aim }) {
+  const differs = [
+    before.view !== aim.view && VIEW_GUIDE[before.view].name.toLowerCase(),
+    (before.intent ?? undefined) !== aim.intent &&
+      (before.intent ? INTENT_NAMES[before.intent] : 'how hard: not said'),
+  ].filter(Boolean);
+  const day = before.at.slice(0, 10);
+  return (
+    <p role="status" className="border-l-4 border-now pl-3">
+      {differs.length === 0
+        ? `As on ${day}: the two can be compared. At least ${RETEST_STRIKES} strikes.`
+        : `On ${day} it was ${differs.join(', ')}: film it alike, or the two cannot be compared.`}
+    </p>
   );
 }
 

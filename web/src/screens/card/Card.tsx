@@ -1,70 +1,133 @@
-import Link from 'next/link';
-import { faultById } from '@sinew/core/fault/catalogue';
+import { shortDay } from '@sinew/core/calendar/day';
 import { techniqueById } from '@sinew/core/technique/catalogue';
-import type { Cue } from '@/data/findings';
+import { INTENT_NAMES } from '@sinew/core/drill/intent';
+import type { CardCue, CardOf, ThenAndNow } from '@/data/card';
 import type { Gym } from '@/data/gym';
 import type { Student } from '@/data/students';
-import { TopBar } from '@/ui/topBar';
+import type { Given } from '@/data/work';
+import { STANCE_NAMES } from '@/screens/work/stanceNames';
+import { StudentBar } from '@/ui/studentBar';
+import { EvidencePicture } from './EvidencePicture';
 import { PrintButton } from './PrintButton';
 
-/** What the student takes home: one cue a strike, the number behind it, the work. One page. */
+/** What the student takes home, on one page: picture, number, cue, work, next check, caution. */
 export function Card({
   gym,
   student,
-  cues,
+  card,
   today,
 }: {
   gym: Gym;
   student: Student;
-  cues: readonly Cue[];
-  today: Date;
+  card: CardOf;
+  today: string;
 }) {
+  const [first, ...others] = card.cues;
   return (
     <>
-      <TopBar right={<PrintButton />}>
-        <Link href="/" className="text-soft hover:underline">
-          Floor
-        </Link>
-        <Link href={`/students/${student.id}`} className="font-semibold hover:underline">
-          {student.name}
-        </Link>
-        <span aria-current="page">Card</span>
-      </TopBar>
-      <main className="mx-auto max-w-2xl px-6 py-10 print:max-w-none print:p-0">
+      <StudentBar student={student} here="Card" right={<PrintButton />} />
+      <main className="mx-auto max-w-2xl px-6 py-8 print:max-w-none print:p-0">
         <div className="flex items-baseline justify-between border-b-2 border-ink pb-2">
           <h1 className="text-xl font-semibold">{student.name}</h1>
           <span className="text-soft">
-            {gym.name}, {today.toISOString().slice(0, 10)}
+            {gym.name}, {today}
           </span>
         </div>
-        {cues.length === 0 && (
+        {!first && (
           <p className="mt-8 text-base">
             No cue yet. Accept a leak on the bench, and its cue stands here.
           </p>
         )}
-        {cues.map((cue) => (
-          <section key={cue.id} className="border-b border-rule py-8">
-            <h2 className="text-base text-soft">{techniqueById(cue.technique).name}</h2>
-            <p className="mt-1 font-serif text-[2.75rem] leading-[1.08]">{cue.text}</p>
-            <dl className="mt-6 grid grid-cols-[6rem_1fr] gap-y-3 text-base">
-              <dt className="text-soft">Seen</dt>
-              <dd>{cue.evidence}</dd>
-              <dt className="text-soft">Work</dt>
-              <dd>{cue.drill}. Slow until it is right.</dd>
-            </dl>
-            {faultById(cue.fault)?.caution && (
-              <p className="mt-5 border-l-4 border-now pl-3 text-base">
-                {faultById(cue.fault)!.caution}
-              </p>
-            )}
-          </section>
+        {first && <CueOnCard of={first} isFirst />}
+        {others.map((one) => (
+          <CueOnCard key={one.cue.id} of={one} isFirst={false} />
         ))}
-        <p className="mt-6 text-sm text-soft">
+        {card.other.length > 0 && (
+          <section className="border-b border-rule py-4">
+            <h2 className="font-semibold">Also</h2>
+            {card.other.map((work) => (
+              <WorkLine key={work.id} work={work} />
+            ))}
+          </section>
+        )}
+        <p className="mt-4 text-sm text-soft">
           Wrap your hands, wear gloves on the bag, warm up, start light, add power last. Pain,
           numbness or dizziness: stop, and see a clinician. ± says within what range the true value
           lies in 95 of 100 cases.
         </p>
       </main>
     </>
+  );
+}
+
+function CueOnCard({ of, isFirst }: { of: CardCue; isFirst: boolean }) {
+  const { cue, picture, number, work, days, caution, isInjury } = of;
+  return (
+    <section className="break-inside-avoid border-b border-rule py-5">
+      <h2 className="text-base text-soft">{techniqueById(cue.technique).name}</h2>
+      <p className="mt-1 font-serif text-[2.5rem] leading-[1.08]">{cue.text}</p>
+      {isFirst && picture && <EvidencePicture picture={picture} />}
+      <p className="mt-3 text-base">{cue.evidence}</p>
+      {number && <Number of={number} />}
+      {work.map((one) => (
+        <WorkLine key={one.id} work={one} days={days} />
+      ))}
+      {work.length === 0 && cue.drill && (
+        <p className="mt-3 text-base">{cue.drill}. Slow until it is right.</p>
+      )}
+      {(isInjury || caution) && (
+        <p className="mt-3 border-l-4 border-now pl-3 text-base">
+          {isInjury && <strong>No power until your coach says so. </strong>}
+          {caution}
+        </p>
+      )}
+    </section>
+  );
+}
+
+const VERDICT = {
+  better: 'better',
+  worse: 'worse',
+  changed: 'changed',
+  noise: 'no change that can be claimed',
+} as const;
+
+function Number({ of: { name, then, now, verdict, why } }: { of: ThenAndNow }) {
+  return (
+    <dl className="mt-3 grid grid-cols-[1fr_auto_auto] items-baseline gap-x-8 text-base">
+      <dt>{name}</dt>
+      <dd>
+        <span className="text-soft">then</span> <strong>{then}</strong>
+      </dd>
+      <dd>
+        <span className="text-soft">now</span> <strong>{now ?? 'not filmed again'}</strong>
+        {verdict && `, ${VERDICT[verdict]}`}
+        {why && <span className="text-soft"> (not comparable: {why})</span>}
+      </dd>
+    </dl>
+  );
+}
+
+function WorkLine({ work, days = [] }: { work: Given; days?: readonly string[] }) {
+  return (
+    <div className="mt-4">
+      <p className="text-base">
+        <strong>{work.name}</strong>: {work.dose && `${work.dose}, `}
+        {STANCE_NAMES[work.stances]}, {INTENT_NAMES[work.intent]}.
+      </p>
+      {days.length > 0 && (
+        <ul aria-label="Boxes to tick" className="mt-2 flex flex-wrap gap-x-4 gap-y-2">
+          {days.map((day) => (
+            <li key={day} className="flex items-center gap-1.5 text-sm">
+              <span aria-hidden className="inline-block size-5 border border-ink" />
+              {shortDay(day)}
+            </li>
+          ))}
+        </ul>
+      )}
+      <p className="mt-1.5 text-soft">
+        {work.gate} To be filmed again: {shortDay(work.nextCheck)}.
+      </p>
+    </div>
   );
 }

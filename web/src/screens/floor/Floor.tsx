@@ -1,8 +1,9 @@
-import { KeyLink } from '@/ui/keyLink';
-import { TopBar } from '@/ui/topBar';
-import type { Gym } from '@/data/gym';
-import type { Student } from '@/data/students';
 import Link from 'next/link';
+import type { Gym } from '@/data/gym';
+import type { PlanItem } from '@/data/plan';
+import type { Student } from '@/data/students';
+import { KeyLink } from '@/ui/keyLink';
+import { MainBar } from '@/ui/mainBar';
 import { FloorTable } from './FloorTable';
 import type { FloorRow } from './rows';
 
@@ -12,35 +13,50 @@ export function Floor({
   rows,
   headline,
   archived,
+  today,
 }: {
   gym: Gym;
   rows: readonly FloorRow[];
   headline: string;
   archived: readonly Student[];
+  /** What is planned for today. */
+  today: readonly PlanItem[];
 }) {
   return (
     <>
-      <TopBar
+      <MainBar
+        here="Floor"
         right={
           <span className="text-soft">{[gym.name, gym.className].filter(Boolean).join(', ')}</span>
         }
-      >
-        <span className="font-semibold" aria-current="page">
-          Floor
-        </span>
-        <Link href="/library" className="text-soft hover:underline">
-          Library
-        </Link>
-      </TopBar>
+      />
       <main className="mx-auto max-w-[1280px] px-8 pt-7 pb-12">
         <div className="flex flex-wrap items-end justify-between gap-4">
           <h1 className="font-serif text-[2.6rem] leading-none">
             {rows.length === 0 ? 'An empty Floor.' : headline}
           </h1>
-          <KeyLink href="/students/new" weight={rows.length === 0 ? 'main' : 'plain'} hotkey="A">
-            Add a student
-          </KeyLink>
+          <div className="flex flex-wrap gap-3">
+            {rows.length > 0 && (
+              <KeyLink href="/card" weight="plain" hotkey="C">
+                Class sheet
+              </KeyLink>
+            )}
+            <KeyLink href="/students/new" weight={rows.length === 0 ? 'main' : 'plain'} hotkey="A">
+              Add a student
+            </KeyLink>
+          </div>
         </div>
+        {today.length > 0 && (
+          <p className="mt-3 text-base">
+            <Link href="/plan" className="font-semibold hover:underline">
+              Today
+            </Link>
+            :{' '}
+            {today
+              .map(({ title, student }) => (student ? `${title} (${student})` : title))
+              .join(', ')}
+          </p>
+        )}
         {rows.length === 0 ? (
           <div className="mt-10 max-w-xl space-y-4 text-base">
             <p>

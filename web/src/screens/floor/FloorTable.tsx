@@ -2,21 +2,42 @@
 
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { Key } from '@/ui/button';
+import { Button, Key } from '@/ui/button';
+import { ChainBars } from '@/ui/chainBars';
 import type { FloorRow } from './rows';
 
-/** The students as rows; arrow keys choose one, Enter does what is next, F films, B opens the bench, / searches. */
+/** Everybody, those who wait for the coach, or one class. */
+const EVERYBODY = '';
+const DUE = 'due ';
+/** Nobody walks past more than so many; the others are found by name or class. */
+const AT_ONCE = 40;
+
+/** The students as rows; arrow keys choose one, Enter does what is next. */
 export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
   const router = useRouter();
   const [query, setQuery] = useState('');
+  const [filter, setFilter] = useState(EVERYBODY);
   const [chosen, setChosen] = useState(0);
+  const [isWhole, setWhole] = useState(false);
   const search = useRef<HTMLInputElement>(null);
-  const shown = rows.filter((row) => row.name.toLowerCase().includes(query.trim().toLowerCase()));
+  const groups = useMemo(
+    () => [...new Set(rows.map(({ classGroup }) => classGroup).filter(Boolean))].sort(),
+    [rows],
+  );
+  const due = rows.filter(({ isDue }) => isDue).length;
+  const wanted = query.trim().toLowerCase();
+  const matching = rows.filter(
+    (row) =>
+      row.name.toLowerCase().includes(wanted) &&
+      (filter === EVERYBODY || (filter === DUE ? row.isDue : row.classGroup === filter)),
+  );
+  const shown = isWhole ? matching : matching.slice(0, AT_ONCE);
   const row = shown[Math.min(chosen, shown.length - 1)];
   const move = (by: number) =>
     setChosen((at) => Math.min(shown.length - 1, Math.max(0, Math.min(at, shown.length - 1) + by)));
+  const go = (path: string) => row && router.push(path);
 
   useHotkeys('down', () => move(1), { preventDefault: true });
   useHotkeys('up', () => move(-1), { preventDefault: true });
@@ -24,28 +45,47 @@ export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
     ignoreEventWhen: (event) => (event.target as HTMLElement).closest('a, button') !== null,
   });
   useHotkeys('b', () => row?.benchHref && router.push(row.benchHref));
-  useHotkeys('f', () => row && router.push(`/capture?student=${row.id}`));
-  useHotkeys('s', () => row && router.push(`/students/${row.id}`));
+  useHotkeys('f', () => go(`/capture?student=${row!.id}`));
+  useHotkeys('s', () => go(`/students/${row!.id}`));
+  useHotkeys('w', () => go(`/students/${row!.id}/work`));
+  useHotkeys('l', () => go(`/students/${row!.id}/ledger`));
+  useHotkeys('d', () => setFilter((now) => (now === DUE ? EVERYBODY : DUE)));
   useHotkeys('/', () => search.current?.focus(), { preventDefault: true });
 
   return (
     <>
-      <label className="mt-6 mb-2 flex w-64 items-center gap-2 border-b border-soft text-sm">
-        <span className="text-soft">Find</span>
-        <input
-          ref={search}
-          value={query}
-          onChange={(event) => setQuery(event.target.value)}
-          onKeyDown={(event) => event.key === 'Escape' && event.currentTarget.blur()}
-          className="h-9 w-full bg-transparent outline-none"
-        />
-        <Key>/</Key>
-      </label>
+      <div className="mt-6 mb-2 flex flex-wrap items-center gap-x-7 gap-y-2 text-sm">
+        <label className="flex w-64 items-center gap-2 border-b border-soft">
+          <span className="text-soft">Find</span>
+          <input
+            ref={search}
+            value={query}
+            onChange={(event) => setQuery(event.target.value)}
+            onKeyDown={(event) => event.key === 'Escape' && event.currentTarget.blur()}
+            className="h-9 w-full bg-transparent outline-none"
+          />
+          <Key>/</Key>
+        </label>
+        <div role="group" aria-label="Show" className="flex flex-wrap items-center gap-5">
+          <Filter now={filter} value={EVERYBODY} onChoose={setFilter}>
+            Everybody, {rows.length}
+          </Filter>
+          <Filter now={filter} value={DUE} onChoose={setFilter}>
+            Waiting for you, {due} <Key>D</Key>
+          </Filter>
+          {groups.map((name) => (
+            <Filter key={name} now={filter} value={name} onChoose={setFilter}>
+              {name}
+            </Filter>
+          ))}
+        </div>
+      </div>
       <table className="w-full border-collapse">
         <thead>
           <tr className="border-b-2 border-ink text-left text-sm text-soft">
             <th className="py-2 pl-3 font-semibold">Student</th>
             <th className="py-2 font-semibold">Working on</th>
+            <th className="py-2 font-semibold">Ground to end</th>
             <th className="py-2 font-semibold">Cue</th>
             <th className="py-2 pr-3 text-right font-semibold">Next</th>
           </tr>
@@ -58,7 +98,7 @@ export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
               onMouseEnter={() => setChosen(index)}
               className="group border-b border-rule aria-[current]:bg-tint"
             >
-              <td className="relative w-56 py-3.5 pl-3">
+              <td className="relative w-52 py-3 pl-3">
                 <span className="absolute inset-y-0 left-0 w-1 bg-transparent group-aria-[current]:bg-now" />
                 <Link
                   href={`/students/${one.id}`}
@@ -68,8 +108,11 @@ export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
                 </Link>
                 <div className="text-sm text-soft">{one.about}</div>
               </td>
-              <td className="w-36 py-3.5">{one.workingOn}</td>
-              <td className="py-3.5 pr-6">
+              <td className="w-32 py-3">{one.workingOn}</td>
+              <td className="w-36 py-3">
+                <ChainBars links={one.links} />
+              </td>
+              <td className="py-3 pr-6">
                 {one.cues.length === 0 ? (
                   <span className="font-serif text-xl text-soft">No cue yet</span>
                 ) : (
@@ -86,7 +129,7 @@ export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
                   ))
                 )}
               </td>
-              <td className="w-56 py-3.5 pr-3 text-right">
+              <td className="w-60 py-3 pr-3 text-right">
                 <Link href={one.next.href} className="text-base font-semibold hover:underline">
                   {one.next.text}
                 </Link>
@@ -96,10 +139,43 @@ export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
           ))}
         </tbody>
       </table>
+      {matching.length > shown.length && (
+        <Button className="mt-4" onClick={() => setWhole(true)}>
+          {matching.length - shown.length} more
+        </Button>
+      )}
+      {shown.length === 0 && (
+        <p className="py-8 text-soft">
+          {query ? 'Nobody of that name here.' : 'Nobody waits for you.'}
+        </p>
+      )}
       <p className="mt-5 text-sm text-soft">
-        Keys: ↑ ↓ choose, Enter does the next thing, F films, B opens the bench, S the student.
+        Keys: ↑ ↓ choose, Enter does the next thing, F films, B opens the bench, W the work, L the
+        ledger, S the student.
       </p>
-      {shown.length === 0 && <p className="py-8 text-soft">Nobody of that name on the Floor.</p>}
     </>
+  );
+}
+
+function Filter({
+  now,
+  value,
+  onChoose,
+  children,
+}: {
+  now: string;
+  value: string;
+  onChoose: (value: string) => void;
+  children: React.ReactNode;
+}) {
+  return (
+    <button
+      type="button"
+      aria-pressed={now === value}
+      onClick={() => onChoose(value)}
+      className="h-9 border-b-2 border-transparent font-semibold text-soft aria-pressed:border-ink aria-pressed:text-ink"
+    >
+      {children}
+    </button>
   );
 }

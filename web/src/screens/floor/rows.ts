@@ -1,17 +1,22 @@
 /** What stands on the Floor: one row a student, with the one thing to do next. */
-import { EVENTS } from '@sinew/core/events/events';
+import type { Verdict } from '@sinew/core/chain/verdict';
+import { awayInWords, daysBetween, type Day } from '@sinew/core/calendar/day';
 import { faultById } from '@sinew/core/fault/catalogue';
-import { techniqueById } from '@sinew/core/technique/catalogue';
+import { techniqueById, type Link } from '@sinew/core/technique/catalogue';
 import { VIEW_GUIDE } from '@sinew/core/technique/views';
-import type { ClipSummary } from '@/data/clips';
+import { walkOrder } from '@sinew/core/work/plan';
+import { checkOf } from '@sinew/core/work/prescription';
 import type { Cue } from '@/data/findings';
+import { NOTHING, type FloorFacts } from '@/data/floor';
 import type { Student } from '@/data/students';
 
 export interface FloorRow {
   readonly id: string;
   readonly name: string;
   readonly about: string;
+  readonly classGroup: string;
   readonly workingOn: string;
+  readonly links: Partial<Record<Link, Verdict>>;
   readonly cues: readonly {
     readonly technique: string;
     readonly text: string;
@@ -19,69 +24,103 @@ export interface FloorRow {
     readonly isInjury: boolean;
   }[];
   readonly next: { readonly text: string; readonly note: string; readonly href: string };
+  /** It waits for the coach today. */
+  readonly isDue: boolean;
   /** The bench B opens: the clip to mark, else the newest; null without clips. */
   readonly benchHref: string | null;
 }
 
-const DAY = 86_400_000;
+export interface FloorGiven {
+  readonly students: readonly Student[];
+  readonly facts: ReadonlyMap<string, FloorFacts>;
+  readonly cues: readonly Cue[];
+  /** Students of whom something that can hurt is not cleared. */
+  readonly hurting: ReadonlySet<string>;
+  readonly today: Day;
+}
 
 /** "4 months", "2 years", "new". */
-export function trainingTime(startedOn: string | null, today: Date): string | null {
+export function trainingTime(startedOn: string | null, today: Day): string | null {
   if (startedOn === null) return null;
-  const days = (today.getTime() - Date.parse(startedOn)) / DAY;
+  const days = daysBetween(startedOn, today);
   if (days < 14) return 'new';
   if (days < 60) return `${Math.round(days / 7)} weeks`;
   if (days < 700) return `${Math.round(days / 30.4)} months`;
   return `${Math.floor(days / 365.25)} years`;
 }
 
-/**
- * A clip is open work until one of its strikes has been marked from ready to home, or was found in it
- * together with the body and confirmed.
- */
-const isUnmarked = ({ strikes, isTracked }: ClipSummary) =>
-  !strikes.some((strike) => strike.marks >= EVENTS.length || (isTracked && !strike.isAutomatic));
-
-const isToConfirm = ({ strikes }: ClipSummary) => strikes.some((strike) => strike.isAutomatic);
-
-export function floorRows(
-  students: readonly Student[],
-  clips: readonly ClipSummary[],
-  cues: readonly Cue[],
-  today: Date,
-): FloorRow[] {
-  return students
+/** In the order in which the coach walks the floor. */
+export function floorRows({ students, facts, cues, hurting, today }: FloorGiven): FloorRow[] {
+  const cuesOf = new Map<string, Cue[]>();
+  for (const cue of cues) cuesOf.set(cue.studentId, [...(cuesOf.get(cue.studentId) ?? []), cue]);
+  const rows = students
     .filter((student) => !student.isArchived)
     .map((student) => {
-      const own = clips.filter((clip) => clip.studentId === student.id);
-      const ownCues = cues.filter((cue) => cue.studentId === student.id);
-      const unmarked = own.filter(isUnmarked);
-      const bench = unmarked[0] ?? own[0];
-      const inHand = ownCues[0]?.technique ?? own.flatMap((clip) => clip.strikes)[0]?.technique;
-      return {
+      const own = facts.get(student.id) ?? NOTHING;
+      const ownCues = cuesOf.get(student.id) ?? [];
+      const check = soonest(own, today);
+      const isHurting = hurting.has(student.id);
+      const inHand = ownCues[0]?.technique ?? own.newest?.technique;
+      const bench = own.open[0] ?? own.newest;
+      const row: FloorRow = {
         id: student.id,
         name: student.name,
-        about: [student.stance, trainingTime(student.startedOn, today)].filter(Boolean).join(', '),
+        about: [student.stance, trainingTime(student.startedOn, today), consentEnds(student, today)]
+          .filter(Boolean)
+          .join(', '),
+        classGroup: student.classGroup,
         workingOn: inHand ? techniqueById(inHand).name : '',
+        links: own.links,
         cues: ownCues.map((cue) => ({
           technique: techniqueById(cue.technique).name,
           text: cue.text,
           isInjury: faultById(cue.fault)?.injury === true,
         })),
-        next: nextStep(student, own.length, unmarked, ownCues.length),
+        next: nextStep(student, own, ownCues, check, isHurting, today),
+        isDue: isHurting || check?.isDue === true || own.open.length > 0 || !student.consent,
         benchHref: bench ? `/bench/${bench.id}` : null,
       };
+      return {
+        row,
+        name: student.name,
+        isHurting,
+        checkIn: check?.isDue ? Math.min(0, check.days) : (check?.days ?? null),
+        unmarked: own.open.length,
+        hasWork: own.work.length > 0,
+      };
     });
+  return walkOrder(rows).map(({ row }) => row);
+}
+
+/** From so many days before it ends, a consent is spoken of. */
+const WARNED = 14;
+
+function consentEnds({ consent }: Student, today: Day): string | null {
+  const ends = consent?.expiresOn;
+  if (!ends || daysBetween(today, ends) > WARNED) return null;
+  return `consent ends ${awayInWords(ends, today)}`;
+}
+
+function soonest({ work }: FloorFacts, today: Day) {
+  const checks = work
+    .map((one) => ({ ...one, ...checkOf(one.nextCheck, one.sessions, today) }))
+    .sort((a, b) => Number(b.isDue) - Number(a.isDue) || a.days - b.days);
+  return checks[0] ?? null;
 }
 
 function nextStep(
   student: Student,
-  clipCount: number,
-  unmarked: readonly ClipSummary[],
-  cueCount: number,
+  { clips, open, work }: FloorFacts,
+  cues: readonly Cue[],
+  check: ReturnType<typeof soonest>,
+  isHurting: boolean,
+  today: Day,
 ): FloorRow['next'] {
   const page = `/students/${student.id}`;
   const film = `/capture?student=${student.id}`;
+  if (isHurting && work.length > 0) {
+    return { text: 'Slow only', note: 'something can hurt: clear it first', href: `${page}/work` };
+  }
   if (!student.consent) {
     return {
       text: 'Ask for consent',
@@ -89,23 +128,50 @@ function nextStep(
       href: page,
     };
   }
-  if (unmarked.length > 0) {
-    const task = unmarked.every(isToConfirm) ? 'Confirm' : 'Mark';
+  const retest = check?.technique ? `${film}&technique=${check.technique}&retest=1` : film;
+  if (check?.isDue && check.retest) {
+    const { then, now, day } = check.retest;
     return {
-      text: unmarked.length === 1 ? `${task} the clip` : `${task} ${unmarked.length} clips`,
-      note: `filmed ${VIEW_GUIDE[unmarked[0]!.view].name.toLowerCase()}`,
-      href: `/bench/${unmarked[0]!.id}`,
+      text: 'Did it change?',
+      note: `filmed again ${awayInWords(day, today)}`,
+      href: `/compare?a=${then}&b=${now}`,
     };
   }
-  if (clipCount === 0) return { text: 'First film', note: 'stance first', href: film };
-  if (cueCount === 0) return { text: 'Film again', note: 'no leak open', href: film };
-  return { text: 'Film again', note: 'does it show?', href: film };
+  if (check?.isDue) {
+    const note =
+      check.because === 'sessions'
+        ? 'worked three times'
+        : `due ${awayInWords(check.nextCheck, today)}`;
+    return { text: 'Film again', note, href: retest };
+  }
+  if (open.length > 0) {
+    const task = open.every(({ isToConfirm }) => isToConfirm) ? 'Confirm' : 'Mark';
+    return {
+      text: open.length === 1 ? `${task} the clip` : `${task} ${open.length} clips`,
+      note: `filmed ${VIEW_GUIDE[open[0]!.view].name.toLowerCase()}`,
+      href: `/bench/${open[0]!.id}`,
+    };
+  }
+  if (clips === 0) return { text: 'First film', note: 'stance first', href: film };
+  if (work.length > 0) {
+    const [first] = work;
+    return {
+      text: first!.name,
+      note: check ? `film again ${awayInWords(check.nextCheck, today)}` : '',
+      href: `${page}/work`,
+    };
+  }
+  if (cues.length > 0)
+    return { text: 'Give the work', note: 'a cue without a drill', href: `${page}/work` };
+  return { text: 'Film again', note: 'no leak open', href: film };
 }
 
-/** "Six students, two clips to mark." */
-export function floorHeadline(rows: readonly FloorRow[], clips: readonly ClipSummary[]): string {
-  const ids = new Set(rows.map((row) => row.id));
-  const open = clips.filter((clip) => ids.has(clip.studentId) && isUnmarked(clip)).length;
+/** "Six students, two to film, one clip to mark." */
+export function floorHeadline(
+  rows: readonly FloorRow[],
+  facts: ReadonlyMap<string, FloorFacts>,
+): string {
+  const open = rows.reduce((sum, { id }) => sum + (facts.get(id)?.open.length ?? 0), 0);
   const students = `${inWords(rows.length)} ${rows.length === 1 ? 'student' : 'students'}`;
   const work =
     open === 0 ? 'no clip waiting' : `${inWords(open)} ${open === 1 ? 'clip' : 'clips'} to mark`;

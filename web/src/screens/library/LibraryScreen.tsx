@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { Tabs } from 'radix-ui';
 import { useState } from 'react';
 import { toast } from 'sonner';
@@ -8,8 +7,9 @@ import { useRouter } from 'next/navigation';
 import type { Catalogue } from '@sinew/core/fault/schema';
 import type { Edits, LibraryChange } from '@sinew/core/library/edits';
 import type { LibraryEntry } from '@/data/library';
+import { LOST } from '@/ui/askDialog';
 import { TextField } from '@/ui/field';
-import { TopBar } from '@/ui/topBar';
+import { MainBar } from '@/ui/mainBar';
 import { useRemembered } from '@/ui/useRemembered';
 import { change } from './actions';
 import { Drills } from './Drills';
@@ -61,7 +61,7 @@ export function LibraryScreen({
       if (wrong && by.trim()) toast(wrong);
       return wrong === null;
     } catch {
-      toast('Not kept: the server does not answer. Try again.');
+      toast(LOST);
       return false;
     }
   };
@@ -80,14 +80,7 @@ export function LibraryScreen({
   };
   return (
     <>
-      <TopBar>
-        <Link href="/" className="text-soft hover:underline">
-          Floor
-        </Link>
-        <span className="font-semibold" aria-current="page">
-          Library
-        </span>
-      </TopBar>
+      <MainBar here="Library" />
       <main className="mx-auto max-w-[1280px] px-8 pt-7 pb-16">
         <div className="flex flex-wrap items-end justify-between gap-6">
           <h1 className="font-serif text-[2.6rem] leading-none">What a strike is judged by.</h1>

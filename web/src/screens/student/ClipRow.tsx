@@ -1,45 +1,59 @@
 'use client';
 
 import Link from 'next/link';
-import { useState } from 'react';
+import { toast } from 'sonner';
 import { EVENTS } from '@sinew/core/events/events';
 import { techniqueById } from '@sinew/core/technique/catalogue';
 import { VIEW_GUIDE } from '@sinew/core/technique/views';
+import { INTENT_NAMES } from '@sinew/core/drill/intent';
 import type { ClipSummary } from '@/data/clips';
 import { Button } from '@/ui/button';
-import { Dialog } from '@/ui/dialog';
-import { removeClip } from './actions';
+import { setPutAway } from './actions';
 
 export function ClipRow({ clip }: { clip: ClipSummary }) {
-  const [isAsking, setAsking] = useState(false);
   const strikes = clip.strikes.map(
     (strike) =>
       `${techniqueById(strike.technique).name}, ` +
       (strike.isAutomatic ? 'automatic' : `${strike.marks} of ${EVENTS.length} marks`),
   );
+  const facts = [
+    VIEW_GUIDE[clip.view].name.toLowerCase(),
+    clip.intent && INTENT_NAMES[clip.intent],
+    clip.round && `round ${clip.round}`,
+  ].filter(Boolean);
+  const remove = async () => {
+    try {
+      await setPutAway('clip', clip.id, true);
+      toast(`${clip.fileName} is put away.`, {
+        description: 'For good in 30 days; until then it can be brought back, also under Gym.',
+        action: { label: 'Bring it back', onClick: () => void setPutAway('clip', clip.id, false) },
+        duration: 15_000,
+      });
+    } catch {
+      toast('Not deleted: the server does not answer. Try again.');
+    }
+  };
   return (
     <li className="flex flex-wrap items-baseline gap-x-6 gap-y-1 border-b border-rule py-3">
-      <Link href={`/bench/${clip.id}`} className="w-72 truncate font-semibold hover:underline">
-        {clip.fileName}
-      </Link>
-      <span className="w-36 text-soft">{VIEW_GUIDE[clip.view].name}</span>
-      <span>{strikes.length > 0 ? strikes.join('; ') : 'nothing marked yet'}</span>
+      {clip.isPurged ? (
+        <span className="w-72 truncate font-semibold text-soft">{clip.fileName}</span>
+      ) : (
+        <Link href={`/bench/${clip.id}`} className="w-72 truncate font-semibold hover:underline">
+          {clip.fileName}
+        </Link>
+      )}
+      <span className="w-52 text-soft">{facts.join(', ')}</span>
+      <span>
+        {clip.isPurged
+          ? 'the film went with the consent; its numbers stay in the ledger'
+          : strikes.length > 0
+            ? strikes.join('; ')
+            : 'nothing marked yet'}
+      </span>
       <span className="ml-auto text-sm text-soft">{clip.createdAt.slice(0, 10)}</span>
-      <Button weight="quiet" className="text-sm" onClick={() => setAsking(true)}>
+      <Button weight="quiet" className="text-sm" onClick={() => void remove()}>
         Delete
       </Button>
-      <Dialog isOpen={isAsking} onClose={() => setAsking(false)} title={`Delete ${clip.fileName}?`}>
-        <p>
-          The film, its marks and the cues taken from it go for good. A copy on your phone or camera
-          is not touched.
-        </p>
-        <div className="mt-5 flex gap-4">
-          <Button weight="main" onClick={() => void removeClip(clip.id)}>
-            Delete the clip
-          </Button>
-          <Button onClick={() => setAsking(false)}>Keep it</Button>
-        </div>
-      </Dialog>
     </li>
   );
 }

@@ -11,12 +11,13 @@ import { endConsent, saveConsent } from './actions';
 export function Consent({ student, today }: { student: Student; today: string }) {
   const [isEnding, setEnding] = useState(false);
   if (student.consent) {
-    const { givenBy, name, givenOn } = student.consent;
+    const { givenBy, name, givenOn, expiresOn } = student.consent;
     return (
       <>
         <p>
           Consent to be filmed from {givenBy === 'guardian' ? `the guardian ${name}` : name},{' '}
-          {givenOn}.{' '}
+          {givenOn}
+          {expiresOn && <>, until {expiresOn}; on that day the films go, the numbers stay</>}.{' '}
           <Button weight="quiet" className="text-sm" onClick={() => setEnding(true)}>
             Withdraw
           </Button>
@@ -55,7 +56,7 @@ function ConsentForm({ student, today }: { student: Student; today: string }) {
     },
   );
   return (
-    <form action={action} key={JSON.stringify(values)} noValidate className="max-w-2xl">
+    <form action={action} key={JSON.stringify(values)} noValidate className="max-w-3xl">
       <p className="mb-3">
         {student.isMinor
           ? `${student.name} is under 18. Before any clip, a guardian must consent to filming.`
@@ -81,6 +82,16 @@ function ConsentForm({ student, today }: { student: Student; today: string }) {
             type="date"
             defaultValue={values.givenOn ?? today}
             error={errors.givenOn}
+          />
+        </div>
+        <div className="w-52">
+          <TextField
+            label="Until"
+            name="expiresOn"
+            type="date"
+            defaultValue={values.expiresOn ?? ''}
+            error={errors.expiresOn}
+            hint="Empty: until withdrawn. On that day the films go."
           />
         </div>
         <Button type="submit" weight="main" disabled={isSaving} className="mt-6 h-10">

@@ -16,6 +16,7 @@ function valuesOf(student: Student | null): Record<string, string> {
     heightCm: student.heightM === null ? '' : String(Math.round(student.heightM * 1000) / 10),
     massKg: student.massKg === null ? '' : String(student.massKg),
     injuries: student.injuries,
+    classGroup: student.classGroup,
     ...(student.isMinor && { isMinor: 'on' }),
   };
 }
@@ -54,7 +55,15 @@ export function StudentForm({ student }: { student: Student | null }) {
           defaultValue={values.startedOn}
           error={errors.startedOn}
         />
-        <TextField label="Grade" name="grade" defaultValue={values.grade} error={errors.grade} />
+        <div className="grid grid-cols-2 gap-5">
+          <TextField label="Grade" name="grade" defaultValue={values.grade} error={errors.grade} />
+          <TextField
+            label="Class"
+            name="classGroup"
+            defaultValue={values.classGroup}
+            error={errors.classGroup}
+          />
+        </div>
         <div className="grid grid-cols-2 gap-5">
           <TextField
             label="Height, cm"

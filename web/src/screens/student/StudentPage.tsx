@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import type { Day } from '@sinew/core/calendar/day';
 import type { ClipSummary } from '@/data/clips';
 import type { Cue } from '@/data/findings';
 import type { Student } from '@/data/students';
@@ -6,7 +7,7 @@ import { techniqueById } from '@sinew/core/technique/catalogue';
 import { trainingTime } from '@/screens/floor/rows';
 import { LinkButton } from '@/ui/button';
 import { KeyLink } from '@/ui/keyLink';
-import { TopBar } from '@/ui/topBar';
+import { StudentBar } from '@/ui/studentBar';
 import { AddClips } from './AddClips';
 import { Archive } from './Archive';
 import { ClipRow } from './ClipRow';
@@ -23,11 +24,12 @@ export function StudentPage({
   student: Student;
   clips: readonly ClipSummary[];
   cues: readonly Cue[];
-  today: Date;
+  today: Day;
 }) {
   const facts = [
     student.stance,
     student.grade,
+    student.classGroup,
     trainingTime(student.startedOn, today),
     student.heightM && `${Math.round(student.heightM * 100)} cm`,
     student.massKg && `${student.massKg} kg`,
@@ -35,24 +37,23 @@ export function StudentPage({
   ].filter(Boolean);
   return (
     <>
-      <TopBar>
-        <Link href="/" className="text-soft hover:underline">
-          Floor
-        </Link>
-        <span className="font-semibold" aria-current="page">
-          {student.name}
-        </span>
-      </TopBar>
+      <StudentBar student={student} here="Films" />
       <main className="mx-auto max-w-[1280px] space-y-9 px-8 pt-7 pb-16">
         <div>
           <div className="flex flex-wrap items-end justify-between gap-4">
             <h1 className="font-serif text-[2.6rem] leading-none">{student.name}</h1>
             <div className="flex items-center gap-4">
+              <KeyLink href={`/students/${student.id}/work`} hotkey="W">
+                Work
+              </KeyLink>
+              <KeyLink href={`/students/${student.id}/ledger`} hotkey="L">
+                Ledger
+              </KeyLink>
               {cues.length > 0 && (
                 <LinkButton href={`/students/${student.id}/card`}>Card to print</LinkButton>
               )}
               <LinkButton href={`/students/${student.id}/edit`}>Edit</LinkButton>
-              <Archive studentId={student.id} isArchived={student.isArchived} />
+              <Archive student={student} />
             </div>
           </div>
           <p className="mt-2 text-base text-soft">{facts.join(', ')}</p>
@@ -95,7 +96,7 @@ export function StudentPage({
 
         <section>
           <h2 className="mb-3 border-b-2 border-ink pb-1 text-base font-semibold">Consent</h2>
-          <Consent student={student} today={today.toISOString().slice(0, 10)} />
+          <Consent student={student} today={today} />
         </section>
 
         <section>

@@ -2,9 +2,7 @@
 
 import { redirect } from 'next/navigation';
 import { revalidatePath } from 'next/cache';
-import type { z } from 'zod';
-import { clipFiles } from '@/data/clipFilesHere';
-import { deleteClip } from '@/data/clips';
+import { z } from 'zod';
 import { database } from '@/data/database';
 import {
   addStudent,
@@ -15,6 +13,7 @@ import {
   studentForm,
   withdrawConsent,
 } from '@/data/students';
+import { setTrashed, TRASH_KINDS, type TrashKind } from '@/data/trash';
 
 /** What a form shows after it was sent and not accepted: the texts as typed, and what is wrong. */
 export interface FormState {
@@ -73,7 +72,13 @@ export async function archive(studentId: string, isArchived: boolean): Promise<v
   revalidatePath('/', 'layout');
 }
 
-export async function removeClip(clipId: string): Promise<void> {
-  await deleteClip(await database(), clipFiles(), clipId);
+/** Put a clip or a student away, or bring it back. */
+export async function setPutAway(kind: TrashKind, id: string, isAway: boolean): Promise<void> {
+  await setTrashed(
+    await database(),
+    z.enum(TRASH_KINDS).parse(kind),
+    z.string().min(1).parse(id),
+    isAway,
+  );
   revalidatePath('/', 'layout');
 }

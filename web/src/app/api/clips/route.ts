@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { VIEWS } from '@sinew/core/technique/catalogue';
-import { captureRateSchema, purposeSchema } from '@/data/benchDocument';
+import { benchDocumentSchema, captureRateSchema, purposeSchema } from '@/data/benchDocument';
 import { ClipFileError } from '@/data/clipFiles';
 import { clipFiles } from '@/data/clipFilesHere';
 import { addClip } from '@/data/clips';
@@ -15,6 +15,11 @@ const query = z.object({
   view: z.enum(VIEWS),
   rate: z.preprocess((value) => (value === null ? null : Number(value)), captureRateSchema),
   purpose: purposeSchema.nullable(),
+  intent: benchDocumentSchema.shape.intent,
+  round: z.preprocess(
+    (value) => (value === null ? undefined : Number(value)),
+    benchDocumentSchema.shape.round,
+  ),
   /** The body is to be found in it at once. */
   track: z.enum(MODELS).nullable(),
 });
@@ -28,6 +33,8 @@ export const POST = ownPagesOnly(async (request) => {
     view: params.get('view'),
     rate: params.get('rate'),
     track: params.get('track'),
+    intent: params.get('intent') ?? undefined,
+    round: params.get('round'),
     purpose: params.has('technique')
       ? { technique: params.get('technique'), question: params.get('question') }
       : null,
@@ -46,6 +53,8 @@ export const POST = ownPagesOnly(async (request) => {
       view: asked.data.view,
       captureRate: asked.data.rate,
       purpose: asked.data.purpose,
+      ...(asked.data.intent && { intent: asked.data.intent }),
+      ...(asked.data.round && { round: asked.data.round }),
       stream: request.body,
       announced: length === null ? null : Number(length),
     });

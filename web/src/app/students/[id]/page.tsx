@@ -3,6 +3,7 @@ import { clipSummaries } from '@/data/clips';
 import { database } from '@/data/database';
 import { activeCues } from '@/data/findings';
 import { studentById } from '@/data/students';
+import { today } from '@/data/today';
 import { StudentPage } from '@/screens/student/StudentPage';
 
 export const dynamic = 'force-dynamic';
@@ -14,5 +15,5 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const student = await studentById(db, id);
   if (!student) notFound();
   const [clips, cues] = await Promise.all([clipSummaries(db, id), activeCues(db, id)]);
-  return <StudentPage student={student} clips={clips} cues={cues} today={new Date()} />;
+  return <StudentPage student={student} clips={clips} cues={cues} today={today()} />;
 }

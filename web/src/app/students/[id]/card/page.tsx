@@ -1,8 +1,9 @@
 import { notFound } from 'next/navigation';
+import { cardOf } from '@/data/card';
 import { database } from '@/data/database';
-import { activeCues } from '@/data/findings';
 import { theGym } from '@/data/gym';
 import { studentById } from '@/data/students';
+import { today } from '@/data/today';
 import { Card } from '@/screens/card/Card';
 
 export const dynamic = 'force-dynamic';
@@ -11,8 +12,7 @@ export const metadata = { title: 'Card' };
 export default async function CardPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   const db = await database();
-  const student = await studentById(db, id);
-  if (!student) notFound();
-  const [gym, cues] = await Promise.all([theGym(db), activeCues(db, id)]);
-  return <Card gym={gym} student={student} cues={cues} today={new Date()} />;
+  const [student, card, gym] = await Promise.all([studentById(db, id), cardOf(db, id), theGym(db)]);
+  if (!student || !card) notFound();
+  return <Card gym={gym} student={student} card={card} today={today()} />;
 }

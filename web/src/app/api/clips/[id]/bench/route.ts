@@ -1,7 +1,9 @@
 import { ownPagesOnly } from '@/app/api/local';
 import { loadBench, saveBench } from '@/data/bench';
 import { saveRequestSchema } from '@/data/benchDocument';
+import { clipById } from '@/data/clips';
 import { database } from '@/data/database';
+import { measureLater } from '@/data/measureLater';
 
 interface Context {
   params: Promise<{ id: string }>;
@@ -24,8 +26,13 @@ export const PUT = ownPagesOnly(async (request, { params }: Context) => {
       { status: 400 },
     );
   }
-  const outcome = await saveBench(await database(), (await params).id, body.data);
-  if (outcome.kind === 'saved') return Response.json({ revision: outcome.revision });
+  const [db, { id }] = await Promise.all([database(), params]);
+  const outcome = await saveBench(db, id, body.data);
+  if (outcome.kind === 'saved') {
+    const clip = await clipById(db, id);
+    if (clip) measureLater(clip.studentId);
+    return Response.json({ revision: outcome.revision });
+  }
   return outcome.kind === 'conflict'
     ? Response.json(
         {

@@ -1,0 +1,14 @@
+/** How hard a strike is meant. */
+export const INTENTS = ['slow', 'tempo', 'full', 'power'] as const;
+export type Intent = (typeof INTENTS)[number];
+
+export const INTENT_NAMES: Readonly<Record<Intent, string>> = {
+  slow: 'slow',
+  tempo: 'at tempo',
+  full: 'full speed',
+  power: 'full power',
+};
+
+export function isHarder(a: Intent, b: Intent): boolean {
+  return INTENTS.indexOf(a) > INTENTS.indexOf(b);
+}

@@ -1,0 +1,222 @@
+/** The made-up gym's last weeks: what was worked, filmed and tested before today. */
+import { createHash, randomUUID } from 'node:crypto';
+import { analyze } from '@sinew/core/analyze';
+import { plusDays, type Day } from '@sinew/core/calendar/day';
+import { EVENTS, markOnFrame } from '@sinew/core/events/events';
+import { techniqueById } from '@sinew/core/technique/catalogue';
+import { nearestFrame } from '@sinew/core/track/time';
+import type { Intent } from '@sinew/core/drill/intent';
+import { stamps, type Db } from '@sinew/web/data/database';
+import { saveSettings } from '@sinew/web/data/gym';
+import { addNote, addTest } from '@sinew/web/data/ledger';
+import { measureStudent, packed } from '@sinew/web/data/measured';
+import { encodeTimes } from '@sinew/web/data/placedBlob';
+import { addItem, planBlock } from '@sinew/web/data/plan';
+import { today } from '@sinew/web/data/today';
+import { prescribe, setNextCheck, workOf } from '@sinew/web/data/work';
+import { knownPicture } from '../fighter/picture';
+import { formOf, knownTimes } from '../fighter/pose';
+import { clean, type Recipe } from '../fighter/recipe';
+
+const DAY = 86_400_000;
+const RATE = 240;
+/** Metres: what a careful hand leaves. */
+const NOISE = 0.004;
+
+/** An evening some days ago. */
+const evening = (daysAgo: number) =>
+  new Date(new Date().setHours(18, 30, 0, 0) - daysAgo * DAY).toISOString();
+const ago = (days: number): Day => plusDays(today(), -days);
+
+interface PastSet {
+  readonly studentId: string;
+  readonly daysAgo: number;
+  readonly recipe: Recipe;
+  readonly strikes: number;
+  readonly intent: Intent;
+  readonly round?: number;
+}
+
+/** A set of which only the numbers are left: its film went when the consent of those weeks ended. */
+async function pastSet(db: Db, set: PastSet): Promise<void> {
+  const { studentId, daysAgo, recipe, strikes, intent, round = null } = set;
+  const technique = techniqueById(recipe.technique);
+  const side = formOf(recipe).striking;
+  const clipId = randomUUID();
+  const name = `${recipe.technique} ${ago(daysAgo)}${round ? ` round ${round}` : ''}.mp4`;
+  const at = { created_at: evening(daysAgo), updated_at: evening(daysAgo) };
+  const film = knownPicture(recipe, 'side', { rate: RATE, noise: NOISE, seed: 1 });
+  await db
+    .insertInto('clip')
+    .values({
+      ...{ id: clipId, student_id: studentId, file_name: name, mime_type: 'video/mp4', bytes: 0 },
+      sha256: createHash('sha256').update(clipId).digest('hex'),
+      ...{ view: 'side', capture_rate: null, width: 1280, height: 720, codec: 'avc' },
+      frame_times: encodeTimes(film.track.frameTimes),
+      ...{ scale: null, target: null, purpose: null, rectangle: null, lens: null, refused: null },
+      ...{ corrections: null, intent, round, deleted_at: null, purged_at: evening(0), revision: 1 },
+      ...at,
+    })
+    .execute();
+  for (let position = 0; position < strikes; position++) {
+    const id = randomUUID();
+    await db
+      .insertInto('strike')
+      .values({
+        ...{ id, clip_id: clipId, technique: technique.id, side, position },
+        ...{ from_frame: null, to_frame: null, combination: null, is_automatic: 0, school: null },
+        ...{ situation: null, range: null, audit: null, removed_at: null },
+        mark_count: EVENTS.length,
+        ...at,
+      })
+      .execute();
+    const seen = knownPicture(recipe, 'side', {
+      ...{ rate: RATE, noise: NOISE },
+      seed: 1000 * daysAgo + 10 * (round ?? 0) + position,
+    });
+    const times = seen.track.frameTimes;
+    const known = knownTimes(recipe);
+    const { readings, links } = analyze({
+      ...seen,
+      strike: { technique, side, stance: recipe.stance },
+      marks: Object.fromEntries(
+        EVENTS.map((event) => [event, markOnFrame(times, nearestFrame(times, known[event]))]),
+      ),
+    });
+    await db
+      .insertInto('measured')
+      .values({
+        ...{ strike_id: id, stamp: 'numbers only', readings: packed(readings), injuries: '[]' },
+        links: JSON.stringify(
+          Object.fromEntries(Object.entries(links).map(([link, { verdict }]) => [link, verdict])),
+        ),
+        ...at,
+      })
+      .execute();
+  }
+}
+
+/** Sets of a drill on days gone by: days ago, strikes, of them clean. */
+async function pastWork(
+  db: Db,
+  studentId: string,
+  prescriptionId: string | null,
+  name: string,
+  technique: string,
+  sets: readonly (readonly [
+    daysAgo: number,
+    strikes: number,
+    clean: number | null,
+    intent: Intent,
+  ])[],
+): Promise<void> {
+  for (const [i, [daysAgo, strikes, cleanOnes, intent]] of sets.entries()) {
+    const at = new Date(Date.parse(evening(daysAgo)) + i * 60_000).toISOString();
+    await db
+      .insertInto('drill_log')
+      .values({
+        ...{ id: randomUUID(), student_id: studentId, prescription_id: prescriptionId, technique },
+        ...{ name, day: ago(daysAgo), at, intent, strikes, seconds: 0, clean: cleanOnes },
+        ...{ counted_by: 'tap', deleted_at: null },
+        ...stamps(),
+      })
+      .execute();
+  }
+}
+
+/** Give what the catalogue proposes for the first cue without work. */
+async function giveProposed(db: Db, studentId: string, daysAgo: number): Promise<string> {
+  const proposal = (await workOf(db, studentId))?.proposals[0];
+  if (!proposal) throw new Error('there is no cue to work on');
+  const { technique, fault } = proposal.leak;
+  const outcome = await prescribe(db, {
+    ...proposal.prescription,
+    ...{ studentId, leak: { technique, fault }, override: '' },
+  });
+  if (outcome.kind !== 'given') throw new Error('the work was not given');
+  await db
+    .updateTable('prescription')
+    .set({ given_on: ago(daysAgo), created_at: evening(daysAgo) })
+    .where('id', '=', outcome.id)
+    .execute();
+  return outcome.id;
+}
+
+/** @param ids students by name */
+export async function seedPast(db: Db, ids: ReadonlyMap<string, string>): Promise<void> {
+  const of = (name: string) => ids.get(name)!;
+  await saveSettings(db, {
+    ...{ name: 'Wrayholm Boathouse', className: 'Tuesday class' },
+    grades: ['beginner', 'third class', 'second class', 'first class'],
+    from: { full: 'third class', power: 'second class' },
+    sessions: [],
+  });
+
+  const maren = of('Maren Voss');
+  const leads = [
+    [44, 0.002],
+    [37, 0],
+    [30, 0.004],
+    [23, 0.001],
+    [9, 0.016],
+    [5, 0.027],
+  ] as const;
+  for (const [daysAgo, hipsToTrunk] of leads) {
+    await pastSet(db, {
+      ...{ studentId: maren, daysAgo, strikes: 5, intent: 'tempo' },
+      recipe: clean('cross', { hipsToTrunk, shrug: 0, height: 1.72, out: 0.2 }),
+    });
+  }
+  const work = await giveProposed(db, maren, 16);
+  await setNextCheck(db, work, ago(1));
+  await pastWork(db, maren, work, 'Slow three-count: hips, trunk, hand', 'cross', [
+    [30, 40, null, 'slow'],
+    [23, 40, null, 'slow'],
+    [16, 40, 24, 'slow'],
+    [14, 40, 33, 'slow'],
+    [9, 40, 35, 'slow'],
+    [7, 40, 38, 'slow'],
+    [2, 60, 40, 'tempo'],
+    [0, 60, 54, 'tempo'],
+  ]);
+  await addNote(db, {
+    ...{ studentId: maren, technique: 'cross', day: ago(9) },
+    text: 'Counts aloud by herself now; the hand still wants to go on “two”.',
+  });
+  await addTest(db, {
+    ...{ studentId: maren, day: ago(9) },
+    given: {
+      kind: 'throw',
+      standing: { value: 7.4, plusMinus: 0.1 },
+      seated: { value: 5.2, plusMinus: 0.1 },
+    },
+  });
+
+  const tobiah = of('Tobiah Renn');
+  const hook = await giveProposed(db, tobiah, 3);
+  await pastWork(db, tobiah, hook, 'Freeze-frame hooks', 'lead-hook', [[2, 24, 20, 'slow']]);
+
+  const perrin = of('Perrin Oake');
+  for (const [i, tall] of [0, 0.012, 0.02, 0.034].entries()) {
+    await pastSet(db, {
+      ...{ studentId: perrin, daysAgo: 9, strikes: 4, intent: 'full', round: i + 1 },
+      recipe: clean('cross', { tall, height: 1.81, shrug: 0, out: 0.17 + 0.006 * i }),
+    });
+  }
+
+  for (const id of ids.values()) await measureStudent(db, id);
+
+  const day = today();
+  await addItem(db, {
+    day,
+    kind: 'session',
+    session: 'slow-day',
+    title: 'Slow day',
+    studentId: null,
+  });
+  await addItem(db, { day, kind: 'retest', session: null, title: 'Film again', studentId: maren });
+  await planBlock(db, {
+    ...{ name: 'Harbour open floor', from: plusDays(day, 1), target: plusDays(day, 41) },
+    weekdays: [1, 3],
+  });
+}

@@ -1,0 +1,57 @@
+import { createWriteStream } from 'node:fs';
+import { mkdir, rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import type { ReadableStream as NodeStream } from 'node:stream/web';
+import { revalidatePath } from 'next/cache';
+import { nanoid } from 'nanoid';
+import { ownPagesOnly } from '@/app/api/local';
+import { clipFiles } from '@/data/clipFilesHere';
+import { database, dataFolder } from '@/data/database';
+import { exportGym } from '@/data/gymExport';
+import { GymFileError, importGym, verifyGym } from '@/data/gymImport';
+import { today } from '@/data/today';
+
+/** The whole gym as one file. */
+export const GET = ownPagesOnly(async () => {
+  const zip = await exportGym(await database(), clipFiles(), join(dataFolder(), 'incoming'));
+  return new Response(Readable.toWeb(zip) as ReadableStream, {
+    headers: {
+      'content-type': 'application/zip',
+      'content-disposition': `attachment; filename="sinew-gym-${today()}.zip"`,
+    },
+  });
+});
+
+/** Check a gym's file, or take it over: all of it or nothing. */
+export const PUT = ownPagesOnly(async (request) => {
+  const isCheck = new URL(request.url).searchParams.has('check');
+  if (!request.body) return Response.json({ message: 'There is no file.' }, { status: 400 });
+  const incoming = join(dataFolder(), 'incoming');
+  const path = join(incoming, `gym-${nanoid()}.zip`);
+  try {
+    await mkdir(incoming, { recursive: true, mode: 0o700 });
+    await pipeline(
+      Readable.fromWeb(request.body as NodeStream),
+      createWriteStream(path, { mode: 0o600 }),
+    );
+    const db = await database();
+    if (isCheck) return Response.json({ checked: await verifyGym(db, path) });
+    const imported = await importGym(db, clipFiles(), path, incoming);
+    revalidatePath('/', 'layout');
+    return Response.json({ imported });
+  } catch (error) {
+    if (error instanceof GymFileError) {
+      return Response.json({ message: error.message }, { status: 422 });
+    }
+    console.error(error);
+    const message =
+      (error as NodeJS.ErrnoException).code === 'ENOSPC'
+        ? 'The disk is full. Nothing was taken over; free some space and try again.'
+        : 'The file could not be read. Nothing was taken over; try again.';
+    return Response.json({ message }, { status: 500 });
+  } finally {
+    await rm(path, { force: true });
+  }
+});

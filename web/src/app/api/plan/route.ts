@@ -1,0 +1,15 @@
+import { ownPagesOnly } from '@/app/api/local';
+import { database } from '@/data/database';
+import { calendarOf } from '@/data/plan';
+import { today } from '@/data/today';
+
+/** The plan from today on as a calendar file. */
+export const GET = ownPagesOnly(async () => {
+  const calendar = await calendarOf(await database(), today());
+  return new Response(calendar, {
+    headers: {
+      'content-type': 'text/calendar; charset=utf-8',
+      'content-disposition': 'attachment; filename="sinew-plan.ics"',
+    },
+  });
+});

@@ -1,0 +1,28 @@
+import { ownPagesOnly } from '@/app/api/local';
+import { database } from '@/data/database';
+import { ledgerCsv, ledgerFileOf } from '@/data/ledgerFile';
+import { measureStudent } from '@/data/measured';
+
+interface Context {
+  params: Promise<{ id: string }>;
+}
+
+/** A student's ledger as JSON, or its readings as CSV. */
+export const GET = ownPagesOnly(async (request, { params }: Context) => {
+  const { id } = await params;
+  const isCsv = new URL(request.url).searchParams.get('as') === 'csv';
+  const db = await database();
+  await measureStudent(db, id);
+  const file = await ledgerFileOf(db, id);
+  if (!file) {
+    return Response.json({ message: 'This student is not in the list any more.' }, { status: 404 });
+  }
+  const name = `ledger-${file.student.name.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}`;
+  const plain = name.normalize('NFKD').replace(/[^\x20-\x7e]/g, '');
+  return new Response(isCsv ? ledgerCsv(file) : JSON.stringify(file, null, 2), {
+    headers: {
+      'content-type': isCsv ? 'text/csv; charset=utf-8' : 'application/json',
+      'content-disposition': `attachment; filename="${plain}.${isCsv ? 'csv' : 'json'}"`,
+    },
+  });
+});

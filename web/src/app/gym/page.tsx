@@ -1,0 +1,26 @@
+import { backupFolder, backups } from '@/data/backups';
+import { database, dataFolder } from '@/data/database';
+import { settingsOf } from '@/data/gym';
+import { KEPT_DAYS, trash } from '@/data/trash';
+import { GymScreen } from '@/screens/gym/GymScreen';
+
+export const dynamic = 'force-dynamic';
+export const metadata = { title: 'Gym' };
+
+export default async function GymPage() {
+  const db = await database();
+  const folder = backupFolder(dataFolder());
+  const [settings, deleted, kept] = await Promise.all([settingsOf(db), trash(db), backups(folder)]);
+  return (
+    <GymScreen
+      settings={{
+        ...{ name: settings.name, className: settings.className },
+        ...{ grades: settings.grades, from: settings.from, sessions: settings.sessions },
+      }}
+      trash={deleted}
+      backups={kept}
+      folder={folder}
+      keptDays={KEPT_DAYS}
+    />
+  );
+}

@@ -1,0 +1,12 @@
+import { database } from '@/data/database';
+import { FEWEST_REMARKED, markingErrors, strikesToRemark } from '@/data/remarks';
+import { MarkingScreen } from '@/screens/marking/MarkingScreen';
+
+export const dynamic = 'force-dynamic';
+export const metadata = { title: 'Mark again' };
+
+export default async function MarkingPage() {
+  const db = await database();
+  const [strikes, errors] = await Promise.all([strikesToRemark(db), markingErrors(db)]);
+  return <MarkingScreen strikes={strikes} errors={errors} fewest={FEWEST_REMARKED} />;
+}

@@ -1,0 +1,96 @@
+import { group } from 'd3-array';
+import { notFound } from 'next/navigation';
+import { faultById } from '@sinew/core/fault/catalogue';
+import { fatigueOf } from '@sinew/core/progress/fatigue';
+import { clipSummaries } from '@/data/clips';
+import { database } from '@/data/database';
+import { dosesOf } from '@/data/doses';
+import { activeCues } from '@/data/findings';
+import { leaksOf } from '@/data/leaks';
+import { notesOf, setsOf, type LedgerSet } from '@/data/ledger';
+import { libraryOf } from '@/data/library';
+import { measureStudent } from '@/data/measured';
+import { markingErrors } from '@/data/remarks';
+import { studentById } from '@/data/students';
+import { today } from '@/data/today';
+import { LedgerScreen } from '@/screens/ledger/LedgerScreen';
+import { alikeOf } from '@/screens/ledger/view';
+
+export const dynamic = 'force-dynamic';
+export const metadata = { title: 'Ledger' };
+
+/** What may be measured while the page is waited for, ms. */
+const PATIENCE = 2000;
+const FEWEST_ROUNDS = 3;
+
+/** The newest day with enough rounds. */
+function newestRounds(sets: readonly LedgerSet[]) {
+  const days = group(
+    sets.filter(({ round }) => round !== null),
+    ({ day }) => day,
+  );
+  const found = [...days]
+    .filter(([, same]) => new Set(same.map(({ round }) => round)).size >= FEWEST_ROUNDS)
+    .sort(([a], [b]) => b.localeCompare(a))[0];
+  if (!found) return null;
+  const [day, same] = found;
+  const rounds = [...group(same, ({ round }) => round!)].map(([round, ofRound]) => ({
+    round,
+    strikes: ofRound.flatMap(({ strikes }) => strikes.map(({ readings }) => readings)),
+  }));
+  return { day, rounds: fatigueOf(rounds) };
+}
+
+export default async function LedgerPage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ id: string }>;
+  searchParams: Promise<{ technique?: string }>;
+}) {
+  const [{ id }, asked] = await Promise.all([params, searchParams]);
+  const db = await database();
+  const student = await studentById(db, id);
+  if (!student) notFound();
+  const left = await measureStudent(db, id, PATIENCE);
+  const [sets, leaks, notes, doses, cues, clips, { catalogue }, errors] = await Promise.all([
+    setsOf(db, id),
+    leaksOf(db, id),
+    notesOf(db, id),
+    dosesOf(db, id),
+    activeCues(db, id),
+    clipSummaries(db, id),
+    libraryOf(db),
+    markingErrors(db),
+  ]);
+  const byTechnique = group(sets, (set) => set.technique);
+  const techniques = [...byTechnique.keys()].sort(
+    (a, b) => byTechnique.get(b)!.length - byTechnique.get(a)!.length,
+  );
+  const technique =
+    techniques.find((one) => one === asked.technique) ??
+    techniques.find((one) => one === cues[0]?.technique) ??
+    techniques[0] ??
+    null;
+  const own = technique ? byTechnique.get(technique)! : [];
+  const purged = new Set(clips.filter(({ isPurged }) => isPurged).map((clip) => clip.id));
+  return (
+    <LedgerScreen
+      key={technique}
+      student={{ id, name: student.name }}
+      technique={technique}
+      techniques={techniques}
+      alike={technique ? alikeOf(own, technique, catalogue, purged) : []}
+      leaks={leaks.map((leak) => ({
+        ...leak,
+        name: faultById(leak.fault, catalogue)?.name ?? leak.fault,
+      }))}
+      notes={notes}
+      doses={doses}
+      fatigue={newestRounds(own)}
+      errors={errors}
+      left={left}
+      today={today()}
+    />
+  );
+}

@@ -1,0 +1,35 @@
+import { database } from '@/data/database';
+import { sessionsOf } from '@/data/gym';
+import { hurtingStudents } from '@/data/leaks';
+import { allStudents } from '@/data/students';
+import { today } from '@/data/today';
+import { TimerScreen } from '@/screens/timer/TimerScreen';
+
+export const dynamic = 'force-dynamic';
+export const metadata = { title: 'Timer' };
+
+interface Props {
+  searchParams: Promise<{ session?: string; student?: string }>;
+}
+
+export default async function TimerPage({ searchParams }: Props) {
+  const { session = null, student = null } = await searchParams;
+  const db = await database();
+  const [everybody, sessions, hurting] = await Promise.all([
+    allStudents(db),
+    sessionsOf(db),
+    hurtingStudents(db),
+  ]);
+  const students = everybody.filter((one) => !one.isArchived);
+  return (
+    <TimerScreen
+      sessions={sessions}
+      students={students.map(({ id, name, classGroup, massKg }) => ({
+        ...{ id, name, classGroup, massKg },
+        isHurting: hurting.has(id),
+      }))}
+      asked={{ session, student }}
+      today={today()}
+    />
+  );
+}

@@ -1,0 +1,118 @@
+/** A student's record: sets over time, leaks, notes, tests, and how far markings can be trusted. */
+import { group } from 'd3-array';
+import { nanoid } from 'nanoid';
+import { z } from 'zod';
+import { daySchema, type Day } from '@sinew/core/calendar/day';
+import { medianReadings } from '@sinew/core/measures/set';
+import type { Readings } from '@sinew/core/measures/catalogue';
+import type { Circumstances } from '@sinew/core/progress/change';
+import {
+  fieldTestSchema,
+  resultsOf,
+  type FieldTest,
+  type Result,
+} from '@sinew/core/progress/fieldTest';
+import { stamps, type Db } from './database';
+import { measuredStrikes, type MeasuredStrike } from './measured';
+
+/** Strikes of one kind in one film. */
+export interface LedgerSet extends Circumstances {
+  readonly clipId: string;
+  readonly day: Day;
+  readonly round: number | null;
+  readonly strikes: readonly MeasuredStrike[];
+  /** The median of each reading. */
+  readonly readings: Readings;
+}
+
+/** Oldest first. */
+export async function setsOf(db: Db, studentId: string, technique?: string): Promise<LedgerSet[]> {
+  const strikes = await measuredStrikes(db, studentId, technique);
+  const kinds = group(strikes, (one) => `${one.clipId} ${one.technique} ${one.side}`);
+  return [...kinds.values()].map((same): LedgerSet => {
+    const { clipId, day, round, view, intent, side, technique: kind } = same[0]!;
+    return {
+      ...{ clipId, day, round, view, intent, side, technique: kind, strikes: same },
+      readings: medianReadings(same.map(({ readings }) => readings)),
+    };
+  });
+}
+
+export interface Note {
+  readonly id: string;
+  readonly day: Day;
+  readonly technique: string | null;
+  readonly text: string;
+}
+
+export const noteInput = z.object({
+  studentId: z.string().min(1).max(60),
+  technique: z.string().max(60).nullable(),
+  day: daySchema,
+  text: z.string().trim().min(1, 'Write something.').max(2000),
+});
+
+export async function addNote(db: Db, input: z.infer<typeof noteInput>): Promise<string> {
+  const id = nanoid();
+  const { studentId, technique, day, text } = input;
+  await db
+    .insertInto('note')
+    .values({ id, student_id: studentId, technique, day, text, deleted_at: null, ...stamps() })
+    .execute();
+  return id;
+}
+
+/** Newest first. */
+export async function notesOf(db: Db, studentId: string): Promise<Note[]> {
+  return db
+    .selectFrom('note')
+    .select(['id', 'day', 'technique', 'text'])
+    .where('student_id', '=', studentId)
+    .where('deleted_at', 'is', null)
+    .orderBy('day', 'desc')
+    .orderBy('created_at', 'desc')
+    .execute();
+}
+
+export interface KeptTest {
+  readonly id: string;
+  readonly day: Day;
+  readonly given: FieldTest;
+  readonly results: readonly Result[];
+}
+
+export const testInput = z.object({
+  studentId: z.string().min(1).max(60),
+  day: daySchema,
+  given: fieldTestSchema,
+});
+
+export async function addTest(db: Db, input: z.infer<typeof testInput>): Promise<string> {
+  const id = nanoid();
+  const { studentId, day, given } = input;
+  await db
+    .insertInto('field_test')
+    .values({
+      ...{ id, student_id: studentId, kind: given.kind, day, deleted_at: null },
+      ...{ given: JSON.stringify(given), result: JSON.stringify(resultsOf(given)) },
+      ...stamps(),
+    })
+    .execute();
+  return id;
+}
+
+/** Newest first; what follows is worked out anew. */
+export async function testsOf(db: Db, studentId: string): Promise<KeptTest[]> {
+  const rows = await db
+    .selectFrom('field_test')
+    .select(['id', 'day', 'given'])
+    .where('student_id', '=', studentId)
+    .where('deleted_at', 'is', null)
+    .orderBy('day', 'desc')
+    .orderBy('created_at', 'desc')
+    .execute();
+  return rows.map(({ id, day, given: json }) => {
+    const given = fieldTestSchema.parse(JSON.parse(json));
+    return { id, day, given, results: resultsOf(given) };
+  });
+}

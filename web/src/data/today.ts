@@ -1,0 +1,12 @@
+/** The day in the gym: as the wall clock of this machine has it, not in Greenwich. */
+import type { Day } from '@sinew/core/calendar/day';
+
+export function dayIn(date: Date): Day {
+  const padded = (value: number, width = 2) => String(value).padStart(width, '0');
+  const [year, month, day] = [date.getFullYear(), date.getMonth() + 1, date.getDate()];
+  return `${padded(year, 4)}-${padded(month)}-${padded(day)}`;
+}
+
+export function today(): Day {
+  return dayIn(new Date());
+}

@@ -1,0 +1,54 @@
+'use client';
+
+import Link from 'next/link';
+import type { Backup } from '@/data/backups';
+import type { Settings } from '@/data/gym';
+import type { Trashed } from '@/data/trash';
+import { MainBar } from '@/ui/mainBar';
+import { Backups } from './Backups';
+import { GymFile } from './GymFile';
+import { SettingsForm } from './SettingsForm';
+import { Trash } from './Trash';
+
+/** The gym itself: its name and grades, its data in and out, what was deleted, the backups. */
+export function GymScreen({
+  settings,
+  trash,
+  backups,
+  folder,
+  keptDays,
+}: {
+  settings: Settings;
+  trash: readonly Trashed[];
+  backups: readonly Backup[];
+  /** Where backups go. */
+  folder: string;
+  keptDays: number;
+}) {
+  return (
+    <>
+      <MainBar here="Gym" />
+      <main className="mx-auto max-w-[1280px] px-8 pt-7 pb-16">
+        <h1 className="font-serif text-[2.6rem] leading-none">{settings.name}.</h1>
+        <div className="mt-6 grid gap-x-12 gap-y-9 lg:grid-cols-2">
+          <SettingsForm key={JSON.stringify(settings)} settings={settings} />
+          <div className="space-y-9">
+            <Backups backups={backups} folder={folder} />
+            <GymFile />
+            <section>
+              <h2 className="border-b-2 border-ink pb-1 text-base font-semibold">Your eye</h2>
+              <p className="py-2">
+                Mark strikes again without sight of the first marks, and Sinew knows which changes
+                are larger than your own scatter.{' '}
+                <Link href="/marking" className="underline underline-offset-4">
+                  Mark again
+                </Link>
+              </p>
+            </section>
+          </div>
+          <Trash trash={trash} keptDays={keptDays} />
+        </div>
+      </main>
+    </>
+  );
+}

@@ -1,0 +1,90 @@
+'use client';
+
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { INTENT_NAMES, INTENTS } from '@sinew/core/drill/intent';
+import type { Settings } from '@/data/gym';
+import { LOST } from '@/ui/askDialog';
+import { Button } from '@/ui/button';
+import { SelectField, TextField } from '@/ui/field';
+import { keepSettings } from './actions';
+
+/** Name, class, grades, and the grade from which each speed is allowed. */
+export function SettingsForm({ settings }: { settings: Settings }) {
+  const [name, setName] = useState(settings.name);
+  const [className, setClassName] = useState(settings.className);
+  const [grades, setGrades] = useState(settings.grades.join(', '));
+  const [from, setFrom] = useState<Settings['from']>(settings.from);
+  const list = grades
+    .split(',')
+    .map((one) => one.trim())
+    .filter(Boolean);
+  const save = async () => {
+    const known = Object.fromEntries(
+      Object.entries(from).filter(([, grade]) => grade && list.includes(grade)),
+    );
+    const wrong = await keepSettings({
+      ...settings,
+      name,
+      className,
+      grades: list,
+      from: known,
+    }).catch(() => LOST);
+    toast(wrong ?? 'Kept.');
+  };
+  return (
+    <form
+      className="space-y-4"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void save();
+      }}
+    >
+      <h2 className="border-b-2 border-ink pb-1 text-base font-semibold">The gym</h2>
+      <div className="grid grid-cols-2 gap-4">
+        <TextField
+          label="Name"
+          value={name}
+          maxLength={80}
+          onChange={(event) => setName(event.target.value)}
+        />
+        <TextField
+          label="Class on the Floor"
+          value={className}
+          maxLength={80}
+          onChange={(event) => setClassName(event.target.value)}
+        />
+      </div>
+      <TextField
+        label="Grades, the lowest first"
+        value={grades}
+        hint="With commas between, as they stand on the students’ pages."
+        onChange={(event) => setGrades(event.target.value)}
+      />
+      <div className="grid grid-cols-3 gap-4">
+        {INTENTS.slice(1).map((intent) => (
+          <SelectField
+            key={intent}
+            label={`From which grade: ${INTENT_NAMES[intent]}`}
+            value={from[intent] ?? ''}
+            onChange={(event) => setFrom((old) => ({ ...old, [intent]: event.target.value }))}
+          >
+            <option value="">any</option>
+            {list.map((grade) => (
+              <option key={grade} value={grade}>
+                {grade}
+              </option>
+            ))}
+          </SelectField>
+        ))}
+      </div>
+      <p className="text-sm text-soft">
+        Beside the grade, each step needs three clean sets in a row; what can hurt shuts the gate
+        until you clear it.
+      </p>
+      <Button type="submit" weight="main">
+        Keep
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,163 @@
+/** What a ledger shows of a technique: its sets by how they were filmed, and each reading over time. */
+import { group } from 'd3-array';
+import { scaleLinear } from 'd3-scale';
+import { daysBetween, type Day } from '@sinew/core/calendar/day';
+import type { Catalogue } from '@sinew/core/fault/schema';
+import { MEASURE_IDS, MEASURE_NAMES, type MeasureId } from '@sinew/core/measures/catalogue';
+import { unitOf } from '@sinew/core/measures/units';
+import { wantedOf, type Wanted } from '@sinew/core/progress/change';
+import { noiseBand, trendOf, type DatedValue } from '@sinew/core/progress/trend';
+import { isAbsent, type Unit } from '@sinew/core/reading/reading';
+import { quantity, say } from '@sinew/core/reading/say';
+import { VIEW_GUIDE } from '@sinew/core/technique/views';
+import { INTENT_NAMES, type Intent } from '@sinew/core/drill/intent';
+import type { View } from '@sinew/core/technique/catalogue';
+import type { LedgerSet } from '@/data/ledger';
+
+export interface SetPoint extends DatedValue {
+  readonly clipId: string;
+  readonly strikeId: string;
+  readonly strikes: number;
+  readonly isFilmed: boolean;
+}
+
+export interface Track {
+  readonly id: MeasureId;
+  readonly name: string;
+  readonly unit: Unit;
+  readonly wanted: Wanted;
+  readonly points: readonly SetPoint[];
+}
+
+/** Sets that may be compared: one side, one view, one intent. As short as it travels to the page. */
+export interface Alike {
+  readonly key: string;
+  /** "right, from the side, full speed". */
+  readonly label: string;
+  readonly sets: readonly Omit<SetPoint, 'value' | 'sigma'>[];
+  /** Value and σ of a reading in each set; null where there is none. */
+  readonly values: readonly {
+    readonly id: MeasureId;
+    readonly wanted: Wanted;
+    readonly inSets: readonly (readonly [number, number] | null)[];
+  }[];
+}
+
+/** Readings over the sets that have them. */
+export function tracksOf({ sets, values }: Alike): Track[] {
+  return values.map(({ id, wanted, inSets }) => ({
+    ...{ id, wanted, name: MEASURE_NAMES[id], unit: unitOf(id) },
+    points: sets.flatMap((set, i) => {
+      const known = inSets[i];
+      return known ? [{ ...set, value: known[0], sigma: known[1] }] : [];
+    }),
+  }));
+}
+
+/** The largest group first. */
+export function alikeOf(
+  sets: readonly LedgerSet[],
+  technique: string,
+  catalogue: Catalogue,
+  purged: ReadonlySet<string>,
+): Alike[] {
+  const groups = group(sets, ({ side, view, intent }) => `${side} ${view} ${intent ?? ''}`);
+  return [...groups]
+    .map(([key, same]): Alike => {
+      const { side, view, intent } = same[0]! as {
+        side: string;
+        view: View;
+        intent: Intent | null;
+      };
+      const meant = intent ? INTENT_NAMES[intent] : 'how hard: not said';
+      return {
+        key,
+        label: [side, VIEW_GUIDE[view].name.toLowerCase(), meant].join(', '),
+        sets: same.map(({ day, clipId, strikes }) => ({
+          ...{ day, clipId, strikeId: strikes[0]!.id, strikes: strikes.length },
+          isFilmed: !purged.has(clipId),
+        })),
+        values: MEASURE_IDS.flatMap((id) => {
+          const inSets = same.map(({ readings }) => {
+            const reading = readings[id];
+            return isAbsent(reading) ? null : ([reading.value, reading.sigma] as const);
+          });
+          if (inSets.every((one) => one === null)) return [];
+          return [{ id, wanted: wantedOf(id, technique, catalogue), inSets }];
+        }),
+      };
+    })
+    .sort((a, b) => b.sets.length - a.sets.length);
+}
+
+/** The trend as a sentence, for the head of its chart. */
+export function trendSentence({ name, unit, wanted, points }: Track): string {
+  const trend = trendOf(points);
+  if (points.length < 3) {
+    return `${name}: ${points.length === 1 ? 'one set' : `${points.length} sets`}; three tell a trend.`;
+  }
+  if (!trend) return `${name}: all of one day; a trend takes weeks.`;
+  const { perWeek, halfWidth, isReal } = trend;
+  const size = { value: Math.abs(perWeek), sigma: halfWidth / 1.96, unit };
+  const amount = `${say({ ...size, source: 'eye', frames: [] })} a week`;
+  if (!isReal) return `${name}: no change you can claim (${amount}).`;
+  const way = perWeek > 0 ? 'rises' : 'falls';
+  const isGood = wanted === 'more' ? perWeek > 0 : wanted === 'less' ? perWeek < 0 : null;
+  return `${name} ${way} ${amount}${isGood === null ? '' : isGood ? ': better' : ': worse'}.`;
+}
+
+/** The best set so far; null where nobody says which way is better. */
+export function bestOf({ wanted, points }: Track): SetPoint | null {
+  if (wanted === null) return null;
+  const worth = ({ value }: SetPoint) =>
+    ({ more: value, less: -value, 'nearer-zero': -Math.abs(value) })[wanted];
+  return points.reduce<SetPoint | null>(
+    (best, one) => (best === null || worth(one) > worth(best) ? one : best),
+    null,
+  );
+}
+
+export interface ChartShape {
+  readonly dots: readonly {
+    readonly x: number;
+    readonly y: number;
+    readonly top: number;
+    readonly bottom: number;
+    readonly point: SetPoint;
+  }[];
+  readonly band: { readonly top: number; readonly bottom: number };
+  readonly ticks: readonly { readonly y: number; readonly label: string }[];
+  readonly days: readonly { readonly x: number; readonly day: Day }[];
+}
+
+/** Where everything of a trend's chart stands, pixels. */
+export function chartOf(
+  { points, unit }: Track,
+  typicalError: number | null,
+  width: number,
+  height: number,
+): ChartShape {
+  const first = points[0]!;
+  const band = noiseBand(first, typicalError);
+  const ends = points.flatMap(({ value, sigma }) => [value - 1.96 * sigma, value + 1.96 * sigma]);
+  const y = scaleLinear(
+    [Math.min(...ends, band.from), Math.max(...ends, band.to)],
+    [height - 10, 10],
+  ).nice(4);
+  const span = Math.max(1, daysBetween(first.day, points[points.length - 1]!.day));
+  const x = scaleLinear([0, span], [24, width - 24]);
+  const at = (day: Day) => x(daysBetween(first.day, day));
+  const shown = [first, points[points.length >> 1]!, points[points.length - 1]!];
+  return {
+    dots: points.map((point) => ({
+      x: at(point.day),
+      y: y(point.value),
+      top: y(point.value + 1.96 * point.sigma),
+      bottom: y(point.value - 1.96 * point.sigma),
+      point,
+    })),
+    band: { top: y(band.to), bottom: y(band.from) },
+    ticks: y.ticks(4).map((value) => ({ y: y(value), label: quantity(value, unit) })),
+    days: [...new Set(shown.map(({ day }) => day))].map((day) => ({ x: at(day), day })),
+  };
+}

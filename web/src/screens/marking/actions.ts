@@ -1,0 +1,18 @@
+'use server';
+
+import { revalidatePath } from 'next/cache';
+import { z } from 'zod';
+import { database } from '@/data/database';
+import { keepRemark, remarkInput } from '@/data/remarks';
+
+/** @returns what is wrong, or null when it is kept */
+export async function keepMarks(
+  strikeId: string,
+  input: z.infer<typeof remarkInput>,
+): Promise<string | null> {
+  const parsed = remarkInput.safeParse(input);
+  if (!parsed.success) return 'Who marks? Write your name.';
+  const isKept = await keepRemark(await database(), z.string().parse(strikeId), parsed.data);
+  revalidatePath('/', 'layout');
+  return isKept ? null : 'This strike is not there any more.';
+}

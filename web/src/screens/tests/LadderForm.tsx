@@ -1,0 +1,123 @@
+'use client';
+
+import { useState } from 'react';
+import { TECHNIQUES } from '@sinew/core/technique/catalogue';
+import { Button } from '@/ui/button';
+import { Outcome, typed } from './numbers';
+
+interface Rung {
+  readonly distance: string;
+  readonly form: string;
+  readonly speed: string;
+  readonly plusMinus: string;
+}
+
+const DISTANCES = ['50', '75', '100', '125'];
+const START: readonly Rung[] = DISTANCES.map((distance) => ({
+  ...{ distance, form: 'cross', speed: '', plusMinus: '0.5' },
+}));
+
+export function LadderForm({ studentId, today }: { studentId: string; today: string }) {
+  const [rungs, setRungs] = useState<readonly Rung[]>(START);
+  const change = (index: number, part: Partial<Rung>) =>
+    setRungs((old) => old.map((rung, i) => (i === index ? { ...rung, ...part } : rung)));
+  const box = 'h-10 border border-soft bg-white px-3';
+  return (
+    <div className="max-w-3xl">
+      <table className="w-full">
+        <thead>
+          <tr className="border-b border-ink text-left text-sm text-soft">
+            <th className="py-1.5 font-semibold">Rear foot to target, cm</th>
+            <th className="font-semibold">Form</th>
+            <th className="font-semibold">Speed at contact, m/s</th>
+            <th className="font-semibold">±</th>
+            <th>
+              <span className="sr-only">Take out</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {rungs.map((rung, i) => (
+            <tr key={i} className="border-b border-rule">
+              <td className="py-1.5">
+                <input
+                  aria-label={`Distance ${i + 1}, cm`}
+                  inputMode="decimal"
+                  value={rung.distance}
+                  onChange={(event) => change(i, { distance: event.target.value })}
+                  className={`${box} w-28 text-right`}
+                />
+              </td>
+              <td>
+                <select
+                  aria-label={`Form ${i + 1}`}
+                  value={rung.form}
+                  onChange={(event) => change(i, { form: event.target.value })}
+                  className={`${box} w-48`}
+                >
+                  {TECHNIQUES.map(({ id, name }) => (
+                    <option key={id} value={id}>
+                      {name}
+                    </option>
+                  ))}
+                </select>
+              </td>
+              <td>
+                <input
+                  aria-label={`Speed ${i + 1}, m/s`}
+                  inputMode="decimal"
+                  value={rung.speed}
+                  onChange={(event) => change(i, { speed: event.target.value })}
+                  className={`${box} w-28 text-right`}
+                />
+              </td>
+              <td>
+                <input
+                  aria-label={`Speed ${i + 1}, plus or minus`}
+                  inputMode="decimal"
+                  value={rung.plusMinus}
+                  onChange={(event) => change(i, { plusMinus: event.target.value })}
+                  className={`${box} w-20 text-right`}
+                />
+              </td>
+              <td className="text-right">
+                <Button
+                  weight="quiet"
+                  className="text-sm"
+                  disabled={rungs.length <= 2}
+                  onClick={() => setRungs((old) => old.filter((_, k) => k !== i))}
+                >
+                  Take out
+                </Button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <Button
+        className="mt-3"
+        onClick={() => setRungs((old) => [...old, old[old.length - 1] ?? START[0]!])}
+      >
+        Another form or distance
+      </Button>
+      <p className="mt-2 text-sm text-soft">
+        Speeds are the bench’s, the median of five strikes, with their ±. Forms that cannot be told
+        apart are named together.
+      </p>
+      <Outcome
+        studentId={studentId}
+        today={today}
+        given={{
+          kind: 'ladder',
+          rungs: rungs
+            .filter(({ speed }) => speed.trim() !== '')
+            .map(({ distance, form, speed, plusMinus }) => ({
+              distance: typed(distance) / 100,
+              form,
+              speed: { value: typed(speed), plusMinus: typed(plusMinus) },
+            })),
+        }}
+      />
+    </div>
+  );
+}

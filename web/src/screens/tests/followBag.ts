@@ -1,0 +1,35 @@
+import { proxy, wrap } from 'comlink';
+import type { Measured } from '@sinew/core/reading/reading';
+import type { Place } from '@sinew/core/swing/patch';
+import { swingOf } from '@sinew/core/swing/swing';
+import type { SwingWorker } from '@/video/swing.worker';
+
+export interface Following {
+  /** Null when it was called off. */
+  readonly done: Promise<Measured | null>;
+  cancel(): void;
+}
+
+/** Follow a place on a bag and measure its swing about the hook. */
+export function followBag(
+  clipId: string,
+  times: readonly number[],
+  hook: Place,
+  mark: Place & { readonly frame: number },
+  onProgress: (share: number) => void,
+): Following {
+  const worker = new Worker(new URL('../../video/swing.worker.ts', import.meta.url), {
+    type: 'module',
+  });
+  const remote = wrap<SwingWorker>(worker);
+  let callOff = () => {};
+  const calledOff = new Promise<null>((resolve) => {
+    callOff = () => resolve(null);
+  });
+  const url = new URL(`/api/clips/${clipId}/file`, location.href).href;
+  const followed = remote
+    .follow(url, times, mark, proxy(onProgress))
+    .then((points) => swingOf(hook, points));
+  const done = Promise.race([followed, calledOff]).finally(() => worker.terminate());
+  return { done, cancel: () => callOff() };
+}

@@ -1,0 +1,105 @@
+'use client';
+
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { fieldTestSchema, resultsOf, type FieldTest } from '@sinew/core/progress/fieldTest';
+import { keepTest } from '@/screens/ledger/actions';
+import { Button } from '@/ui/button';
+
+/** A number as people type it. */
+export const typed = (text: string): number => Number(text.trim().replace(',', '.') || Number.NaN);
+
+/** A number and how sure it is, side by side. */
+export function KnownField({
+  label,
+  unit,
+  value,
+  plusMinus,
+  onValue,
+  onPlusMinus,
+}: {
+  label: string;
+  unit: string;
+  value: string;
+  plusMinus: string;
+  onValue: (text: string) => void;
+  onPlusMinus: (text: string) => void;
+}) {
+  const box = 'h-10 border border-soft bg-white px-3 text-right';
+  return (
+    <div className="flex flex-wrap items-center gap-3 border-b border-rule py-2">
+      <span className="w-56 font-semibold">{label}</span>
+      <input
+        aria-label={`${label}, ${unit}`}
+        inputMode="decimal"
+        value={value}
+        onChange={(event) => onValue(event.target.value)}
+        className={`${box} w-28`}
+      />
+      <span aria-hidden>±</span>
+      <input
+        aria-label={`${label}, plus or minus, ${unit}`}
+        inputMode="decimal"
+        value={plusMinus}
+        onChange={(event) => onPlusMinus(event.target.value)}
+        className={`${box} w-20`}
+      />
+      <span className="text-soft">{unit}</span>
+    </div>
+  );
+}
+
+/** State of a number and its ±. */
+export function useKnown(value: string, plusMinus: string) {
+  const [state, setState] = useState({ value, plusMinus });
+  return {
+    ...state,
+    set: setState,
+    onValue: (text: string) => setState((old) => ({ ...old, value: text })),
+    onPlusMinus: (text: string) => setState((old) => ({ ...old, plusMinus: text })),
+    known: { value: typed(state.value), plusMinus: typed(state.plusMinus) },
+  };
+}
+
+/** What follows from the numbers as they are typed, and the button that keeps them. */
+export function Outcome({
+  studentId,
+  today,
+  given,
+}: {
+  studentId: string;
+  today: string;
+  given: unknown;
+}) {
+  const [isSaving, setSaving] = useState(false);
+  const parsed = fieldTestSchema.safeParse(given);
+  const save = async (test: FieldTest) => {
+    setSaving(true);
+    const wrong = await keepTest({ studentId, day: today, given: test }).catch(
+      () => 'Not kept: the server does not answer. Your numbers are still here; try again.',
+    );
+    setSaving(false);
+    toast(wrong ?? 'The test is kept.');
+  };
+  return (
+    <div className="mt-5" aria-live="polite">
+      {parsed.success ? (
+        resultsOf(parsed.data).map(({ name, text }, i) => (
+          <p key={name} className={i === 0 ? 'font-serif text-3xl' : 'text-base'}>
+            {name}: {text}
+          </p>
+        ))
+      ) : (
+        <p className="text-soft">Fill in the numbers; a ± of 0 means exactly.</p>
+      )}
+      <Button
+        weight="main"
+        className="mt-4"
+        disabled={!parsed.success || isSaving}
+        onClick={() => parsed.success && void save(parsed.data)}
+      >
+        Keep the test
+      </Button>
+    </div>
+  );
+}

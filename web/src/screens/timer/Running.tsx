@@ -1,0 +1,230 @@
+'use client';
+
+import { useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { toast } from 'sonner';
+import { spoken } from '@sinew/core/work/calls';
+import { segmentsOf, type Segment } from '@sinew/core/work/session';
+import {
+  advanced,
+  into,
+  isOver,
+  jumped,
+  paused,
+  resumed,
+  signalBetween,
+  type Run,
+} from '@sinew/core/work/timer';
+import { logAll } from '@/screens/work/actions';
+import { Button } from '@/ui/button';
+import { callsOf, doneOf } from './done';
+import { keepRun, type KeptRun } from './keptRun';
+import { bell, call, knock } from './sounds';
+
+/** Looks at the clock so often, ms. */
+const LOOK = 100;
+
+/** A session as it runs, to be read from across the room. */
+export function Running({ kept, today }: { kept: KeptRun; today: string }) {
+  const { session, run } = kept;
+  const segments = useMemo(() => segmentsOf(session), [session]);
+  const now = useClock(kept, segments);
+  const segment = segments[run.index];
+  const isPaused = run.pausedAt !== null;
+  const set = (next: Run) => keepRun({ ...kept, run: next });
+  const jump = (by: number) => set(jumped(run, run.index + by, Date.now(), segments.length));
+  const press = () => {
+    if (!segment) return;
+    if (isPaused) set(resumed(run, Date.now()));
+    else if (segment.seconds === null) jump(1);
+    else set(paused(run, Date.now()));
+  };
+  useHotkeys('space', press, { preventDefault: true });
+  useHotkeys('right', () => jump(1), { preventDefault: true });
+  useHotkeys('left', () => jump(-1), { preventDefault: true });
+  useAwake();
+
+  if (isOver(run, segments) || !segment) {
+    return <Finished kept={kept} today={today} onBack={() => jump(-1)} />;
+  }
+  const elapsed = into(run, now);
+  const left = segment.seconds === null ? elapsed : Math.max(0, segment.seconds - elapsed);
+  const shown = segment.seconds === null ? Math.floor(left) : Math.ceil(left);
+  const said = lastCall(kept, run, elapsed);
+  const next = segments.slice(run.index + 1).find(({ kind }) => kind === 'work');
+  return (
+    <main
+      className={`flex h-[calc(100dvh-var(--bar,0px))] flex-col ${segment.kind === 'work' ? 'bg-ink text-paper' : 'bg-paper text-ink'}`}
+    >
+      <div className="flex flex-wrap items-baseline gap-x-6 px-8 pt-5">
+        <h1 className="font-serif text-4xl">
+          {segment.kind === 'work' ? segment.title : segment.kind === 'rest' ? 'Rest' : 'Get ready'}
+        </h1>
+        <span className="text-2xl opacity-80">{segment.block}</span>
+        {isPaused && <span className="ml-auto text-2xl font-semibold">Stands still</span>}
+      </div>
+      <div className="relative flex min-h-0 flex-1 flex-col items-center justify-center">
+        <button
+          type="button"
+          onClick={press}
+          aria-label={isPaused ? 'Go on' : segment.seconds === null ? 'Done, next' : 'Pause'}
+          className="absolute inset-0"
+        />
+        <span
+          role="timer"
+          className="text-[min(52vh,30vw)] leading-none font-semibold tabular-nums"
+        >
+          {Math.floor(shown / 60)}:{String(shown % 60).padStart(2, '0')}
+        </span>
+        {said && (
+          <span className="mt-2 text-[min(11vh,8vw)] leading-none font-semibold" aria-live="polite">
+            {said} <span className="text-[0.45em] font-normal">{spoken(said)}</span>
+          </span>
+        )}
+        {segment.seconds === null && <span className="mt-2 text-2xl">Tap when it is done.</span>}
+      </div>
+      <div className="flex flex-wrap items-center gap-x-6 gap-y-2 px-8 pb-5 text-lg">
+        <span>{next ? `Next: ${next.block}, ${next.title}` : 'The last one.'}</span>
+        <span className="opacity-80">
+          {segments.filter(({ kind }, i) => kind === 'work' && i < run.index).length} of{' '}
+          {segments.filter(({ kind }) => kind === 'work').length} done
+        </span>
+        <span className="ml-auto flex gap-3">
+          {(
+            [
+              ['Back', '←', () => jump(-1)],
+              [isPaused ? 'Go on' : 'Stand still', 'Space', press],
+              ['Next', '→', () => jump(1)],
+              ['End', '', () => set(jumped(run, segments.length, Date.now(), segments.length))],
+            ] as const
+          ).map(([name, hint, act]) => (
+            <Button
+              key={name}
+              hint={hint || undefined}
+              onClick={act}
+              className="!border-current !text-current hover:!bg-transparent hover:underline"
+            >
+              {name}
+            </Button>
+          ))}
+        </span>
+      </div>
+    </main>
+  );
+}
+
+function lastCall(kept: KeptRun, run: Run, elapsed: number): string | null {
+  const calls = callsOf(kept, run.index).filter(({ at }) => at <= elapsed);
+  return calls[calls.length - 1]?.combination ?? null;
+}
+
+/** The time of the clock, with everything that is heard on the way. */
+function useClock(kept: KeptRun, segments: readonly Segment[]): number {
+  const [now, setNow] = useState(() => Date.now());
+  const before = useRef({ run: kept.run, at: now });
+  const look = useEffectEvent(() => {
+    const at = Date.now();
+    const run = advanced(kept.run, segments, at);
+    const signal = signalBetween(before.current.run, run, segments, before.current.at, at);
+    if (signal === 'bell') bell();
+    else if (signal === 'warning') knock();
+    const [from, to] = [into(run, before.current.at), into(run, at)];
+    const due = callsOf(kept, run.index).find((one) => one.at > from && one.at <= to);
+    if (due && run.pausedAt === null && kept.isSpoken) call(spoken(due.combination));
+    before.current = { run, at };
+    if (run !== kept.run) keepRun({ ...kept, run });
+    setNow(at);
+  });
+  useEffect(() => {
+    const timer = setInterval(() => look(), LOOK);
+    return () => clearInterval(timer);
+  }, []);
+  return now;
+}
+
+/** Keeps the screen lit, where the browser can. */
+function useAwake(): void {
+  useEffect(() => {
+    let lock: WakeLockSentinel | null = null;
+    let isOver = false;
+    navigator.wakeLock?.request('screen').then(
+      (got) => {
+        lock = got;
+        if (isOver) void got.release();
+      },
+      () => undefined,
+    );
+    return () => {
+      isOver = true;
+      void lock?.release();
+    };
+  }, []);
+}
+
+function Finished({ kept, today, onBack }: { kept: KeptRun; today: string; onBack: () => void }) {
+  const [ended] = useState(() => Date.now());
+  const [isSaving, setSaving] = useState(false);
+  const { session, students } = kept;
+  const blocks = doneOf(kept, ended);
+  const names = students.map(({ name }) => name).join(', ');
+  const save = async () => {
+    setSaving(true);
+    try {
+      const wrong = await logAll(
+        students.flatMap((student) =>
+          blocks.map((block, i) => ({
+            ...block,
+            id: `${kept.id}-${i}-${student.id}`,
+            studentId: student.id,
+            prescriptionId: null,
+            technique: null,
+            day: today,
+            clean: null,
+            countedBy: 'timer' as const,
+          })),
+        ),
+      );
+      if (wrong) return toast(wrong);
+      keepRun(null);
+      toast(`Logged for ${names}.`);
+    } catch {
+      toast('Not logged: the server does not answer. The session is kept here; try again.');
+    } finally {
+      setSaving(false);
+    }
+  };
+  return (
+    <main className="mx-auto max-w-2xl px-8 pt-16">
+      <h1 className="font-serif text-[2.6rem] leading-none">{session.name}: over.</h1>
+      <table className="mt-6 w-full">
+        <tbody>
+          {blocks.map((block) => (
+            <tr key={block.name} className="border-b border-rule">
+              <td className="py-2">{block.name}</td>
+              <td className="py-2 text-right">
+                {Math.round(block.seconds / 6) / 10} min
+                {block.strikes > 0 && `, ${block.strikes} strikes`}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-3 text-sm text-soft">
+        Strikes are those called, and those that counted work asks for.
+      </p>
+      <div className="mt-6 flex flex-wrap gap-4">
+        {students.length > 0 && blocks.length > 0 && (
+          <Button weight="main" disabled={isSaving} onClick={() => void save()}>
+            Log for {students.length > 3 ? `${students.length} students` : names}
+          </Button>
+        )}
+        <Button onClick={() => keepRun(null)}>
+          {students.length > 0 ? 'Do not log' : 'Close'}
+        </Button>
+        <Button weight="quiet" onClick={onBack}>
+          Back to the last part
+        </Button>
+      </div>
+    </main>
+  );
+}

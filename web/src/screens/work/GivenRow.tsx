@@ -1,0 +1,95 @@
+'use client';
+
+import { toast } from 'sonner';
+import { awayInWords, plusDays, shortDay } from '@sinew/core/calendar/day';
+import { techniqueById } from '@sinew/core/technique/catalogue';
+import { INTENT_NAMES } from '@sinew/core/drill/intent';
+import { CHECK_DAYS } from '@sinew/core/work/prescription';
+import type { Given } from '@/data/work';
+import { LOST } from '@/ui/askDialog';
+import { Button, LinkButton } from '@/ui/button';
+import { checkOn, endWork } from './actions';
+import { STANCE_NAMES } from './stanceNames';
+
+/** One thing to work on: how much of it is done, and when it is looked at again. */
+export function GivenRow({
+  work,
+  number,
+  studentId,
+  today,
+  onCount,
+}: {
+  work: Given;
+  number: number;
+  studentId: string;
+  today: string;
+  onCount: () => void;
+}) {
+  const { doneToday, check } = work;
+  const end = async (status: 'done' | 'stopped') => {
+    try {
+      await endWork(work.id, status);
+      toast(`${work.name}: ${status === 'done' ? 'done' : 'stopped'}.`, {
+        action: { label: 'Take it back', onClick: () => void endWork(work.id, 'active') },
+      });
+    } catch {
+      toast(LOST);
+    }
+  };
+  const film = `/capture?student=${studentId}${work.technique ? `&technique=${work.technique}&retest=1` : ''}`;
+  const done = [
+    doneToday.strikes > 0 && `${doneToday.strikes} strikes`,
+    doneToday.seconds > 0 && `${doneToday.seconds} s`,
+  ].filter(Boolean);
+  return (
+    <li className="border-t border-rule py-4 first:border-t-2 first:border-ink">
+      <div className="flex items-baseline justify-between gap-4">
+        <p className="font-serif text-2xl leading-tight">{work.name}</p>
+        <span className="whitespace-nowrap text-soft">
+          {work.technique && techniqueById(work.technique).name}
+        </span>
+      </div>
+      <p className="mt-1 text-base">
+        {work.dose && `${work.dose}, `}
+        {STANCE_NAMES[work.stances]}, {INTENT_NAMES[work.intent]}.
+      </p>
+      <p className="text-soft">
+        {work.gate} {done.length > 0 ? `Today: ${done.join(', ')}.` : 'Nothing yet today.'} Worked
+        on {work.sessions} {work.sessions === 1 ? 'day' : 'days'}.
+      </p>
+      {work.override && <p className="text-sm text-soft">Given although: {work.override}</p>}
+      <p className={check.isDue ? 'font-semibold text-now' : 'text-soft'}>
+        {check.because === 'sessions'
+          ? 'Film again: worked three times.'
+          : `Film again: ${awayInWords(work.nextCheck, today)}, ${shortDay(work.nextCheck)}.`}
+      </p>
+      <div className="mt-2.5 flex flex-wrap items-center gap-3">
+        <Button weight="main" hint={number < 10 ? String(number) : undefined} onClick={onCount}>
+          Count
+        </Button>
+        {work.retest ? (
+          <LinkButton href={`/compare?a=${work.retest.then}&b=${work.retest.now}`}>
+            Did it change?
+          </LinkButton>
+        ) : (
+          <LinkButton href={film}>Film again</LinkButton>
+        )}
+        {check.isDue && (
+          <Button
+            onClick={() =>
+              void checkOn(work.id, plusDays(today, CHECK_DAYS)).catch(() => toast(LOST))
+            }
+          >
+            In a week
+          </Button>
+        )}
+        <Button weight="quiet" onClick={() => void end('done')}>
+          Done with it
+        </Button>
+        <Button weight="quiet" onClick={() => void end('stopped')}>
+          Stop it
+        </Button>
+      </div>
+    </li>
+  );
+}

@@ -1,0 +1,64 @@
+'use client';
+
+import { toast } from 'sonner';
+import { shortDay } from '@sinew/core/calendar/day';
+import { INTENT_NAMES } from '@sinew/core/drill/intent';
+import type { Log } from '@/data/drillLog';
+import { Button } from '@/ui/button';
+import { setLogGone } from './actions';
+
+/** The last sets, each of which can be taken out. */
+export function Logs({ logs }: { logs: readonly Log[] }) {
+  if (logs.length === 0) return null;
+  const remove = async (log: Log) => {
+    try {
+      await setLogGone(log.id, true);
+      toast('The set is taken out.', {
+        action: { label: 'Bring it back', onClick: () => void setLogGone(log.id, false) },
+      });
+    } catch {
+      toast('Not taken out: the server does not answer. Try again.');
+    }
+  };
+  return (
+    <details className="mt-8">
+      <summary className="font-semibold">Sets logged, the last {logs.length}</summary>
+      <table className="mt-2 w-full">
+        <thead className="sr-only">
+          <tr>
+            <th>Day</th>
+            <th>Work</th>
+            <th>Meant</th>
+            <th>Done</th>
+            <th>Clean</th>
+            <th>Take out</th>
+          </tr>
+        </thead>
+        <tbody>
+          {logs.map((one) => (
+            <tr key={one.id} className="border-b border-rule">
+              <td className="py-1.5 pr-4 text-soft">{shortDay(one.day)}</td>
+              <td className="pr-4">{one.name}</td>
+              <td className="pr-4 text-soft">{INTENT_NAMES[one.intent]}</td>
+              <td className="pr-4 text-right">
+                {one.strikes > 0 ? `${one.strikes} strikes` : `${one.seconds} s`}
+              </td>
+              <td className="pr-4 text-right text-soft">
+                {one.clean === null ? '' : `${one.clean} clean`}
+              </td>
+              <td className="text-right">
+                <Button
+                  weight="quiet"
+                  className="!min-h-0 text-sm"
+                  onClick={() => void remove(one)}
+                >
+                  Take out
+                </Button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
+  );
+}

@@ -1,0 +1,195 @@
+'use client';
+
+import Link from 'next/link';
+import { useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { toast } from 'sonner';
+import type { Drill } from '@sinew/core/drill/catalogue';
+import { techniqueById } from '@sinew/core/technique/catalogue';
+import { fromDrill } from '@sinew/core/work/prescription';
+import type { Injury } from '@/data/leaks';
+import type { Given, Proposal, Work } from '@/data/work';
+import { Button, LinkButton } from '@/ui/button';
+import { StudentBar } from '@/ui/studentBar';
+import { give } from './actions';
+import { CloseLeak } from './CloseLeak';
+import { Counter } from './Counter';
+import { GateSteps } from './GateSteps';
+import { GiveDialog } from './GiveDialog';
+import { GivenRow } from './GivenRow';
+import { Logs } from './Logs';
+import { Proposed } from './Proposed';
+import { VolumeBars } from './VolumeBars';
+
+interface Student {
+  readonly id: string;
+  readonly name: string;
+}
+
+/** What a student has to do, how much of it is done, and how hard they may go. */
+export function WorkScreen({
+  student,
+  work,
+  drills,
+  today,
+}: {
+  student: Student;
+  work: Work;
+  drills: readonly Drill[];
+  today: string;
+}) {
+  const [counting, setCounting] = useState<string | null>(null);
+  const [giving, setGiving] = useState<Proposal | 'free' | null>(null);
+  const [closing, setClosing] = useState<Injury | null>(null);
+  const { given, proposals, gates, injuries, volume, logs } = work;
+  const inHand = given.find(({ id }) => id === counting);
+  const isFree = { enabled: !inHand && giving === null && closing === null };
+
+  /** Straight from the leak where nothing speaks against it. */
+  const take = async (proposal: Proposal) => {
+    try {
+      const { technique, fault } = proposal.leak;
+      const outcome = await give({
+        ...proposal.prescription,
+        studentId: student.id,
+        leak: { technique, fault },
+        override: '',
+      });
+      if (outcome.kind === 'asks-why') setGiving(proposal);
+      else if (outcome.kind !== 'given') toast(outcome.reason);
+    } catch {
+      toast('Not given: the server does not answer. Try again.');
+    }
+  };
+
+  useHotkeys('enter', () => proposals[0] && void take(proposals[0]), {
+    ...isFree,
+    ignoreEventWhen: (event) => (event.target as HTMLElement).closest('button, a') !== null,
+  });
+  useHotkeys('g', () => setGiving('free'), isFree);
+  useHotkeys(
+    '1,2,3,4,5,6,7,8,9',
+    (event) => setCounting(given[Number(event.key) - 1]?.id ?? null),
+    isFree,
+  );
+
+  return (
+    <>
+      <StudentBar student={student} here="Work" />
+      <main className="mx-auto grid max-w-[1280px] gap-x-12 gap-y-8 px-8 pt-7 pb-16 lg:grid-cols-[minmax(0,1fr)_20rem]">
+        <div>
+          <h1 className="font-serif text-[2.6rem] leading-none">{headline(given, proposals)}</h1>
+          {injuries.map((injury) => (
+            <div key={injury.technique + injury.fault} className="mt-5 border-l-4 border-now pl-3">
+              <p className="font-semibold">
+                {techniqueById(injury.technique).name}: {injury.name}. Slow only until you have
+                cleared it.
+              </p>
+              <p>{injury.caution}</p>
+              <p className="mt-1 flex gap-5 text-sm">
+                <Link
+                  href={`/bench/${injury.clipId}?strike=${injury.strikeId}`}
+                  className="underline underline-offset-4"
+                >
+                  See the strike
+                </Link>
+                <Button
+                  weight="quiet"
+                  className="!min-h-0 text-sm"
+                  onClick={() => setClosing(injury)}
+                >
+                  Clear it
+                </Button>
+              </p>
+            </div>
+          ))}
+          {proposals.map((proposal, i) => (
+            <Proposed
+              key={proposal.leak.technique + proposal.leak.fault}
+              proposal={proposal}
+              hint={i === 0 ? 'Enter' : undefined}
+              onTake={() => void take(proposal)}
+              onChange={() => setGiving(proposal)}
+            />
+          ))}
+          <ol className="mt-6 border-b border-rule">
+            {given.map((one, i) => (
+              <GivenRow
+                key={one.id}
+                work={one}
+                number={i + 1}
+                studentId={student.id}
+                today={today}
+                onCount={() => setCounting(one.id)}
+              />
+            ))}
+          </ol>
+          <div className="mt-5 flex flex-wrap gap-3">
+            <Button hint="G" onClick={() => setGiving('free')}>
+              Give other work
+            </Button>
+            <LinkButton href={`/timer?student=${student.id}`}>Timer</LinkButton>
+          </div>
+          <Logs logs={logs} />
+        </div>
+        <div className="space-y-8">
+          {gates.length > 0 && (
+            <section aria-label="Speed gate">
+              <h2 className="border-b-2 border-ink pb-1 text-base font-semibold">How hard</h2>
+              {gates.map(({ technique, gate }) => (
+                <GateSteps
+                  key={technique}
+                  studentId={student.id}
+                  technique={technique}
+                  gate={gate}
+                />
+              ))}
+            </section>
+          )}
+          <VolumeBars volume={volume} />
+        </div>
+      </main>
+      {inHand && (
+        <Counter
+          key={inHand.id}
+          studentId={student.id}
+          work={inHand}
+          today={today}
+          onDone={() => setCounting(null)}
+        />
+      )}
+      {giving !== null && (
+        <GiveDialog
+          studentId={student.id}
+          leak={giving === 'free' ? null : giving.leak}
+          title={giving === 'free' ? 'Other work' : `Work for: ${giving.name}`}
+          start={giving === 'free' ? fromDrill(drills[0]!, today) : giving.prescription}
+          drills={drills}
+          why={
+            giving === 'free' || giving.first.length === 0
+              ? []
+              : [`First: ${giving.first.join(', ')}.`]
+          }
+          onDone={() => setGiving(null)}
+        />
+      )}
+      {closing && (
+        <CloseLeak
+          leak={{ ...closing, studentId: student.id }}
+          title={`Clear “${closing.name}”?`}
+          text="You say that it does not hurt any more. The gate opens again from slow."
+          action="Clear it"
+          onDone={() => setClosing(null)}
+        />
+      )}
+    </>
+  );
+}
+
+function headline(given: readonly Given[], proposals: readonly Proposal[]): string {
+  const due = given.filter(({ check }) => check.isDue);
+  if (due.length > 0) return 'Time to film again.';
+  if (given.length > 0)
+    return given.length === 1 ? 'One thing to work on.' : `${given.length} things to work on.`;
+  return proposals.length > 0 ? 'A cue without work.' : 'No work given.';
+}

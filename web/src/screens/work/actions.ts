@@ -1,0 +1,117 @@
+'use server';
+
+import { revalidatePath } from 'next/cache';
+import { z } from 'zod';
+import { daySchema } from '@sinew/core/calendar/day';
+import { database } from '@/data/database';
+import { closeLeak } from '@/data/leaks';
+import { setDeleted } from '@/data/softDelete';
+import {
+  endPrescription,
+  overrideGate,
+  overrideInput,
+  prescribe,
+  prescribeFor,
+  prescriptionInput,
+  setNextCheck,
+  type PrescribeOutcome,
+  type PrescriptionInput,
+} from '@/data/work';
+import { logInput, logWork, type LogInput } from '@/data/drillLog';
+
+const id = z.string().min(1).max(60);
+const shown = () => revalidatePath('/', 'layout');
+
+const leakSchema = z.object({ studentId: id, technique: id, fault: id });
+
+/** What the page shows when something typed does not fit. */
+export type GiveOutcome = PrescribeOutcome | { readonly kind: 'wrong'; readonly reason: string };
+
+export async function give(input: PrescriptionInput): Promise<GiveOutcome> {
+  const parsed = prescriptionInput.safeParse(input);
+  if (!parsed.success) return { kind: 'wrong', reason: parsed.error.issues[0]!.message };
+  const outcome = await prescribe(await database(), parsed.data);
+  if (outcome.kind === 'given') shown();
+  return outcome;
+}
+
+/** The catalogue's work for a leak, unchanged. */
+export async function giveFor(leak: z.infer<typeof leakSchema>): Promise<PrescribeOutcome> {
+  const { studentId, technique, fault } = leakSchema.parse(leak);
+  const outcome = await prescribeFor(await database(), studentId, technique, fault);
+  if (outcome.kind === 'given') shown();
+  return outcome;
+}
+
+/** @returns what is wrong, or null when it is kept */
+export async function log(input: LogInput): Promise<string | null> {
+  const parsed = logInput.safeParse(input);
+  if (!parsed.success) return parsed.error.issues[0]!.message;
+  const wrong = await logWork(await database(), parsed.data);
+  if (!wrong) shown();
+  return wrong;
+}
+
+/** All of them or none. @returns what is wrong, or null when they are kept */
+export async function logAll(inputs: readonly LogInput[]): Promise<string | null> {
+  const parsed = z.array(logInput).max(2000).safeParse(inputs);
+  if (!parsed.success) return parsed.error.issues[0]!.message;
+  const db = await database();
+  try {
+    await db.transaction().execute(async (trx) => {
+      for (const input of parsed.data) {
+        const problem = await logWork(trx, input);
+        if (problem) throw new RangeError(problem);
+      }
+    });
+  } catch (error) {
+    if (error instanceof RangeError) return error.message;
+    throw error;
+  }
+  shown();
+  return null;
+}
+
+export async function setLogGone(logId: string, isGone: boolean): Promise<void> {
+  await setDeleted(await database(), 'drill_log', id.parse(logId), isGone);
+  shown();
+}
+
+export async function endWork(
+  prescriptionId: string,
+  status: 'active' | 'done' | 'stopped',
+): Promise<void> {
+  const db = await database();
+  await endPrescription(
+    db,
+    id.parse(prescriptionId),
+    z.enum(['active', 'done', 'stopped']).parse(status),
+  );
+  shown();
+}
+
+export async function checkOn(prescriptionId: string, day: string): Promise<void> {
+  await setNextCheck(await database(), id.parse(prescriptionId), daySchema.parse(day));
+  shown();
+}
+
+/** @returns what is wrong, or null when the gate is set */
+export async function setGate(input: z.infer<typeof overrideInput>): Promise<string | null> {
+  const parsed = overrideInput.safeParse(input);
+  if (!parsed.success) return parsed.error.issues[0]!.message;
+  await overrideGate(await database(), parsed.data);
+  shown();
+  return null;
+}
+
+/** @returns what is wrong, or null when the leak is closed */
+export async function close(
+  leak: z.infer<typeof leakSchema>,
+  because: string,
+): Promise<string | null> {
+  const why = z.string().trim().min(1).max(300).safeParse(because);
+  if (!why.success) return 'Why? The ledger keeps the reason.';
+  await closeLeak(await database(), leakSchema.parse(leak), why.data);
+  shown();
+  return null;
+}

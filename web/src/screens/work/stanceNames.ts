@@ -1,0 +1,7 @@
+import type { Stances } from '@sinew/core/work/prescription';
+
+export const STANCE_NAMES: Readonly<Record<Stances, string>> = {
+  both: 'both stances',
+  own: 'own stance',
+  other: 'the other stance',
+};

@@ -1,0 +1,42 @@
+/**
+ * A child that does one thing over and over until it is killed: `tsx crashing.ts WHAT FOLDER FILE`.
+ * What it has confirmed it says on its output, a line each.
+ */
+import { join } from 'node:path';
+import { backUp } from '@/data/backups';
+import { ClipFiles } from '@/data/clipFiles';
+import { openDatabase } from '@/data/database';
+import { importGym } from '@/data/gymImport';
+import { logWork } from '@/data/drillLog';
+
+const [what, folder, file] = process.argv.slice(2) as [string, string, string];
+const db = await openDatabase(folder);
+const say = (line: string) => process.stdout.write(`${line}\n`);
+
+const DEEDS: Readonly<Record<string, () => Promise<void>>> = {
+  async write() {
+    for (let i = 0; ; i++) {
+      const id = `log-${i}`;
+      await logWork(db, {
+        ...{ id, studentId: file, prescriptionId: null, technique: null, name: 'Bag' },
+        ...{ day: '2026-03-01', intent: 'slow', strikes: 10, seconds: 0, clean: null },
+        countedBy: 'tap',
+      });
+      say(id);
+    }
+  },
+  async backup() {
+    for (let i = 0; ; i++) {
+      const at = new Date(Date.UTC(2026, 0, 1 + i));
+      const { name } = await backUp(db, join(folder, 'backups'), join(folder, 'clips'), at);
+      say(name);
+    }
+  },
+  async import() {
+    await importGym(db, new ClipFiles(folder), file, join(folder, 'incoming'));
+    say('imported');
+  },
+};
+
+say('ready');
+await DEEDS[what]!();

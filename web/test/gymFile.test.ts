@@ -1,0 +1,230 @@
+/** A gym as a file: out, in, damaged on the way, and into a gym that is there. */
+import { createHash } from 'node:crypto';
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { purgeFilm } from '@/data/clipEnds';
+import { activeCues } from '@/data/findings';
+import { importGym, verifyGym } from '@/data/gymImport';
+import { rowsOf, TABLES, toLine } from '@/data/gymTables';
+import { measuredStrikes } from '@/data/measured';
+import { allStudents, studentById } from '@/data/students';
+import { setTrashed } from '@/data/trash';
+import { emptyGym, fullGym, saved, student, type TestGym } from './support';
+
+let full: TestGym;
+let file: string;
+let who: string;
+
+beforeAll(async () => {
+  ({ gym: full, who } = await fullGym());
+  file = await saved(full);
+});
+
+const contents = async ({ db }: TestGym) =>
+  Object.fromEntries(
+    await Promise.all(
+      TABLES.map(async (table) => [table, (await rowsOf(db, table)).map(toLine).sort()] as const),
+    ),
+  );
+const into = (gym: TestGym, path = file) =>
+  importGym(gym.db, gym.files, path, join(gym.folder, 'incoming'));
+
+describe('a gym’s file', () => {
+  it('is checked without anything being taken over', async () => {
+    const gym = await emptyGym();
+    expect(await verifyGym(gym.db, file)).toMatchObject({ students: 1, clips: 1, strikes: 1 });
+    expect(await allStudents(gym.db)).toEqual([]);
+  });
+
+  it('into an empty gym gives back every row and every film, byte for byte', async () => {
+    const gym = await emptyGym();
+    const outcome = await into(gym);
+    expect(outcome.added).toMatchObject({ students: 1, clips: 1 });
+    const [there, here] = [await contents(full), await contents(gym)];
+    // The gym itself keeps its own id here; sightings and history are numbered anew.
+    const own = (rows: Record<string, string[]>) =>
+      JSON.stringify(rows).replaceAll(/\\"gym_id\\":\\"[^"]*\\"/g, '');
+    for (const table of TABLES) {
+      // What was measured is measured again here.
+      if (table === 'gym' || table === 'measured') continue;
+      expect(own({ [table]: here[table]! })).toBe(own({ [table]: there[table]! }));
+    }
+    const [clip] = await rowsOf(gym.db, 'clip');
+    const sha256 = String(clip!.sha256);
+    const film = readFileSync(gym.files.pathOf(sha256));
+    expect(createHash('sha256').update(film).digest('hex')).toBe(sha256);
+  });
+
+  it('carries the numbers of a film that is gone, and not the film', async () => {
+    const { gym: from, who: id } = await fullGym();
+    const [clip] = await rowsOf(from.db, 'clip');
+    await purgeFilm(from.db, from.files, String(clip!.id));
+    const gym = await emptyGym();
+    await into(gym, await saved(from));
+    const [before, after] = [await measuredStrikes(from.db, id), await measuredStrikes(gym.db, id)];
+    expect(after).toEqual(before);
+    expect(after).toHaveLength(1);
+    expect(await gym.files.size(String(clip!.sha256))).toBeNull();
+  });
+
+  it('taken over twice adds nothing the second time', async () => {
+    const gym = await emptyGym();
+    await into(gym);
+    const before = await contents(gym);
+    const outcome = await into(gym);
+    expect(outcome).toMatchObject({
+      added: { students: 0, clips: 0, rows: 0 },
+      present: { students: 1, clips: 1 },
+    });
+    expect(await contents(gym)).toEqual(before);
+  });
+
+  it('into a gym with others stands beside them, and changes none of them', async () => {
+    const gym = await emptyGym();
+    const other = await student(gym);
+    const mine = await studentById(gym.db, other);
+    await into(gym);
+    expect((await allStudents(gym.db)).map(({ id }) => id).sort()).toEqual([who, other].sort());
+    expect(await studentById(gym.db, other)).toEqual(mine);
+    expect(await activeCues(gym.db, who)).toHaveLength(1);
+  });
+
+  it('leaves what was changed here as it is here', async () => {
+    const gym = await emptyGym();
+    await into(gym);
+    await gym.db.updateTable('student').set({ name: 'Renamed' }).execute();
+    await setTrashed(gym.db, 'clip', String((await rowsOf(gym.db, 'clip'))[0]!.id), true);
+    await into(gym);
+    expect((await allStudents(gym.db))[0]!.name).toBe('Renamed');
+    expect((await rowsOf(gym.db, 'clip'))[0]!.deleted_at).not.toBeNull();
+  });
+});
+
+describe('a file that is not what it says', () => {
+  type Parts = Record<string, Uint8Array>;
+  const changed = (change: (parts: Parts) => void): string => {
+    const parts = unzipSync(readFileSync(file));
+    change(parts);
+    const path = join(full.folder, `changed-${Math.round(performance.now() * 1000)}.zip`);
+    writeFileSync(path, zipSync(parts, { level: 0 }));
+    return path;
+  };
+  const manifest = (parts: Parts) =>
+    JSON.parse(strFromU8(parts['manifest.json']!)) as {
+      schema: string;
+      files: Record<string, { bytes: number; sha256: string }>;
+      counts: Record<string, number>;
+    };
+  /** Change a table and let the manifest agree. */
+  const forged = (table: string, text: (old: string) => string) =>
+    changed((parts) => {
+      const name = `tables/${table}.jsonl`;
+      const bytes = strToU8(text(strFromU8(parts[name]!)));
+      const said = manifest(parts);
+      said.files[name] = {
+        bytes: bytes.length,
+        sha256: createHash('sha256').update(bytes).digest('hex'),
+      };
+      parts[name] = bytes;
+      parts['manifest.json'] = strToU8(JSON.stringify(said));
+    });
+  const film = (parts: Parts) => Object.keys(parts).find((name) => name.startsWith('clips/'))!;
+
+  const CASES: readonly (readonly [string, () => string, RegExp])[] = [
+    ['no zip', () => join(full.folder, 'sinew.db'), /not a gym’s file/],
+    [
+      'cut short',
+      () => {
+        const path = join(full.folder, 'short.zip');
+        const bytes = readFileSync(file);
+        writeFileSync(path, bytes.subarray(0, bytes.length / 2));
+        return path;
+      },
+      /not a gym’s file/,
+    ],
+    [
+      'a film with one bit turned',
+      () =>
+        changed((parts) => {
+          parts[film(parts)]![5000]! ^= 1;
+        }),
+      /damaged or changed/,
+    ],
+    [
+      'a row changed',
+      () =>
+        changed((parts) => {
+          const name = 'tables/student.jsonl';
+          parts[name] = strToU8(strFromU8(parts[name]!).replace('Somebody', 'Somebodx'));
+        }),
+      /student\.jsonl is not what the file says/,
+    ],
+    [
+      'a film missing',
+      () =>
+        changed((parts) => {
+          delete parts[film(parts)];
+        }),
+      /lacks clips/,
+    ],
+    [
+      'something more in it',
+      () =>
+        changed((parts) => {
+          parts['../../evil.sh'] = strToU8('x');
+        }),
+      /not a gym’s file|damaged|knows nothing/,
+    ],
+    [
+      'made by another Sinew',
+      () =>
+        changed((parts) => {
+          const said = manifest(parts);
+          said.schema = '0099-later';
+          parts['manifest.json'] = strToU8(JSON.stringify(said));
+        }),
+      /another Sinew/,
+    ],
+    ['a column too many', () => forged('note', (old) => old.replace('{', '{"more":1,')), /note/],
+    [
+      'a number for a name',
+      () => forged('student', (old) => old.replace('"name":"Somebody"', '"name":7')),
+      /student\.jsonl, line 1: name/,
+    ],
+    ['no JSON', () => forged('note', (old) => `x${old}`), /no JSON/],
+    [
+      'a strike of a student who is not in it',
+      () => forged('clip', (old) => old.replace(who, 'nobody')),
+      // Its rows belong to nobody, and are left out with it; see the next test.
+      /^$/,
+    ],
+  ];
+
+  it.each(CASES.slice(0, -1))(
+    '%s: is refused in words, and nothing is there',
+    async (_, make, says) => {
+      const gym = await emptyGym();
+      await expect(into(gym, make())).rejects.toThrow(says);
+      await expect(verifyGym(gym.db, make())).rejects.toThrow(/Nothing was taken over/);
+      expect(await contents(gym)).toMatchObject({ student: [], clip: [], strike: [] });
+      const left = join(gym.folder, 'incoming');
+      expect(existsSync(left) ? readdirSync(left) : []).toEqual([]);
+    },
+  );
+
+  it('rows that belong to nobody are left out', async () => {
+    const gym = await emptyGym();
+    const outcome = await into(gym, CASES[CASES.length - 1]![1]());
+    expect(outcome.added).toMatchObject({ students: 1, clips: 0 });
+    expect(await contents(gym)).toMatchObject({ clip: [], strike: [], mark: [] });
+  });
+
+  it('that breaks a rule of the database takes everything back', async () => {
+    const gym = await emptyGym();
+    const path = forged('student', (old) => old.replace('"stance":"orthodox"', '"stance":"crab"'));
+    await expect(into(gym, path)).rejects.toThrow(/CHECK/);
+    expect(await contents(gym)).toMatchObject({ student: [], clip: [], prescription: [] });
+  });
+});

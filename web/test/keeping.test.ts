@@ -1,0 +1,315 @@
+/** Backups, the trash, consents that end, and what a killed process leaves behind. */
+import { spawn } from 'node:child_process';
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import Database from 'better-sqlite3';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { plusDays } from '@sinew/core/calendar/day';
+import { backUp, backups, KEPT, restore } from '@/data/backups';
+import { addClip, clipById, clipSummaries } from '@/data/clips';
+import { ClipFiles } from '@/data/clipFiles';
+import { openDatabase } from '@/data/database';
+import { acceptFinding, activeCues } from '@/data/findings';
+import { importGym } from '@/data/gymImport';
+import { keepHouse } from '@/data/housekeeping';
+import { measuredStrikes } from '@/data/measured';
+import { allStudents, recordConsent } from '@/data/students';
+import { today } from '@/data/today';
+import { setTrashed, trash } from '@/data/trash';
+import {
+  emptyGym,
+  film,
+  fullGym,
+  markedClip,
+  newClip,
+  saved,
+  student,
+  type TestGym,
+} from './support';
+
+let gym: TestGym;
+let who: string;
+beforeEach(async () => {
+  gym = await emptyGym();
+  who = await student(gym);
+});
+
+const DAY = 86_400_000;
+const later = (days: number) => new Date(Date.now() + days * DAY);
+const filmsIn = (folder: string) =>
+  existsSync(folder)
+    ? readdirSync(folder, { recursive: true }).filter((one) => String(one).endsWith('.bin'))
+    : [];
+const keep = (at: Date) => keepHouse({ db: gym.db, files: gym.files, folder: gym.folder }, at);
+
+describe('the trash', () => {
+  it('gives a clip back with its cue, and keeps it thirty days', async () => {
+    const { clipId, strikeId } = await markedClip(gym, who);
+    await acceptFinding(gym.db, strikeId, 'all-at-once', false);
+    await setTrashed(gym.db, 'clip', clipId, true);
+    expect(await clipById(gym.db, clipId)).toBeNull();
+    expect(await clipSummaries(gym.db, who)).toEqual([]);
+    expect(await activeCues(gym.db)).toEqual([]);
+    await keep(later(29));
+    await setTrashed(gym.db, 'clip', clipId, false);
+    expect(await clipById(gym.db, clipId)).not.toBeNull();
+    expect(await activeCues(gym.db)).toHaveLength(1);
+    expect(filmsIn(join(gym.folder, 'clips'))).toHaveLength(1);
+  });
+
+  it('does not push out a cue that was given meanwhile', async () => {
+    const first = await markedClip(gym, who);
+    await acceptFinding(gym.db, first.strikeId, 'all-at-once', false);
+    await setTrashed(gym.db, 'clip', first.clipId, true);
+    const second = await markedClip(gym, who, 'cross-all-at-once.mp4');
+    await acceptFinding(gym.db, second.strikeId, 'all-at-once', false);
+    await setTrashed(gym.db, 'clip', first.clipId, false);
+    const cues = await activeCues(gym.db);
+    expect(cues.map(({ clipId }) => clipId)).toEqual([second.clipId]);
+  });
+
+  it('is emptied after thirty days, films with their files', async () => {
+    const { clipId } = await markedClip(gym, who);
+    await setTrashed(gym.db, 'clip', clipId, true);
+    await keep(later(31));
+    expect(await trash(gym.db)).toEqual([]);
+    expect(filmsIn(join(gym.folder, 'clips'))).toEqual([]);
+    expect(await gym.db.selectFrom('strike').selectAll().execute()).toEqual([]);
+  });
+
+  it('takes a student with all that is theirs, and gives all of it back', async () => {
+    await markedClip(gym, who);
+    await setTrashed(gym.db, 'student', who, true);
+    expect(await allStudents(gym.db)).toEqual([]);
+    await setTrashed(gym.db, 'student', who, false);
+    expect(await clipSummaries(gym.db, who)).toHaveLength(1);
+    await setTrashed(gym.db, 'student', who, true);
+    await keep(later(31));
+    expect(await gym.db.selectFrom('student').selectAll().execute()).toEqual([]);
+    expect(filmsIn(join(gym.folder, 'clips'))).toEqual([]);
+  });
+
+  it('gives a film back that is added again while it lies there', async () => {
+    const { clipId } = await markedClip(gym, who);
+    await setTrashed(gym.db, 'clip', clipId, true);
+    const again = await addClip(gym.db, gym.files, newClip(who, film('cross-clean.mp4')));
+    expect(again).toEqual({ id: clipId, isKnown: true });
+    expect(await clipById(gym.db, clipId)).not.toBeNull();
+  });
+});
+
+describe('a consent that ends', () => {
+  const consent = (
+    id: string,
+    expiresOn: string | null,
+    givenBy: 'student' | 'guardian' = 'student',
+  ) => recordConsent(gym.db, id, { givenBy, name: 'S', givenOn: '2026-01-02', expiresOn });
+
+  it('takes films and points with it, from the backups too; the numbers stay', async () => {
+    const id = await student(gym, { consent: null });
+    await consent(id, plusDays(today(), 1));
+    const { clipId } = await markedClip(gym, id);
+    await keep(new Date());
+    expect(filmsIn(join(gym.folder, 'backups', 'clips'))).toHaveLength(1);
+    await gym.db
+      .updateTable('consent')
+      .set({ expires_on: today() })
+      .where('student_id', '=', id)
+      .execute();
+    await keep(new Date());
+    expect(filmsIn(join(gym.folder, 'clips'))).toEqual([]);
+    expect(filmsIn(join(gym.folder, 'backups', 'clips'))).toEqual([]);
+    expect(await gym.db.selectFrom('track').selectAll().execute()).toEqual([]);
+    expect((await clipById(gym.db, clipId))!.isPurged).toBe(true);
+    expect(await measuredStrikes(gym.db, id)).toHaveLength(1);
+    await expect(addClip(gym.db, gym.files, newClip(id, film('cross-jammed.mp4')))).rejects.toThrow(
+      /consent/,
+    );
+  });
+
+  it('leaves everything where another one is in force, a guardian’s for a minor', async () => {
+    const adult = await student(gym, { consent: null });
+    await consent(adult, today());
+    await consent(adult, null);
+    await gym.db.updateTable('student').set({ is_minor: 0 }).execute();
+    const minor = await student(gym, { isMinor: true, consent: null });
+    await consent(minor, plusDays(today(), 1), 'guardian');
+    await consent(minor, null, 'student');
+    const [a, b] = [
+      await markedClip(gym, adult),
+      await markedClip(gym, minor, 'cross-all-at-once.mp4'),
+    ];
+    await gym.db
+      .updateTable('consent')
+      .set({ expires_on: today() })
+      .where('student_id', '=', minor)
+      .where('given_by', '=', 'guardian')
+      .execute();
+    await keep(new Date());
+    expect((await clipById(gym.db, a.clipId))!.isPurged).toBe(false);
+    expect((await clipById(gym.db, b.clipId))!.isPurged).toBe(true);
+  });
+});
+
+describe('a backup', () => {
+  const folder = () => join(gym.folder, 'backups');
+  const make = (at: Date) => backUp(gym.db, folder(), join(gym.folder, 'clips'), at);
+
+  it('is made once a day, and the last two weeks are kept', async () => {
+    expect(await keep(later(0))).toBe(true);
+    expect(await keep(later(0.5))).toBe(false);
+    for (let day = 1; day < 20; day++) expect(await keep(later(day))).toBe(true);
+    expect(await backups(folder())).toHaveLength(KEPT);
+  });
+
+  it('that is the oldest of all outlives the one made before it is gone back to', async () => {
+    const { name } = await make(later(0));
+    for (let day = 1; day < KEPT; day++) await make(later(day));
+    await backUp(gym.db, folder(), join(gym.folder, 'clips'), later(KEPT), name);
+    await restore(gym.folder, folder(), name, () => gym.db.destroy());
+    const db = await openDatabase(gym.folder);
+    await backUp(db, folder(), join(gym.folder, 'clips'), later(KEPT + 1));
+    await db.destroy();
+    expect((await backups(folder())).map((one) => one.name)).not.toContain(name);
+  });
+
+  it('can be gone back to, films and all, and the way back to now stays open', async () => {
+    const { clipId } = await markedClip(gym, who);
+    const { name } = await make(later(0));
+    await gym.db.deleteFrom('clip').where('id', '=', clipId).execute();
+    rmSync(join(gym.folder, 'clips'), { recursive: true });
+    const second = await student(gym);
+    const now = await make(later(1));
+    await restore(gym.folder, folder(), name, () => gym.db.destroy());
+    let db = await openDatabase(gym.folder);
+    expect(await clipById(db, clipId)).not.toBeNull();
+    expect(filmsIn(join(gym.folder, 'clips'))).toHaveLength(1);
+    expect((await allStudents(db)).map(({ id }) => id)).toEqual([who]);
+    await restore(gym.folder, folder(), now.name, () => db.destroy());
+    db = await openDatabase(gym.folder);
+    expect((await allStudents(db)).map(({ id }) => id).sort()).toEqual([who, second].sort());
+    await db.destroy();
+  });
+
+  it('that is damaged, gone or of a newer Sinew is refused, and nothing changes', async () => {
+    const { name } = await make(later(0));
+    const path = join(folder(), name);
+    const whole = readFileSync(path);
+    const close = () => Promise.reject(new Error('must not be closed'));
+    writeFileSync(path, whole.subarray(0, whole.length / 2));
+    await expect(restore(gym.folder, folder(), name, close)).rejects.toThrow(/damaged/);
+    writeFileSync(path, whole);
+    const database = new Database(path);
+    database
+      .prepare("update kysely_migration set name = '0099-later' where name like '0005%'")
+      .run();
+    database.close();
+    await expect(restore(gym.folder, folder(), name, close)).rejects.toThrow(/newer Sinew/);
+    await expect(restore(gym.folder, folder(), '../sinew.db', close)).rejects.toThrow(/not there/);
+    expect(await allStudents(gym.db)).toHaveLength(1);
+  });
+
+  it('keeps a film that an older backup still names', async () => {
+    const { clipId } = await markedClip(gym, who);
+    await make(later(0));
+    await setTrashed(gym.db, 'clip', clipId, true);
+    await keep(later(31));
+    expect(filmsIn(join(folder(), 'clips'))).toHaveLength(1);
+  });
+});
+
+const CHILD = fileURLToPath(new URL('./crashing.ts', import.meta.url));
+const TSX = fileURLToPath(new URL('../../node_modules/.bin/tsx', import.meta.url));
+const WEB = fileURLToPath(new URL('../', import.meta.url));
+
+/** Kill a process and those under it; one that is over already is none. */
+function kill(pid: number): void {
+  try {
+    process.kill(-pid, 'SIGKILL');
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code !== 'ESRCH') throw error;
+  }
+}
+
+/** Run the child, kill it so many milliseconds after it is ready. @returns what it had confirmed */
+function killed(what: string, folder: string, file: string, after: number): Promise<string[]> {
+  return new Promise((resolve) => {
+    // Its own group, so that the process under the runner is killed as well.
+    const child = spawn(TSX, [CHILD, what, folder, file], { cwd: WEB, detached: true });
+    let said = '';
+    child.stdout.on('data', (chunk: Buffer) => {
+      if (said === '') setTimeout(() => kill(child.pid!), after);
+      said += chunk.toString();
+    });
+    child.on('close', () => resolve(said.split('\n').slice(1, -1)));
+  });
+}
+
+/** @returns the database as it opens after a crash, checked */
+function afterCrash(folder: string): Database.Database {
+  const database = new Database(join(folder, 'sinew.db'));
+  expect(database.pragma('integrity_check')).toEqual([{ integrity_check: 'ok' }]);
+  expect(database.pragma('foreign_key_check')).toEqual([]);
+  return database;
+}
+
+describe('killed in the middle (SIGKILL)', () => {
+  it.each([40, 150, 300])(
+    'of writing: what was confirmed is there (after %d ms)',
+    async (after) => {
+      await gym.db.destroy();
+      const confirmed = await killed('write', gym.folder, who, after);
+      const database = afterCrash(gym.folder);
+      const kept = database.prepare('select id from drill_log').all() as { id: string }[];
+      const ids = new Set(kept.map(({ id }) => id));
+      expect(confirmed.length).toBeGreaterThan(0);
+      for (const id of confirmed) expect(ids).toContain(id);
+      // At most the one that was under way beside.
+      expect(ids.size - confirmed.length).toBeLessThanOrEqual(1);
+      database.close();
+    },
+  );
+
+  it.each([5, 20, 60, 150])('of an import: all of it or nothing (after %d ms)', async (after) => {
+    const { gym: full } = await fullGym();
+    const file = await saved(full);
+    const folder = mkdtempSync(join(tmpdir(), 'sinew-crash-'));
+    const confirmed = await killed('import', folder, file, after);
+    const database = afterCrash(folder);
+    const count = (table: string) =>
+      (database.prepare(`select count(*) as n from ${table}`).get() as { n: number }).n;
+    const counts = ['student', 'clip', 'strike', 'mark', 'cue', 'drill_log'].map(count);
+    expect([counts.every((n) => n > 0), counts.every((n) => n === 0)]).toContain(true);
+    if (confirmed.includes('imported')) expect(count('student')).toBe(1);
+    database.close();
+    // And the import can simply be done again.
+    const db = await openDatabase(folder);
+    await importGym(db, new ClipFiles(folder), file, join(folder, 'incoming'));
+    expect(await allStudents(db)).toHaveLength(1);
+    await db.destroy();
+  });
+
+  it.each([15, 60, 200])(
+    'of a backup: every backup that has a name is sound (after %d ms)',
+    async (after) => {
+      await markedClip(gym, who);
+      await gym.db.destroy();
+      const confirmed = await killed('backup', gym.folder, '', after);
+      const folder = join(gym.folder, 'backups');
+      const names = (await backups(folder)).map(({ name }) => name);
+      for (const name of confirmed.slice(-KEPT)) expect(names).toContain(name);
+      for (const name of names) {
+        const database = new Database(join(folder, name), { readonly: true });
+        expect(database.pragma('integrity_check')).toEqual([{ integrity_check: 'ok' }]);
+        database.close();
+      }
+      afterCrash(gym.folder).close();
+      const db = await openDatabase(gym.folder);
+      await backUp(db, folder, join(gym.folder, 'clips'), later(400));
+      expect(readdirSync(folder).filter((name) => name.startsWith('making-'))).toEqual([]);
+      await db.destroy();
+    },
+  );
+});
