@@ -18,7 +18,9 @@ import { knownTimes } from '@sinew/demo/fighter/pose';
 import { clean } from '@sinew/demo/fighter/recipe';
 import { openDatabase } from '@sinew/web/data/database';
 import { createGym } from '@sinew/web/data/gym';
-import { packed } from '@sinew/web/data/measured';
+import { libraryOf } from '@sinew/web/data/library';
+import { packed } from '@sinew/web/data/packedReadings';
+import { rulesOf, shownBy } from '@sinew/web/data/shownLeaks';
 import { encodeTimes } from '@sinew/web/data/placedBlob';
 import { addStudent, recordConsent } from '@sinew/web/data/students';
 import { today } from '@sinew/web/data/today';
@@ -37,7 +39,7 @@ const known = knownTimes(recipe);
 const marks = Object.fromEntries(
   EVENTS.map((event) => [event, markOnFrame(times, nearestFrame(times, known[event]))]),
 );
-const { readings } = analyze({
+const { readings, findings } = analyze({
   ...film,
   marks,
   strike: { technique: techniqueById('cross'), side: 'right', stance: 'orthodox' },
@@ -55,6 +57,7 @@ async function fill(folder: string): Promise<string[]> {
     await recordConsent(db, id, { givenBy: 'student', name: 'S', givenOn: '2026-01-01' });
     ids.push(id);
   }
+  const rules = rulesOf(await libraryOf(db), {});
   await db.destroy();
   const sqlite = new Database(join(folder, 'sinew.db'));
   const insert = (table: string, row: Record<string, unknown>) => {
@@ -65,6 +68,7 @@ async function fill(folder: string): Promise<string[]> {
   };
   const frameTimes = encodeTimes(times);
   const [kept, links] = [packed(readings), JSON.stringify({ pelvis: 'drives', trunk: 'drags' })];
+  const shows = JSON.stringify(shownBy(findings));
   sqlite.transaction(() => {
     for (const [s, student] of ids.entries()) {
       for (let c = 0; c < CLIPS; c++) {
@@ -88,7 +92,7 @@ async function fill(folder: string): Promise<string[]> {
             });
           }
           insert('measured', {
-            ...{ strike_id: strike, readings: kept, links, injuries: '[]', ...stamps },
+            ...{ strike_id: strike, readings: kept, links, rules, shows, ...stamps },
             stamp: '1/1/orthodox/1.76/70.0///',
           });
         }

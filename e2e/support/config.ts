@@ -40,6 +40,8 @@ export function inChromium(
     use: {
       baseURL: `http://127.0.0.1:${PORT[names[0]!]}`,
       viewport: { width: 1280, height: 800 },
+      // Nothing is looked at while it fades in.
+      contextOptions: { reducedMotion: 'reduce' },
       launchOptions: {
         executablePath: '/usr/bin/chromium',
         args: flagsOf(),

@@ -46,8 +46,14 @@ export async function post(
   });
 }
 
-/** No fault that a machine can find on the screen as it stands. */
+/** No fault that a machine can find on the screen once it has come to rest. */
 export async function isAccessible(page: Page): Promise<void> {
+  await page.evaluate(async () => {
+    const passing = document
+      .getAnimations()
+      .filter((one) => one.effect?.getComputedTiming().endTime !== Infinity);
+    await Promise.allSettled(passing.map((one) => one.finished));
+  });
   const { violations } = await new AxeBuilder({ page }).analyze();
   const at = new URL(page.url()).pathname;
   expect(violations.map((one) => `${at}: ${one.id} ${one.nodes[0]?.html}`)).toEqual([]);

@@ -37,12 +37,16 @@ test('a take filmed with the simulated camera is checked, kept, and split into s
   await expect(page.getByLabel('Camera, mirrored')).toBeVisible();
   await isAccessible(page);
 
-  await film(page, 7);
+  // Longer than the made-up film, so that each of its strikes is in the take once in whole;
+  // at the ends one may be cut before it is heard.
+  await film(page, 9);
   await expect(checkLine(page, 'rate')).toContainText(/How fast does it arrive/, {
     timeout: 60_000,
   });
   await expect(checkLine(page, 'sound')).toContainText(/There is sound/);
-  await expect(page.getByRole('heading', { name: /strikes?, each one heard/ })).toBeVisible();
+  await expect(
+    page.getByRole('heading', { name: /strikes?, (each one|\d+ of them) heard/ }),
+  ).toBeVisible();
   await isAccessible(page);
 
   await page.keyboard.press('Enter');
@@ -57,6 +61,12 @@ test('a take filmed with the simulated camera is checked, kept, and split into s
   // Strikes are taken and refused with one key each.
   const found = page.locator('[data-proposal]');
   await expect(found).toBeVisible();
+  let refused = 0;
+  for (; !/A hit is heard/.test(await found.innerText()); refused++) {
+    const number = await found.getAttribute('data-proposal');
+    await page.keyboard.press('x');
+    await expect(found).not.toHaveAttribute('data-proposal', number!);
+  }
   const first = Number(
     await page.getByRole('slider', { name: 'Frame' }).getAttribute('aria-valuenow'),
   );
@@ -67,12 +77,13 @@ test('a take filmed with the simulated camera is checked, kept, and split into s
   await expect(page.locator('[data-event=contact]')).toHaveAttribute('data-frame', String(first));
   await expect(page.locator('[data-heard=hit]').first()).toBeAttached();
   await page.keyboard.press('x');
+  refused++;
   await isSaved(page);
   await page.reload();
   await benchIsOpen(page);
   await expect(page.getByRole('button', { name: /^Strike 1: Cross/ })).toBeVisible();
   await page.getByRole('tab', { name: 'Film' }).click();
-  await expect(page.getByText(/Set aside as no strike: 1/)).toBeVisible();
+  await expect(page.getByText(`Set aside as no strike: ${refused}`)).toBeVisible();
   await isAccessible(page);
   await page.getByRole('tab', { name: 'Set-up' }).click();
   await isAccessible(page);

@@ -14,11 +14,13 @@ import { acceptFinding } from '@/data/findings';
 import { floorFacts } from '@/data/floor';
 import { keepSession, saveSettings, sessionsOf, settingsOf } from '@/data/gym';
 import { closeLeak, hurtingStudents, leaksOf } from '@/data/leaks';
-import { addNote, addTest, notesOf, setsOf, testsOf } from '@/data/ledger';
+import { addNote, addTest, notesOf, setsOf, shownOver, testsOf, unsaidIn } from '@/data/ledger';
 import { ledgerCsv, ledgerFileOf, ledgerSchema } from '@/data/ledgerFile';
+import { changeLibrary, libraryOf, setStudentSchool } from '@/data/library';
 import { measuredStrikes, measureStudent } from '@/data/measured';
 import { addItem, calendarOf, moveItem, planBetween, planBlock } from '@/data/plan';
 import { keepRemark, markingErrors, strikesToRemark } from '@/data/remarks';
+import { effectOf } from '@/data/shownLeaks';
 import { dayIn, today } from '@/data/today';
 import { setTrashed, trash } from '@/data/trash';
 import {
@@ -29,6 +31,7 @@ import {
   type PrescriptionInput,
 } from '@/data/work';
 import { logWork, type LogInput } from '@/data/drillLog';
+import { effectInWords } from '@/screens/library/effect';
 import { AT_ONCE, emptyGym, markedClip, student, type TestGym } from './support';
 
 let gym: TestGym;
@@ -153,7 +156,7 @@ describe('the gate', () => {
     await work();
     await gym.db
       .updateTable('measured')
-      .set({ injuries: JSON.stringify([hurting.id]) })
+      .set({ shows: JSON.stringify({ found: [hurting.id], clear: [] }) })
       .execute();
     await overrideGate(gym.db, { studentId: who, technique: 'cross', to: 'power', reason: 'x' });
     expect(await level()).toBe('slow');
@@ -225,6 +228,58 @@ describe('what a strike measures', () => {
   it('is left for the next time when there is no time', async () => {
     expect(await measureStudent(gym.db, who, 0)).toBe(1);
     expect(await measuredStrikes(gym.db, who)).toEqual([]);
+  });
+
+  it('is judged again when a limit or a school changes, and not measured again', async () => {
+    await measureStudent(gym.db, who);
+    const kept = () =>
+      gym.db.selectFrom('measured').select(['stamp', 'readings']).executeTakeFirstOrThrow();
+    const shows = async () => {
+      await measureStudent(gym.db, who);
+      return (await measuredStrikes(gym.db, who))[0]!.shows;
+    };
+    const before = await kept();
+    expect((await shows()).found).toContain('all-at-once');
+    const limit = (value: number | null) =>
+      ({ kind: 'limit', fault: 'all-at-once', ofCase: 0, index: 0, value }) as const;
+    // Hips and trunk start on one frame: 0 ms, which a limit of −50 ms lets pass.
+    await changeLibrary(gym.db, 'Hedda', limit(-0.05));
+    expect((await shows()).clear).toContain('all-at-once');
+    await changeLibrary(gym.db, 'Hedda', limit(null));
+    expect((await shows()).found).toContain('all-at-once');
+
+    // In a school that digs through there is no such leak as a push.
+    const judged = async () => Object.values(await shows()).flat();
+    expect(await judged()).toContain('push');
+    await setStudentSchool(gym.db, who, { finish: 'dig' });
+    expect(await judged()).not.toContain('push');
+    expect(await kept()).toEqual(before);
+  });
+
+  it('is counted where a change of the library changes what it shows', async () => {
+    await measureStudent(gym.db, who);
+    const before = await libraryOf(gym.db);
+    await changeLibrary(gym.db, 'Hedda', { kind: 'off', fault: 'all-at-once', isOff: true });
+    const after = await libraryOf(gym.db);
+    const none = { strikes: 0, students: 0 };
+    const one = { strikes: 1, students: 1 };
+    expect(await effectOf(gym.db, before, after)).toEqual({ strikes: 1, more: none, fewer: one });
+    expect(await effectOf(gym.db, after, before)).toEqual({ strikes: 1, more: one, fewer: none });
+    expect(effectInWords({ strikes: 1, more: none, fewer: one })).toBe(
+      'Of the one strike measured, 1 (1 student) no longer show one.',
+    );
+  });
+
+  it('tells over the sets how often a leak shows, and which one waits for a word', async () => {
+    await measureStudent(gym.db, who);
+    const sets = async () => setsOf(gym.db, who);
+    const [first] = await sets();
+    expect(shownOver([first!], 'all-at-once')).toMatchObject([{ found: 1, told: 1 }]);
+    expect(shownOver([first!], 'no-such-leak')).toEqual([]);
+    const unsaid = async () => (await unsaidIn(gym.db, first!)).map(({ fault }) => fault);
+    expect(await unsaid()).toContain('all-at-once');
+    await accept();
+    expect(await unsaid()).not.toContain('all-at-once');
   });
 
   it('goes into the ledger as sets, as JSON by its schema, and as CSV', async () => {

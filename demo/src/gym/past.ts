@@ -9,7 +9,8 @@ import type { Intent } from '@sinew/core/drill/intent';
 import { stamps, type Db } from '@sinew/web/data/database';
 import { saveSettings } from '@sinew/web/data/gym';
 import { addNote, addTest } from '@sinew/web/data/ledger';
-import { measureStudent, packed } from '@sinew/web/data/measured';
+import { measureStudent } from '@sinew/web/data/measured';
+import { packed } from '@sinew/web/data/packedReadings';
 import { encodeTimes } from '@sinew/web/data/placedBlob';
 import { addItem, planBlock } from '@sinew/web/data/plan';
 import { today } from '@sinew/web/data/today';
@@ -86,7 +87,9 @@ async function pastSet(db: Db, set: PastSet): Promise<void> {
     await db
       .insertInto('measured')
       .values({
-        ...{ strike_id: id, stamp: 'numbers only', readings: packed(readings), injuries: '[]' },
+        ...{ strike_id: id, stamp: 'numbers only', readings: packed(readings) },
+        // Judged with the student's other strikes.
+        ...{ rules: '', shows: JSON.stringify({ found: [], clear: [] }) },
         links: JSON.stringify(
           Object.fromEntries(Object.entries(links).map(([link, { verdict }]) => [link, verdict])),
         ),

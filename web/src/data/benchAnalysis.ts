@@ -110,16 +110,26 @@ export function rulesFor(
   student: Pick<StudentFacts, 'school'>,
   library: Library,
 ): Rules {
-  const { combination, situation, range = null, school = {}, audit = {} } = strike;
+  const { combination } = strike;
   const isOfSeveral = strikes.filter((one) => one.combination === combination).length > 1;
-  const inCombination = combination !== undefined && isOfSeveral;
+  return rulesOfStrike(strike, combination !== undefined && isOfSeveral, student, library);
+}
+
+/** @param isOfSeveral whether it is thrown in a combination, where the coach has not said otherwise */
+export function rulesOfStrike(
+  strike: Pick<StrikeDocument, 'situation' | 'range' | 'school' | 'audit'>,
+  isOfSeveral: boolean,
+  student: Pick<StudentFacts, 'school'>,
+  library: Library,
+): Rules {
+  const { situation, range = null, school = {}, audit = {} } = strike;
   return {
     catalogue: library.catalogue,
     school: resolve({
       gym: library.school,
       student: student.school,
       strike: school,
-      situation: situation ?? (inCombination ? 'combination' : 'not-said'),
+      situation: situation ?? (isOfSeveral ? 'combination' : 'not-said'),
       range,
     }),
     audit,

@@ -1,11 +1,11 @@
 /** A student's leaks over time: opened when accepted, in work, closed by the coach's word. */
 import { group, min } from 'd3-array';
-import { z } from 'zod';
 import type { Catalogue } from '@sinew/core/fault/schema';
 import { faultById } from '@sinew/core/fault/catalogue';
 import { now, type Db } from './database';
 import { putAside } from './findings';
 import { libraryOf } from './library';
+import { showsSchema } from './shownLeaks';
 
 export interface Leak {
   readonly studentId: string;
@@ -97,7 +97,7 @@ export async function injuriesOf(
   catalogue: Catalogue,
   leaks: readonly Leak[],
 ): Promise<Injury[]> {
-  const undecided = await undecidedInjuries(db, studentId);
+  const undecided = await undecidedInjuries(db, studentId, catalogue);
   const all = [...leaks.filter(({ state }) => state !== 'closed'), ...undecided];
   const named = all.flatMap(({ technique, fault, clipId, strikeId }): Injury[] => {
     const known = faultById(fault, catalogue);
@@ -109,35 +109,36 @@ export async function injuriesOf(
   );
 }
 
-async function undecidedInjuries(db: Db, studentId: string) {
+/** What can hurt and was found in a strike, and on which the coach has not said a word. */
+async function undecidedInjuries(db: Db, studentId: string, { faults }: Catalogue) {
+  const hurting = new Set(faults.filter(({ injury }) => injury).map(({ id }) => id));
   const rows = await db
     .selectFrom('measured')
     .innerJoin('strike', 'strike.id', 'measured.strike_id')
     .innerJoin('clip', 'clip.id', 'strike.clip_id')
-    .select(['strike.id', 'strike.clip_id', 'strike.technique', 'measured.injuries'])
+    .select(['strike.id', 'strike.clip_id', 'strike.technique', 'measured.shows'])
     .where('clip.student_id', '=', studentId)
     .where('clip.deleted_at', 'is', null)
     .where('strike.removed_at', 'is', null)
-    .where('measured.injuries', '!=', '[]')
     .execute();
-  if (rows.length === 0) return [];
+  const shown = rows.flatMap(({ id, clip_id, technique, shows }) =>
+    showsSchema
+      .parse(JSON.parse(shows))
+      .found.filter((fault) => hurting.has(fault))
+      .map((fault) => ({ technique, fault, clipId: clip_id, strikeId: id })),
+  );
+  if (shown.length === 0) return [];
   const decided = await db
     .selectFrom('finding')
     .select(['strike_id', 'fault'])
     .where(
       'strike_id',
       'in',
-      rows.map(({ id }) => id),
+      shown.map(({ strikeId }) => strikeId),
     )
     .execute();
   const isDecided = new Set(decided.map(({ strike_id, fault }) => `${strike_id} ${fault}`));
-  return rows.flatMap(({ id, clip_id, technique, injuries }) =>
-    z
-      .array(z.string())
-      .parse(JSON.parse(injuries))
-      .filter((fault) => !isDecided.has(`${id} ${fault}`))
-      .map((fault) => ({ technique, fault, clipId: clip_id, strikeId: id })),
-  );
+  return shown.filter(({ strikeId, fault }) => !isDecided.has(`${strikeId} ${fault}`));
 }
 
 /**
@@ -149,7 +150,8 @@ export async function closeLeak(
   { studentId, technique, fault }: Pick<Leak, 'studentId' | 'technique' | 'fault'>,
   because: string,
 ): Promise<void> {
-  for (const one of await undecidedInjuries(db, studentId)) {
+  const { catalogue } = await libraryOf(db);
+  for (const one of await undecidedInjuries(db, studentId, catalogue)) {
     if (one.technique === technique && one.fault === fault) {
       await putAside(db, one.strikeId, fault, 'dismissed', because);
     }

@@ -38,6 +38,51 @@ export async function setsOf(db: Db, studentId: string, technique?: string): Pro
   });
 }
 
+/** In how many of a set's strikes a leak shows, of those that tell. */
+export interface Shown {
+  readonly day: Day;
+  readonly clipId: string;
+  readonly found: number;
+  readonly told: number;
+}
+
+/** A leak over the sets that tell of it, oldest first. */
+export function shownOver(sets: readonly LedgerSet[], fault: string): Shown[] {
+  return sets
+    .map(({ day, clipId, strikes }): Shown => {
+      const count = (how: 'found' | 'clear') =>
+        strikes.filter(({ shows }) => shows[how].includes(fault)).length;
+      const found = count('found');
+      return { day, clipId, found, told: found + count('clear') };
+    })
+    .filter(({ told }) => told > 0);
+}
+
+/** A leak that most strikes of a set show, and on which the coach has not said a word. */
+export interface Unsaid extends Shown {
+  readonly fault: string;
+  readonly strikeId: string;
+}
+
+export async function unsaidIn(db: Db, set: LedgerSet): Promise<Unsaid[]> {
+  const ids = set.strikes.map(({ id }) => id);
+  const said = await db
+    .selectFrom('finding')
+    .select('fault')
+    .where('strike_id', 'in', ids)
+    .execute();
+  const isSaid = new Set(said.map(({ fault }) => fault));
+  const faults = new Set(set.strikes.flatMap(({ shows }) => shows.found));
+  return [...faults]
+    .filter((fault) => !isSaid.has(fault))
+    .flatMap((fault) => {
+      const [shown] = shownOver([set], fault);
+      const first = set.strikes.find(({ shows }) => shows.found.includes(fault));
+      if (!shown || !first || 2 * shown.found <= shown.told) return [];
+      return [{ ...shown, fault, strikeId: first.id }];
+    });
+}
+
 export interface Note {
   readonly id: string;
   readonly day: Day;

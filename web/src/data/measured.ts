@@ -8,14 +8,14 @@ import { z } from 'zod';
 import type { Day } from '@sinew/core/calendar/day';
 import type { Side } from '@sinew/core/body/landmarks';
 import type { Verdict } from '@sinew/core/chain/verdict';
-import { MEASURE_IDS, type MeasureId, type Readings } from '@sinew/core/measures/catalogue';
-import { unitOf } from '@sinew/core/measures/units';
-import { isAbsent, type Measured, type Source } from '@sinew/core/reading/reading';
+import type { Readings } from '@sinew/core/measures/catalogue';
 import type { Link, View } from '@sinew/core/technique/catalogue';
 import type { Intent } from '@sinew/core/drill/intent';
 import { analyzeOnBench, type BenchAnalysis } from './benchAnalysis';
 import { now, stamps, type Db } from './database';
 import { filmAndRules } from './judging';
+import { packed, unpacked } from './packedReadings';
+import { judgeStudent, rulesOf, shownBy, showsSchema, type Shows } from './shownLeaks';
 import { dayIn } from './today';
 
 /** Raised when the core measures otherwise than before. */
@@ -34,40 +34,7 @@ export interface MeasuredStrike {
   readonly filmedAt: string;
   readonly readings: Readings;
   readonly links: Partial<Record<Link, Verdict>>;
-}
-
-const SOURCES: readonly Source[] = ['measured-3d', 'measured-2d', 'estimated-3d', 'eye'];
-
-/** A reading as `[value, σ, source]`, or the reason why there is none; foreign ones are left out. */
-type Kept = Partial<Record<MeasureId, readonly [number, number, number] | string>>;
-
-/** Readings short enough to keep fifty thousand of them; frames are left out. */
-export function packed(readings: Readings): string {
-  const round = (value: number) => Number(value.toPrecision(6));
-  const kept: Kept = {};
-  for (const [id, one] of Object.entries(readings) as [MeasureId, Measured][]) {
-    if (!isAbsent(one)) {
-      kept[id] = [round(one.value), round(one.sigma), SOURCES.indexOf(one.source)];
-    } else if (!one.isForeign) kept[id] = one.absent;
-  }
-  return JSON.stringify(kept);
-}
-
-const NONE: readonly number[] = [];
-const FOREIGN: Measured = { absent: 'This strike has no such reading.', isForeign: true };
-const UNITS = new Map(MEASURE_IDS.map((id) => [id, unitOf(id)]));
-
-/** The inverse of `packed`. Checked by hand: a ledger unpacks tens of thousands of them. */
-export function unpacked(text: string): Readings {
-  const kept = JSON.parse(text) as Kept;
-  const measured = (id: MeasureId): Measured => {
-    const one = kept[id];
-    if (one === undefined) return FOREIGN;
-    if (typeof one === 'string') return { absent: one };
-    const [value, sigma, source] = one;
-    return { value, sigma, unit: UNITS.get(id)!, source: SOURCES[source] ?? 'eye', frames: NONE };
-  };
-  return Object.fromEntries(MEASURE_IDS.map((id) => [id, measured(id)])) as Readings;
+  readonly shows: Shows;
 }
 
 const stamp = sql<string>`${VERSION} || '/' || clip.revision || '/' || student.stance || '/' ||
@@ -102,7 +69,8 @@ async function staleOf(db: Db, studentId: string) {
 }
 
 /**
- * Measure what is stale, newest film first, for about so long.
+ * Measure what is stale, newest film first, for about so long; and judge what was measured before
+ * and judged by other rules.
  *
  * @param milliseconds after which no further strike is begun
  * @returns how many strikes are left
@@ -123,28 +91,27 @@ export async function measureStudent(
       const strike = film?.document.strikes.find((one) => one.id === id);
       left -= 1;
       if (!film || !strike) continue;
-      await keep(
-        db,
-        id,
-        from,
-        analyzeOnBench(film.document, strike, film.film, film.student, film.library, film.second),
-      );
+      const { document, student, library, second } = film;
+      const analysis = analyzeOnBench(document, strike, film.film, student, library, second);
+      await keep(db, id, { from, rules: rulesOf(library, student.school) }, analysis);
     }
   }
+  await judgeStudent(db, studentId);
   return left;
 }
 
-async function keep(db: Db, id: string, from: string, analysis: BenchAnalysis): Promise<void> {
-  const { readings, links, findings, problems } = analysis;
+async function keep(
+  db: Db,
+  id: string,
+  { from, rules }: { readonly from: string; readonly rules: string },
+  { readings, links, findings, problems }: BenchAnalysis,
+): Promise<void> {
   const values = {
-    stamp: from,
+    ...{ stamp: from, rules, shows: JSON.stringify(shownBy(findings)) },
     // Marks that contradict each other measure nothing.
     readings: problems.length > 0 ? '{}' : packed(readings),
     links: JSON.stringify(
       Object.fromEntries(Object.entries(links).map(([link, { verdict }]) => [link, verdict])),
-    ),
-    injuries: JSON.stringify(
-      findings.filter(({ injury, status }) => injury && status === 'found').map((one) => one.fault),
     ),
   };
   await db
@@ -171,7 +138,7 @@ export async function measuredStrikes(
     .innerJoin('clip', 'clip.id', 'strike.clip_id')
     .select(['strike.id', 'strike.clip_id', 'strike.technique', 'strike.side'])
     .select(['clip.view', 'clip.intent', 'clip.round', 'clip.created_at'])
-    .select(['measured.readings', 'measured.links'])
+    .select(['measured.readings', 'measured.links', 'measured.shows'])
     .where('clip.student_id', '=', studentId)
     .where('clip.deleted_at', 'is', null)
     .where('strike.removed_at', 'is', null)
@@ -192,5 +159,6 @@ export async function measuredStrikes(
     filmedAt: row.created_at,
     readings: unpacked(row.readings),
     links: linksSchema.parse(JSON.parse(row.links)) as MeasuredStrike['links'],
+    shows: showsSchema.parse(JSON.parse(row.shows)),
   }));
 }

@@ -344,8 +344,10 @@ export interface MeasuredTable extends Stamped {
   stamp: string;
   /** JSON: what each link does. */
   links: string;
-  /** JSON: leaks that can hurt and were found. */
-  injuries: string;
+  /** What it was judged by; see `shownLeaks.ts`. */
+  rules: string;
+  /** JSON: leaks found, and leaks that are not there. */
+  shows: string;
   /** JSON, short; see `measured.ts`. */
   readings: string;
 }

@@ -131,7 +131,8 @@ export async function up(db: Kysely<unknown>): Promise<void> {
     .addColumn('stamp', 'text', (c) => c.notNull())
     // The long one last: what stands before it is read without it.
     .addColumn('links', 'text', (c) => c.notNull())
-    .addColumn('injuries', 'text', (c) => c.notNull())
+    .addColumn('rules', 'text', (c) => c.notNull())
+    .addColumn('shows', 'text', (c) => c.notNull())
     .addColumn('readings', 'text', (c) => c.notNull())
     .modifyEnd(sql`strict`)
     .execute();

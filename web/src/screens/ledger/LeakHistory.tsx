@@ -2,18 +2,32 @@
 
 import Link from 'next/link';
 import { useState } from 'react';
+import { shortDay } from '@sinew/core/calendar/day';
 import { techniqueById } from '@sinew/core/technique/catalogue';
+import { dayIn } from '@/data/today';
 import type { Leak } from '@/data/leaks';
+import type { Shown, Unsaid } from '@/data/ledger';
 import { CloseLeak } from '@/screens/work/CloseLeak';
 import { Button } from '@/ui/button';
 
-type Named = Leak & { readonly name: string };
+export type LedgerLeak = Leak & { readonly name: string; readonly shown: readonly Shown[] };
+export type UnsaidLeak = Unsaid & { readonly name: string };
 
 const STATE = { open: 'open', working: 'in work', closed: 'closed' } as const;
 
-/** Leaks as they were opened, worked and closed. */
-export function LeakHistory({ studentId, leaks }: { studentId: string; leaks: readonly Named[] }) {
-  const [closing, setClosing] = useState<Named | null>(null);
+const dayOfTime = (time: string) => shortDay(dayIn(new Date(time)));
+
+/** Leaks as they were opened, worked and closed, and in how many strikes each showed meanwhile. */
+export function LeakHistory({
+  studentId,
+  leaks,
+  unsaid,
+}: {
+  studentId: string;
+  leaks: readonly LedgerLeak[];
+  unsaid: readonly UnsaidLeak[];
+}) {
+  const [closing, setClosing] = useState<LedgerLeak | null>(null);
   return (
     <section aria-label="Leaks">
       <h2 className="border-b-2 border-ink pb-1 text-base font-semibold">Leaks</h2>
@@ -32,16 +46,11 @@ export function LeakHistory({ studentId, leaks }: { studentId: string; leaks: re
                 {techniqueById(leak.technique).name}, {STATE[leak.state]}
               </span>
             </div>
+            <ShownStrip shown={leak.shown} />
             <p className="text-sm text-soft">
-              Opened {leak.openedAt.slice(0, 10)}
-              {leak.closedAt &&
-                `, closed ${leak.closedAt.slice(0, 10)}: ${leak.closedBecause}`}.{' '}
-              <Link
-                href={`/bench/${leak.clipId}?strike=${leak.strikeId}`}
-                className="underline underline-offset-4"
-              >
-                See it
-              </Link>{' '}
+              Opened {dayOfTime(leak.openedAt)}
+              {leak.closedAt && `, closed ${dayOfTime(leak.closedAt)}: ${leak.closedBecause}`}.{' '}
+              <SeeIt {...leak} />{' '}
               {leak.state !== 'closed' && (
                 <Button
                   weight="quiet"
@@ -55,6 +64,26 @@ export function LeakHistory({ studentId, leaks }: { studentId: string; leaks: re
           </li>
         ))}
       </ul>
+      {unsaid.length > 0 && (
+        <>
+          <h3 className="mt-4 text-sm font-semibold">In the newest set, not decided on</h3>
+          <ul>
+            {unsaid.map((one) => (
+              <li
+                key={one.fault}
+                className="flex items-baseline justify-between gap-4 border-b border-rule py-1.5 text-sm"
+              >
+                <span>
+                  {one.name} <SeeIt {...one} />
+                </span>
+                <span className="whitespace-nowrap text-soft">
+                  in {one.found} of {one.told}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
       {closing && (
         <CloseLeak
           leak={{ studentId, technique: closing.technique, fault: closing.fault }}
@@ -65,5 +94,36 @@ export function LeakHistory({ studentId, leaks }: { studentId: string; leaks: re
         />
       )}
     </section>
+  );
+}
+
+function SeeIt({ clipId, strikeId }: { clipId: string; strikeId: string }) {
+  return (
+    <Link href={`/bench/${clipId}?strike=${strikeId}`} className="underline underline-offset-4">
+      See it
+    </Link>
+  );
+}
+
+/** So many sets are drawn. */
+const SETS = 14;
+
+/** A box for each set, filled as far as its strikes show the leak. */
+function ShownStrip({ shown }: { shown: readonly Shown[] }) {
+  const [first, last] = [shown[0], shown[shown.length - 1]];
+  if (!first || !last) return null;
+  const said = ({ day, found, told }: Shown) => `in ${found} of ${told} on ${shortDay(day)}`;
+  const words = first === last ? said(last) : `${said(first)}, ${said(last)}`;
+  return (
+    <div className="my-1.5 flex items-end gap-3 text-sm">
+      <span aria-hidden className="flex items-end gap-1">
+        {shown.slice(-SETS).map(({ clipId, found, told }) => (
+          <span key={clipId} className="flex h-5 w-2 items-end border border-ink">
+            <span className="w-full bg-ink" style={{ height: `${(100 * found) / told}%` }} />
+          </span>
+        ))}
+      </span>
+      <span>Shown {words}.</span>
+    </div>
   );
 }

@@ -6,14 +6,13 @@ import { shortDay } from '@sinew/core/calendar/day';
 import type { Fading } from '@sinew/core/progress/fatigue';
 import { say } from '@sinew/core/reading/say';
 import { techniqueById } from '@sinew/core/technique/catalogue';
-import type { Leak } from '@/data/leaks';
 import type { Note } from '@/data/ledger';
 import type { MarkingError } from '@/data/remarks';
 import type { Dose } from '@/data/doses';
 import { SelectField } from '@/ui/field';
 import { StudentBar } from '@/ui/studentBar';
 import { Fatigue } from './Fatigue';
-import { LeakHistory } from './LeakHistory';
+import { LeakHistory, type LedgerLeak, type UnsaidLeak } from './LeakHistory';
 import { MarkingErrorLine } from './MarkingErrorLine';
 import { Notes } from './Notes';
 import { TrendChart } from './TrendChart';
@@ -27,7 +26,8 @@ export interface LedgerProps {
   readonly technique: string | null;
   readonly techniques: readonly string[];
   readonly alike: readonly Alike[];
-  readonly leaks: readonly (Leak & { readonly name: string })[];
+  readonly leaks: readonly LedgerLeak[];
+  readonly unsaid: readonly UnsaidLeak[];
   readonly notes: readonly Note[];
   readonly doses: readonly Dose[];
   readonly fatigue: { readonly day: string; readonly rounds: readonly Fading[] } | null;
@@ -135,7 +135,7 @@ export function LedgerScreen(props: LedgerProps) {
             {fatigue && <Fatigue {...fatigue} />}
           </div>
           <div className="space-y-8">
-            <LeakHistory studentId={student.id} leaks={leaks} />
+            <LeakHistory studentId={student.id} leaks={leaks} unsaid={props.unsaid} />
             <section aria-label="Work done">
               <h2 className="border-b-2 border-ink pb-1 text-base font-semibold">Work done</h2>
               {doses.length === 0 && <p className="py-2 text-soft">No set logged yet.</p>}

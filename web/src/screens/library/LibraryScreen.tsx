@@ -13,6 +13,7 @@ import { MainBar } from '@/ui/mainBar';
 import { useRemembered } from '@/ui/useRemembered';
 import { change } from './actions';
 import { Drills } from './Drills';
+import { effectInWords } from './effect';
 import { History } from './History';
 import { LeakList } from './LeakList';
 import { Schools } from './Schools';
@@ -22,7 +23,8 @@ const TABS = ['Leaks', 'Schools', 'Drills', 'Strikes', 'History'] as const;
 /** Who changes things is remembered in this browser. */
 const NAME_KEY = 'sinew-coach';
 
-export type Change = (wanted: LibraryChange) => Promise<boolean>;
+/** @param said what to say when it is kept, before what it does to the gym's strikes */
+export type Change = (wanted: LibraryChange, said?: string) => Promise<boolean>;
 
 /** Which leaks a choice of school has a say in. */
 function touchedBy({ faults }: Catalogue, key: string): string {
@@ -54,12 +56,14 @@ export function LibraryScreen({
     setBy(value);
     setProblem(null);
   };
-  const make: Change = async (wanted) => {
+  const make: Change = async (wanted, said = 'Kept.') => {
     try {
-      const wrong = await change(by, wanted);
-      setProblem(by.trim() ? null : wrong);
-      if (wrong && by.trim()) toast(wrong);
-      return wrong === null;
+      const outcome = await change(by, wanted);
+      const why = outcome.kind === 'wrong' ? outcome.why : null;
+      setProblem(by.trim() ? null : why);
+      if (why && by.trim()) toast(why);
+      if (outcome.kind === 'kept') toast(said, { description: effectInWords(outcome.effect) });
+      return outcome.kind === 'kept';
     } catch {
       toast(LOST);
       return false;
@@ -134,9 +138,9 @@ export function LibraryScreen({
             <Schools
               chosen={edits.school}
               wait="usual"
-              onChoose={async (key, choice) => {
-                if (await make({ kind: 'school', key, choice })) toast(touchedBy(catalogue, key));
-              }}
+              onChoose={(key, choice) =>
+                void make({ kind: 'school', key, choice }, touchedBy(catalogue, key))
+              }
             />
           </Tabs.Content>
           <Tabs.Content value="Drills">

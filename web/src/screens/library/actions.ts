@@ -5,7 +5,8 @@ import { z, ZodError } from 'zod';
 import { changeSchema, type LibraryChange } from '@sinew/core/library/edits';
 import { schoolSchema } from '@sinew/core/school/catalogue';
 import { database } from '@/data/database';
-import { changeLibrary, setStudentSchool } from '@/data/library';
+import { changeLibrary, libraryOf, setStudentSchool } from '@/data/library';
+import { effectOf, type Effect } from '@/data/shownLeaks';
 
 const bySchema = z
   .string()
@@ -13,17 +14,22 @@ const bySchema = z
   .min(1, 'Who changes it? The history keeps the name.')
   .max(60, 'The name is too long.');
 
-/** @returns what is wrong, or null when it is kept */
-export async function change(by: string, wanted: LibraryChange): Promise<string | null> {
+export type ChangeOutcome =
+  | { readonly kind: 'kept'; readonly effect: Effect }
+  | { readonly kind: 'wrong'; readonly why: string };
+
+export async function change(by: string, wanted: LibraryChange): Promise<ChangeOutcome> {
+  const db = await database();
+  const before = await libraryOf(db);
   try {
-    await changeLibrary(await database(), bySchema.parse(by), changeSchema.parse(wanted));
+    await changeLibrary(db, bySchema.parse(by), changeSchema.parse(wanted));
   } catch (error) {
-    if (error instanceof ZodError) return error.issues[0]!.message;
-    if (error instanceof RangeError) return error.message;
+    if (error instanceof ZodError) return { kind: 'wrong', why: error.issues[0]!.message };
+    if (error instanceof RangeError) return { kind: 'wrong', why: error.message };
     throw error;
   }
   revalidatePath('/', 'layout');
-  return null;
+  return { kind: 'kept', effect: await effectOf(db, before, await libraryOf(db)) };
 }
 
 export async function chooseForStudent(

@@ -7,7 +7,7 @@ import { database } from '@/data/database';
 import { dosesOf } from '@/data/doses';
 import { activeCues } from '@/data/findings';
 import { leaksOf } from '@/data/leaks';
-import { notesOf, setsOf, type LedgerSet } from '@/data/ledger';
+import { notesOf, setsOf, shownOver, unsaidIn, type LedgerSet } from '@/data/ledger';
 import { libraryOf } from '@/data/library';
 import { measureStudent } from '@/data/measured';
 import { markingErrors } from '@/data/remarks';
@@ -73,6 +73,14 @@ export default async function LedgerPage({
     techniques[0] ??
     null;
   const own = technique ? byTechnique.get(technique)! : [];
+  const newest = own[own.length - 1];
+  const nameOf = (fault: string) => faultById(fault, catalogue)?.name ?? fault;
+  const open = new Set(
+    leaks
+      .filter((leak) => leak.state !== 'closed' && leak.technique === technique)
+      .map((leak) => leak.fault),
+  );
+  const unsaid = (newest ? await unsaidIn(db, newest) : []).filter(({ fault }) => !open.has(fault));
   const purged = new Set(clips.filter(({ isPurged }) => isPurged).map((clip) => clip.id));
   return (
     <LedgerScreen
@@ -83,8 +91,10 @@ export default async function LedgerPage({
       alike={technique ? alikeOf(own, technique, catalogue, purged) : []}
       leaks={leaks.map((leak) => ({
         ...leak,
-        name: faultById(leak.fault, catalogue)?.name ?? leak.fault,
+        name: nameOf(leak.fault),
+        shown: shownOver(byTechnique.get(leak.technique) ?? [], leak.fault),
       }))}
+      unsaid={unsaid.map((one) => ({ ...one, name: nameOf(one.fault) }))}
       notes={notes}
       doses={doses}
       fatigue={newestRounds(own)}

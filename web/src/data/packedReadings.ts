@@ -1,0 +1,38 @@
+/** A strike's readings as text short enough to keep fifty thousand of them. */
+import { MEASURE_IDS, type MeasureId, type Readings } from '@sinew/core/measures/catalogue';
+import { unitOf } from '@sinew/core/measures/units';
+import { isAbsent, type Measured, type Source } from '@sinew/core/reading/reading';
+
+const SOURCES: readonly Source[] = ['measured-3d', 'measured-2d', 'estimated-3d', 'eye'];
+
+/** A reading as `[value, σ, source]`, or the reason why there is none; foreign ones are left out. */
+type Kept = Partial<Record<MeasureId, readonly [number, number, number] | string>>;
+
+/** Frames are left out, and what would help where a reading is absent. */
+export function packed(readings: Readings): string {
+  const round = (value: number) => Number(value.toPrecision(6));
+  const kept: Kept = {};
+  for (const [id, one] of Object.entries(readings) as [MeasureId, Measured][]) {
+    if (!isAbsent(one)) {
+      kept[id] = [round(one.value), round(one.sigma), SOURCES.indexOf(one.source)];
+    } else if (!one.isForeign) kept[id] = one.absent;
+  }
+  return JSON.stringify(kept);
+}
+
+const NONE: readonly number[] = [];
+const FOREIGN: Measured = { absent: 'This strike has no such reading.', isForeign: true };
+const UNITS = new Map(MEASURE_IDS.map((id) => [id, unitOf(id)]));
+
+/** The inverse of `packed`. Checked by hand: a ledger unpacks tens of thousands of them. */
+export function unpacked(text: string): Readings {
+  const kept = JSON.parse(text) as Kept;
+  const measured = (id: MeasureId): Measured => {
+    const one = kept[id];
+    if (one === undefined) return FOREIGN;
+    if (typeof one === 'string') return { absent: one };
+    const [value, sigma, source] = one;
+    return { value, sigma, unit: UNITS.get(id)!, source: SOURCES[source] ?? 'eye', frames: NONE };
+  };
+  return Object.fromEntries(MEASURE_IDS.map((id) => [id, measured(id)])) as Readings;
+}
