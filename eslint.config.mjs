@@ -27,7 +27,7 @@ const MAY_IMPORT = {
   app: ['app', 'screens', 'ui', 'video', 'tracking', 'data', 'core'],
   demo: ['demo', 'data', 'video', 'tracking', 'core'],
   e2e: ['e2e', 'demo', 'data', 'tracking', 'core'],
-  tests: ['tests', 'core', 'demo', 'data', 'video', 'tracking', 'screens', 'app', 'cli'],
+  tests: ['tests', 'core', 'demo', 'data', 'video', 'tracking', 'ui', 'screens', 'app', 'cli'],
 };
 
 /** The stages of the core in the order of the data; a stage may not know those behind it. */

@@ -84,7 +84,7 @@ async function fill(folder: string): Promise<string[]> {
           const strike = `${clip}-${k}`;
           insert('strike', {
             ...{ id: strike, clip_id: clip, technique: 'cross', side: 'right', position: k },
-            ...{ mark_count: EVENTS.length, ...stamps },
+            ...{ marks_left: 0, ...stamps },
           });
           for (const [event, { frame, time, sigma, source }] of Object.entries(marks)) {
             insert('mark', {

@@ -290,17 +290,51 @@ test('a minor needs a guardian, a withdrawn consent closes the door, an archived
   await expect(page.getByRole('row').filter({ hasText: 'Small Finn' })).toBeHidden();
 });
 
-test('no screen has an accessibility fault that a machine can find', async ({ page }) => {
+for (const light of ['day', 'dim'] as const) {
+  test(`no screen has an accessibility fault that a machine can find: ${light}`, async ({
+    page,
+  }) => {
+    test.slow();
+    await page.goto('/');
+    const dim = page.getByRole('switch', { name: 'Dim screen' });
+    if (light === 'dim') await dim.click();
+    await expect(dim).toBeChecked({ checked: light === 'dim' });
+    await page.getByRole('link', { name: 'Maren Voss' }).click();
+    await page.waitForURL(/\/students\//);
+    const student = new URL(page.url()).pathname;
+    await page.getByRole('link', { name: 'cross-all-at-once.mp4' }).click();
+    await benchIsOpen(page);
+    const bench = new URL(page.url()).pathname;
+    const ofStudent = ['', '/edit', '/work', '/ledger', '/tests', '/card'];
+    const screens = ['/', '/plan', '/timer', '/library', '/gym', '/card', '/marking']
+      .concat(['/students/new', bench, `/capture?student=${student.split('/').pop()}`])
+      .concat(ofStudent.map((path) => student + path));
+    for (const screen of screens) {
+      await page.goto(screen);
+      await page.getByRole('link', { name: 'Sinew' }).waitFor();
+      await expect(dim).toBeChecked({ checked: light === 'dim' });
+      await isAccessible(page);
+    }
+  });
+}
+
+test('a few letters lead from anywhere to anywhere, and “?” names the keys', async ({ page }) => {
+  await page.goto('/library');
+  await page.keyboard.press('Control+k');
+  const box = page.getByRole('dialog', { name: 'Go to' });
+  await page.keyboard.type('voss le');
+  await expect(box.getByRole('option')).toHaveText(['Maren Voss, ledger']);
+  await isAccessible(page);
+  await page.keyboard.press('Enter');
+  await page.waitForURL(/\/students\/.*\/ledger/);
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('nobody of this name');
+  await expect(box.getByText('Nobody and nothing of that name.')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(box).toBeHidden();
   await page.goto('/');
-  await page.getByRole('link', { name: 'Maren Voss' }).click();
-  await page.waitForURL(/\/students\//);
-  const student = page.url();
-  await page.getByRole('link', { name: 'cross-all-at-once.mp4' }).click();
-  await benchIsOpen(page);
-  const bench = page.url();
-  for (const url of ['/', '/students/new', '/library', student, `${student}/card`, bench]) {
-    await page.goto(url);
-    await page.getByRole('link', { name: 'Sinew' }).waitFor();
-    await isAccessible(page);
-  }
+  await page.getByRole('row').nth(1).waitFor();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('class sheet');
+  await isAccessible(page);
 });

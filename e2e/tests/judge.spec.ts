@@ -88,6 +88,9 @@ test('a limit of the gym’s own judges from then on, and is in the history', as
   await page.getByLabel('Changed by').fill('Hedda');
   await row.getByRole('button', { name: 'Keep' }).click();
   await expect(row.getByRole('button', { name: 'Back to 120 %' })).toBeVisible();
+  await expect(
+    page.getByText(/^Of the newest \d+ strikes, \d+ \(.*\) now show a leak/),
+  ).toBeVisible();
   await isAccessible(page);
   await tab(page, 'History');
   const entry = page.getByRole('row').filter({ hasText: 'Slow home: limit' });

@@ -67,7 +67,7 @@ async function pastSet(db: Db, set: PastSet): Promise<void> {
         ...{ id, clip_id: clipId, technique: technique.id, side, position },
         ...{ from_frame: null, to_frame: null, combination: null, is_automatic: 0, school: null },
         ...{ situation: null, range: null, audit: null, removed_at: null },
-        mark_count: EVENTS.length,
+        marks_left: 0,
         ...at,
       })
       .execute();

@@ -1,7 +1,9 @@
 import type { Metadata, Viewport } from 'next';
+import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
 import { Toaster } from 'sonner';
 import { TrackingBar } from '@/screens/tracking/TrackingBar';
+import { LIGHT_COOKIE } from '@/ui/light';
 import './globals.css';
 
 export const metadata: Metadata = {
@@ -11,9 +13,10 @@ export const metadata: Metadata = {
 
 export const viewport: Viewport = { themeColor: '#f7f2e9' };
 
-export default function RootLayout({ children }: { children: ReactNode }) {
+export default async function RootLayout({ children }: { children: ReactNode }) {
+  const isDim = (await cookies()).get(LIGHT_COOKIE)?.value === 'dim';
   return (
-    <html lang="en">
+    <html lang="en" data-light={isDim ? 'dim' : 'day'}>
       <body>
         {children}
         <TrackingBar />

@@ -2,7 +2,8 @@
 import { nanoid } from 'nanoid';
 import type { z } from 'zod';
 import { schoolSchema } from '@sinew/core/school/catalogue';
-import type { EventMark, EventName } from '@sinew/core/events/events';
+import { eventsOf, type EventMark, type EventName } from '@sinew/core/events/events';
+import { techniqueById } from '@sinew/core/technique/catalogue';
 import { realFrameTimes } from '@sinew/core/track/time';
 import { marksOf } from './benchAnalysis';
 import {
@@ -171,10 +172,12 @@ async function saveStrikes(
     const { id, technique, side, span, combination = null, isAutomatic = false } = strike;
     const { school = null, situation = null, range = null, audit = null } = strike;
     const marks = Object.entries(marksOf(strike, realTimes)) as [EventName, EventMark][];
+    const isMarked = new Set(marks.map(([event]) => event));
+    const missing = eventsOf(techniqueById(technique)).filter((event) => !isMarked.has(event));
     const values = {
       ...{ school: json(school), situation, range, audit: json(audit) },
       ...{ technique, side, position, combination, removed_at: null },
-      mark_count: marks.length,
+      marks_left: missing.length,
       from_frame: span?.from ?? null,
       to_frame: span?.to ?? null,
       is_automatic: isAutomatic ? (1 as const) : (0 as const),

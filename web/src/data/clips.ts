@@ -257,7 +257,8 @@ export interface ClipSummary {
     readonly id: string;
     readonly technique: string;
     readonly side: Side;
-    readonly marks: number;
+    /** Instants of its technique that are not marked yet. */
+    readonly marksLeft: number;
     /** Found by the program, and not confirmed. */
     readonly isAutomatic: boolean;
   }[];
@@ -278,7 +279,7 @@ export async function clipSummaries(db: Db, studentId: string): Promise<ClipSumm
   const strikes = await db
     .selectFrom('strike')
     .innerJoin('clip', 'clip.id', 'strike.clip_id')
-    .select(['strike.id', 'clip_id', 'technique', 'side', 'is_automatic', 'mark_count'])
+    .select(['strike.id', 'clip_id', 'technique', 'side', 'is_automatic', 'marks_left'])
     .where('removed_at', 'is', null)
     .where('clip.student_id', '=', studentId)
     .orderBy('position')
@@ -298,7 +299,7 @@ export async function clipSummaries(db: Db, studentId: string): Promise<ClipSumm
       id: strike.id,
       technique: strike.technique,
       side: strike.side,
-      marks: strike.mark_count,
+      marksLeft: strike.marks_left,
       isAutomatic: strike.is_automatic === 1,
     })),
   }));

@@ -2,7 +2,6 @@
 import { group } from 'd3-array';
 import { sql } from 'kysely';
 import type { Verdict } from '@sinew/core/chain/verdict';
-import { EVENTS } from '@sinew/core/events/events';
 import type { Link, View } from '@sinew/core/technique/catalogue';
 import type { Db } from './database';
 import { linksSchema } from './measured';
@@ -100,7 +99,7 @@ async function openClips(db: Db) {
     .where(
       sql<boolean>`not exists (
         select 1 from strike where strike.clip_id = clip.id and strike.removed_at is null and
-          (strike.mark_count >= ${EVENTS.length} or
+          (strike.marks_left = 0 or
            (tracking.state = 'done' and strike.is_automatic = 0)))`,
     )
     .orderBy('clip.created_at', 'desc')

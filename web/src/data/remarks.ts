@@ -2,7 +2,6 @@
 import { nanoid } from 'nanoid';
 import { group } from 'd3-array';
 import { z } from 'zod';
-import { EVENTS } from '@sinew/core/events/events';
 import {
   MEASURE_IDS,
   MEASURE_NAMES,
@@ -45,7 +44,7 @@ export async function strikesToRemark(db: Db): Promise<ToRemark[]> {
     .select(['strike.technique', 'clip.file_name as fileName'])
     .select(({ fn }) => fn.count<number>('remark.id').as('times'))
     .where('strike.removed_at', 'is', null)
-    .where('strike.mark_count', '>=', EVENTS.length)
+    .where('strike.marks_left', '=', 0)
     .where('clip.id', 'in', (eb) =>
       eb
         .selectFrom('clip')

@@ -127,8 +127,8 @@ interface StrikeTable extends Stamped {
   range: Range | null;
   /** JSON: the coach's word on what no camera can judge, or null. */
   audit: string | null;
-  /** How many instants are marked. */
-  mark_count: number;
+  /** How many of the instants its technique has are not marked yet. */
+  marks_left: number;
   /** Taken off the bench; kept so that undo brings its findings back. */
   removed_at: string | null;
 }

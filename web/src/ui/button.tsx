@@ -56,10 +56,7 @@ export function LinkButton({
 /** A key of the keyboard, drawn small beside what it does. */
 export function Key({ children }: { children: ReactNode }) {
   return (
-    <kbd
-      aria-hidden
-      className="border border-current px-1 font-sans text-[11px] leading-4 font-medium opacity-75"
-    >
+    <kbd aria-hidden className="border border-current px-1 font-sans text-[11px] leading-4">
       {children}
     </kbd>
   );

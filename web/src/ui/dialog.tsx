@@ -20,10 +20,10 @@ export function Dialog({
   return (
     <Radix.Root open={isOpen} onOpenChange={(open) => !open && onClose()}>
       <Radix.Portal>
-        <Radix.Overlay className="fixed inset-0 z-40 bg-ink/40" />
+        <Radix.Overlay className="fixed inset-0 z-40 bg-veil" />
         <Radix.Content
           aria-describedby={undefined}
-          className={`fixed top-1/2 left-1/2 z-50 max-h-[90dvh] -translate-x-1/2 -translate-y-1/2 overflow-auto border border-ink bg-paper p-6 ${isWide ? 'w-[min(64rem,94vw)]' : 'w-[min(34rem,92vw)]'}`}
+          className={`fixed top-1/2 left-1/2 z-50 max-h-[90dvh] -translate-x-1/2 -translate-y-1/2 overflow-auto border border-ink bg-paper p-6 outline-none ${isWide ? 'w-[min(64rem,94vw)]' : 'w-[min(34rem,92vw)]'}`}
         >
           <Radix.Title className="mb-4 font-serif text-2xl leading-tight">{title}</Radix.Title>
           {children}

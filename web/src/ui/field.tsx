@@ -8,7 +8,7 @@ interface Own {
 }
 
 const box =
-  'h-10 w-full border border-soft bg-white px-3 text-ink aria-invalid:border-now aria-invalid:border-2';
+  'h-10 w-full border border-soft bg-field px-3 text-ink aria-invalid:border-now aria-invalid:border-2';
 
 function Frame({
   id,

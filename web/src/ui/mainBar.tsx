@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
+import type { KeyList } from './keysHelp';
 import { TopBar } from './topBar';
 
 const PLACES = [
@@ -13,9 +14,9 @@ const PLACES = [
 export type Place = (typeof PLACES)[number][1];
 
 /** The head of the screens that are about the whole gym. */
-export function MainBar({ here, right }: { here: Place; right?: ReactNode }) {
+export function MainBar({ here, right, keys }: { here: Place; right?: ReactNode; keys?: KeyList }) {
   return (
-    <TopBar right={right}>
+    <TopBar right={right} keys={keys}>
       {PLACES.map(([href, name]) =>
         name === here ? (
           <span key={href} className="font-semibold" aria-current="page">

@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
+import type { KeyList } from './keysHelp';
 import { TopBar } from './topBar';
 
 const PAGES = [
@@ -17,13 +18,15 @@ export function StudentBar({
   student,
   here,
   right,
+  keys,
 }: {
   student: { readonly id: string; readonly name: string };
   here: StudentPlace | null;
   right?: ReactNode;
+  keys?: KeyList;
 }) {
   return (
-    <TopBar right={right}>
+    <TopBar right={right} keys={keys}>
       <Link href="/" className="text-soft hover:underline">
         Floor
       </Link>

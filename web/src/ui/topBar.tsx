@@ -1,8 +1,19 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
+import { GoTo } from './goTo/GoTo';
+import { KeysHelp, type KeyList } from './keysHelp';
+import { LightSwitch } from './lightSwitch';
 
 /** The line at the head of every screen: where one is, and what belongs to it. */
-export function TopBar({ children, right }: { children?: ReactNode; right?: ReactNode }) {
+export function TopBar({
+  children,
+  right,
+  keys,
+}: {
+  children?: ReactNode;
+  right?: ReactNode;
+  keys?: KeyList;
+}) {
   return (
     <header className="flex min-h-11 flex-wrap items-center gap-x-5 border-b border-ink px-4 print:hidden">
       <Link href="/" className="font-serif text-xl font-semibold">
@@ -11,7 +22,12 @@ export function TopBar({ children, right }: { children?: ReactNode; right?: Reac
       <nav aria-label="Where you are" className="flex flex-wrap items-center gap-x-5">
         {children}
       </nav>
-      <div className="ml-auto flex items-center gap-x-5">{right}</div>
+      <div className="ml-auto flex items-center gap-x-5">
+        {right}
+        {keys && <KeysHelp keys={keys} />}
+        <GoTo />
+        <LightSwitch />
+      </div>
     </header>
   );
 }

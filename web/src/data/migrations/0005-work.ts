@@ -26,9 +26,10 @@ export async function up(db: Kysely<unknown>): Promise<void> {
   // Counted where they change, so that the Floor need not count half a million marks.
   await db.schema
     .alterTable('strike')
-    .addColumn('mark_count', 'integer', (c) => c.notNull().defaultTo(0))
+    .addColumn('marks_left', 'integer', (c) => c.notNull().defaultTo(8))
     .execute();
-  await sql`update strike set mark_count =
+  await sql`update strike set marks_left =
+            case technique when 'knee-strike' then 7 else 8 end -
             (select count(*) from mark where mark.strike_id = strike.id)`.execute(db);
   await sql`update cue set closed_at = updated_at, closed_because = 'replaced'
             where status = 'closed'`.execute(db);
@@ -148,7 +149,7 @@ export async function up(db: Kysely<unknown>): Promise<void> {
     ['finding', 'status'],
     ['clip', 'student_id', 'created_at'],
     ['clip', 'deleted_at', 'student_id', 'created_at', 'purged_at'],
-    ['strike', 'clip_id', 'removed_at', 'mark_count', 'is_automatic'],
+    ['strike', 'clip_id', 'removed_at', 'marks_left', 'is_automatic'],
     ['drill_log', 'prescription_id', 'deleted_at', 'day'],
   ] as const) {
     await db.schema

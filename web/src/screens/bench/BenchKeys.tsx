@@ -1,10 +1,8 @@
 'use client';
 
-import { useState } from 'react';
 import { useHotkeys, type Options } from 'react-hotkeys-hook';
 import { EVENTS, eventsOf, wordsFor } from '@sinew/core/events/events';
-import { Dialog } from '@/ui/dialog';
-import { Key } from '@/ui/button';
+import { KeysHelp, type KeyList } from '@/ui/keysHelp';
 import { pointsToPlace } from '@sinew/core/technique/points';
 import { techniqueById } from '@sinew/core/technique/catalogue';
 import { documentOf, strikeOf, useBench, useBenchStore, type BenchState } from './benchStore';
@@ -113,7 +111,7 @@ export function BenchKeys() {
   return null;
 }
 
-const HELP: readonly (readonly [string, string])[] = [
+const HELP: KeyList = [
   ['← →', 'one frame back, one on'],
   ['Shift ← →', 'ten frames'],
   ['↑ ↓', 'mark before, mark after'],
@@ -140,41 +138,17 @@ const HELP: readonly (readonly [string, string])[] = [
   ['Q E A', 'under Eye: drives, rides, drags; , and . back and on'],
 ];
 
-export function KeysHelp() {
+export function BenchKeysHelp() {
   const strike = useBench(strikeOf);
   const technique = strike ? techniqueById(strike.technique) : ANY_TECHNIQUE;
-  const [isOpen, setOpen] = useState(false);
-  useHotkeys('shift+slash, ?', () => setOpen(true), { ...NOT_WHILE_TYPING, useKey: true });
+  const events = eventsOf(technique).map((event) => {
+    const { name, meaning } = wordsFor(event, technique);
+    return [String(EVENT_KEY[event]), `${name}: ${meaning}`] as const;
+  });
   return (
-    <>
-      <button type="button" onClick={() => setOpen(true)} className="flex items-center gap-1.5">
-        Keys <Key>?</Key>
-      </button>
-      <Dialog isOpen={isOpen} onClose={() => setOpen(false)} title="Keys of the bench">
-        <dl className="grid grid-cols-[6.5rem_1fr] gap-x-4 gap-y-1.5">
-          {eventsOf(technique).map((event) => {
-            const { name, meaning } = wordsFor(event, technique);
-            return (
-              <Entry key={event} name={String(EVENT_KEY[event])} text={`${name}: ${meaning}`} />
-            );
-          })}
-          {HELP.map(([name, text]) => (
-            <Entry key={name} name={name} text={text} />
-          ))}
-        </dl>
-        <p className="mt-4 text-sm text-soft">
-          Pressing an event’s key again on its own frame takes the mark away.
-        </p>
-      </Dialog>
-    </>
-  );
-}
-
-function Entry({ name, text }: { name: string; text: string }) {
-  return (
-    <>
-      <dt className="font-semibold">{name}</dt>
-      <dd>{text}</dd>
-    </>
+    <KeysHelp
+      keys={[...events, ...HELP]}
+      note="Pressing an event’s key again on its own frame takes the mark away."
+    />
   );
 }

@@ -16,7 +16,7 @@ import { TopBar } from '@/ui/topBar';
 import type { StrikeDocument } from '@/data/benchDocument';
 import { documentOf, strikeOf, useBench, useBenchStore } from './benchStore';
 import { addStrike } from './commands';
-import { KeysHelp } from './BenchKeys';
+import { BenchKeysHelp } from './BenchKeys';
 
 /** Student, the strikes of this clip, and whether all is saved. */
 export function BenchTop() {
@@ -30,7 +30,7 @@ export function BenchTop() {
       right={
         <>
           <SaveMark />
-          <KeysHelp />
+          <BenchKeysHelp />
         </>
       }
     >

@@ -7,6 +7,7 @@ import { VIEW_GUIDE } from '@sinew/core/technique/views';
 import { calibrationOf } from '@/data/benchCalibration';
 import type { BenchDocument, SavedCalibration } from '@/data/benchDocument';
 import type { CameraSetup } from '@/data/cameraSetups';
+import { pastTime } from '@/data/today';
 import { Button } from '@/ui/button';
 import { forgetSetup, keepSetup } from './actions';
 import { documentOf, useBench, useBenchStore, type Tool } from './benchStore';
@@ -156,7 +157,7 @@ function Setups({ setups, document }: { setups: readonly CameraSetup[]; document
             aria-label="Use a camera set-up"
             value=""
             onChange={(event) => use(event.target.value)}
-            className="h-9 border border-soft bg-white px-2"
+            className="h-9 border border-soft bg-field px-2"
           >
             <option value="">Use a camera set-up…</option>
             {fitting.map((one) => (
@@ -182,7 +183,7 @@ function Setups({ setups, document }: { setups: readonly CameraSetup[]; document
               placeholder="Keep this set-up as…"
               value={name}
               onChange={(event) => setName(event.target.value)}
-              className="h-9 w-44 border border-soft bg-white px-2"
+              className="h-9 w-44 border border-soft bg-field px-2"
             />
             <Button type="submit" disabled={name.trim() === ''}>
               Keep
@@ -201,7 +202,7 @@ function Setups({ setups, document }: { setups: readonly CameraSetup[]; document
           <ul>
             {fitting.map((one) => (
               <li key={one.id} className="flex items-center gap-3 py-1">
-                {one.name}, {one.updatedAt.slice(0, 10)}
+                {one.name}, {pastTime(one.updatedAt)}
                 <Button weight="quiet" className="text-sm" onClick={() => void forgetSetup(one.id)}>
                   Forget
                 </Button>

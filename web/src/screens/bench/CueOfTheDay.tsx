@@ -72,7 +72,7 @@ export function CueOfTheDay({ cue, strikeId }: { cue: Cue; strikeId: string }) {
                 setEditing(false);
               }
             }}
-            className="w-full border border-soft bg-white p-2 font-serif text-xl"
+            className="w-full border border-soft bg-field p-2 font-serif text-xl"
           />
           <Button type="submit" weight="main">
             Save the cue

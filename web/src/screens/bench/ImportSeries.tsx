@@ -119,7 +119,7 @@ function Mapping({ opened, onDone }: { opened: OpenedSeries; onDone: () => void 
                       aria-label={`${name} is`}
                       value={naming[name] ?? ''}
                       onChange={(event) => mean(name, event.target.value as Landmark | '')}
-                      className="h-8 border border-soft bg-white px-2"
+                      className="h-8 border border-soft bg-field px-2"
                     >
                       <option value="">left out</option>
                       {LANDMARKS.map((landmark) => (

@@ -46,7 +46,7 @@ export function PictureTools({ isZoomed, onWhole }: { isZoomed: boolean; onWhole
             set({ kind: 'place', landmark: event.target.value as Landmark });
             event.target.blur();
           }}
-          className="border-r border-ink bg-now px-2 font-semibold text-white"
+          className="border-r border-ink bg-now px-2 font-semibold text-paper"
         >
           {points.length > 0 && (
             <optgroup label="For this strike and view">{points.map(option)}</optgroup>
@@ -77,7 +77,7 @@ export function PictureTools({ isZoomed, onWhole }: { isZoomed: boolean; onWhole
             set({ kind: 'rectangle', of: event.target.value as Rectangle['kind'] });
             event.target.blur();
           }}
-          className="border-r border-ink bg-now px-2 font-semibold text-white"
+          className="border-r border-ink bg-now px-2 font-semibold text-paper"
         >
           <option value="floor">on the floor</option>
           <option value="upright">upright</option>

@@ -104,7 +104,7 @@ function Join({ others }: { others: readonly ClipSummary[] }) {
           aria-label="Clip of the same take"
           value={chosen}
           onChange={(event) => setChosen(event.target.value)}
-          className="h-10 min-w-0 flex-1 border border-soft bg-white px-2"
+          className="h-10 min-w-0 flex-1 border border-soft bg-field px-2"
         >
           <option value="">choose a clip</option>
           {others.map((clip) => (

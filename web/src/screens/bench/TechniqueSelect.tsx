@@ -17,7 +17,7 @@ export function TechniqueSelect({
           onChoose(event.target.value);
           event.target.blur();
         }}
-        className="h-9 border border-soft bg-white px-2"
+        className="h-9 border border-soft bg-field px-2"
       >
         {TECHNIQUES.map(({ id, name }) => (
           <option key={id} value={id}>

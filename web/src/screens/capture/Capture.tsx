@@ -21,6 +21,17 @@ import { Stage } from './Stage';
 import { useCamera } from './useCamera';
 import { useTake } from './useTake';
 import { ViewGuide, type Aim } from './ViewGuide';
+import type { KeyList } from '@/ui/keysHelp';
+
+const HELP: KeyList = [
+  ['Space', 'count and film; again to stop'],
+  ['Esc', 'call the count off'],
+  ['C', 'start at a clap'],
+  ['M', 'mirror the picture'],
+  ['1 … 4', 'the view'],
+  ['Enter', 'after the take: keep it'],
+  ['R', 'after the take: film again'],
+];
 
 export interface CaptureProps {
   readonly student: { readonly id: string; readonly name: string; readonly heightM: number | null };
@@ -88,7 +99,7 @@ export function Capture({ student, start, before }: CaptureProps) {
       className="flex h-[calc(100dvh-var(--bar,0px))] min-h-[640px] flex-col overflow-hidden"
       onClick={giveKeysBack}
     >
-      <TopBar right={<LeftTakes studentId={student.id} onTake={take.review} />}>
+      <TopBar keys={HELP} right={<LeftTakes studentId={student.id} onTake={take.review} />}>
         <Link href="/" className="text-soft hover:underline">
           Floor
         </Link>

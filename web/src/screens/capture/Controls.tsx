@@ -59,7 +59,7 @@ export function Controls({
               onSeconds(Number(event.target.value));
               event.target.blur();
             }}
-            className="h-11 border border-soft bg-white px-2"
+            className="h-11 border border-soft bg-field px-2"
           >
             {LENGTHS.map((one) => (
               <option key={one} value={one}>

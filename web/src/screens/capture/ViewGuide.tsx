@@ -12,6 +12,7 @@ import { VIEW_GUIDE } from '@sinew/core/technique/views';
 import { INTENT_NAMES, INTENTS, type Intent } from '@sinew/core/drill/intent';
 import { RETEST_STRIKES } from '@sinew/core/work/prescription';
 import type { FilmedBefore } from '@/data/clips';
+import { pastTime } from '@/data/today';
 import { Key } from '@/ui/button';
 
 export interface Aim {
@@ -69,7 +70,7 @@ export function ViewGuide({
             });
             event.target.blur();
           }}
-          className="h-10 flex-1 border border-soft bg-white px-3"
+          className="h-10 flex-1 border border-soft bg-field px-3"
         >
           {TECHNIQUES.map((one) => (
             <option key={one.id} value={one.id}>
@@ -90,7 +91,7 @@ export function ViewGuide({
               onAim(intent ? { ...rest, intent } : rest);
               event.target.blur();
             }}
-            className="h-10 flex-1 border border-soft bg-white px-3"
+            className="h-10 flex-1 border border-soft bg-field px-3"
           >
             <option value="">not said</option>
             {INTENTS.map((one) => (
@@ -110,7 +111,7 @@ export function ViewGuide({
               onAim(round > 0 ? { ...rest, round } : rest);
               event.target.blur();
             }}
-            className="h-10 flex-1 border border-soft bg-white px-3"
+            className="h-10 flex-1 border border-soft bg-field px-3"
           >
             <option value="">none</option>
             {Array.from({ length: 12 }, (_, i) => (
@@ -198,7 +199,7 @@ function Before({ before, aim }: { before: FilmedBefore; aim: Aim }) {
     (before.intent ?? undefined) !== aim.intent &&
       (before.intent ? INTENT_NAMES[before.intent] : 'how hard: not said'),
   ].filter(Boolean);
-  const day = before.at.slice(0, 10);
+  const day = pastTime(before.at);
   return (
     <p role="status" className="border-l-4 border-now pl-3">
       {differs.length === 0

@@ -3,18 +3,26 @@
 import Link from 'next/link';
 import { useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { shortDay } from '@sinew/core/calendar/day';
 import type { Difference } from '@sinew/core/progress/compare';
 import { techniqueById } from '@sinew/core/technique/catalogue';
 import { VIEW_GUIDE } from '@sinew/core/technique/views';
 import { nearestFrame } from '@sinew/core/track/time';
 import { INTENT_NAMES } from '@sinew/core/drill/intent';
+import { pastDay } from '@/data/today';
 import type { StrikeToCompare } from '@/data/comparing';
 import { FilmFrame } from '@/screens/film/FilmFrame';
 import { Button } from '@/ui/button';
 import { StudentBar } from '@/ui/studentBar';
 import { Differences } from './Differences';
 import { TwoChains } from './TwoChains';
+import type { KeyList } from '@/ui/keysHelp';
+
+const KEYS: KeyList = [
+  ['← →', 'one frame back, one on'],
+  ['Shift ← →', 'ten frames'],
+  ['Home', 'contact'],
+  ['O', 'one over the other, or side by side'],
+];
 
 /** Seconds before and after contact that the scrubber goes over. */
 export const FROM = -0.6;
@@ -51,7 +59,7 @@ export function CompareScreen({
   const differences = isOfSets && ofSets ? ofSets : ofStrikes;
   return (
     <>
-      <StudentBar student={student} here={null} />
+      <StudentBar student={student} here={null} keys={KEYS} />
       <main className="mx-auto max-w-[1280px] px-8 pt-6 pb-16">
         <div className="flex flex-wrap items-end justify-between gap-4">
           <h1 className="font-serif text-[2.2rem] leading-tight">{headline(differences)}</h1>
@@ -181,7 +189,7 @@ function Side({ of, time, name }: { of: StrikeToCompare; time: number; name: str
         </p>
       )}
       <figcaption className="mt-1">
-        <strong>{name}</strong>, {shortDay(strike.day)},{' '}
+        <strong>{name}</strong>, {pastDay(strike.day)},{' '}
         <Link
           href={`/bench/${strike.clipId}?strike=${strike.id}`}
           className="underline underline-offset-4"

@@ -6,6 +6,21 @@ import { KeyLink } from '@/ui/keyLink';
 import { MainBar } from '@/ui/mainBar';
 import { FloorTable } from './FloorTable';
 import type { FloorRow } from './rows';
+import type { KeyList } from '@/ui/keysHelp';
+
+const KEYS: KeyList = [
+  ['↑ ↓', 'choose a student'],
+  ['Enter', 'do what is next for them'],
+  ['F', 'film'],
+  ['B', 'bench'],
+  ['W', 'work'],
+  ['L', 'ledger'],
+  ['S', 'the student’s films'],
+  ['D', 'only those who wait for you'],
+  ['/', 'find'],
+  ['C', 'class sheet'],
+  ['A', 'add a student'],
+];
 
 /** Who is here and what each needs next. */
 export function Floor({
@@ -25,6 +40,7 @@ export function Floor({
   return (
     <>
       <MainBar
+        keys={KEYS}
         here="Floor"
         right={
           <span className="text-soft">{[gym.name, gym.className].filter(Boolean).join(', ')}</span>

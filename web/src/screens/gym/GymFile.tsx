@@ -3,6 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Checked, Imported } from '@/data/gymImport';
+import { pastTime } from '@/data/today';
 import { Button } from '@/ui/button';
 
 type Answer = {
@@ -36,7 +37,7 @@ export function GymFile() {
       setChecked(true);
       setSaid(
         `Sound: ${checked.gym}, ${of(checked.students, 'student')}, ${of(checked.clips, 'clip')}, ` +
-          `${of(checked.strikes, 'strike')}, of ${checked.madeAt.slice(0, 10)}.`,
+          `${of(checked.strikes, 'strike')}, of ${pastTime(checked.madeAt)}.`,
       );
     } else if (imported) {
       const { added, present } = imported;

@@ -2,6 +2,7 @@
 
 import { toast } from 'sonner';
 import type { Trashed, TrashKind } from '@/data/trash';
+import { pastTime } from '@/data/today';
 import { setPutAway } from '@/screens/student/actions';
 import { Button } from '@/ui/button';
 
@@ -38,7 +39,7 @@ export function Trash({ trash, keptDays }: { trash: readonly Trashed[]; keptDays
             <span className="w-20 text-soft">{KIND[one.kind]}</span>
             <span className="min-w-0 flex-1 truncate font-semibold">{one.what}</span>
             <span className="text-soft">{one.kind === 'student' ? '' : one.student}</span>
-            <span className="text-sm text-soft">{one.deletedAt.slice(0, 10)}</span>
+            <span className="text-sm text-soft">{pastTime(one.deletedAt)}</span>
             <Button className="!min-h-8" onClick={() => void back(one)}>
               Bring it back
             </Button>

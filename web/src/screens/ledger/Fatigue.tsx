@@ -1,8 +1,8 @@
 import { scaleLinear } from 'd3-scale';
-import { shortDay } from '@sinew/core/calendar/day';
 import { MEASURE_NAMES } from '@sinew/core/measures/catalogue';
 import type { Fading } from '@sinew/core/progress/fatigue';
 import { quantity, say } from '@sinew/core/reading/say';
+import { pastDay } from '@/data/today';
 
 const WIDTH = 190;
 const HEIGHT = 56;
@@ -15,7 +15,7 @@ export function Fatigue({ day, rounds }: { day: string; rounds: readonly Fading[
   return (
     <section aria-label="Rounds">
       <h2 className="border-b-2 border-ink pb-1 text-base font-semibold">
-        Rounds of {shortDay(day)}:{' '}
+        Rounds of {pastDay(day)}:{' '}
         {fading === 0 ? 'nothing goes that can be claimed' : `${fading} of ${known.length} go`}
       </h2>
       <ul>

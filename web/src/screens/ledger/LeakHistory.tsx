@@ -2,9 +2,8 @@
 
 import Link from 'next/link';
 import { useState } from 'react';
-import { shortDay } from '@sinew/core/calendar/day';
 import { techniqueById } from '@sinew/core/technique/catalogue';
-import { dayIn } from '@/data/today';
+import { pastDay, pastTime } from '@/data/today';
 import type { Leak } from '@/data/leaks';
 import type { Shown, Unsaid } from '@/data/ledger';
 import { CloseLeak } from '@/screens/work/CloseLeak';
@@ -14,8 +13,6 @@ export type LedgerLeak = Leak & { readonly name: string; readonly shown: readonl
 export type UnsaidLeak = Unsaid & { readonly name: string };
 
 const STATE = { open: 'open', working: 'in work', closed: 'closed' } as const;
-
-const dayOfTime = (time: string) => shortDay(dayIn(new Date(time)));
 
 /** Leaks as they were opened, worked and closed, and in how many strikes each showed meanwhile. */
 export function LeakHistory({
@@ -48,8 +45,8 @@ export function LeakHistory({
             </div>
             <ShownStrip shown={leak.shown} />
             <p className="text-sm text-soft">
-              Opened {dayOfTime(leak.openedAt)}
-              {leak.closedAt && `, closed ${dayOfTime(leak.closedAt)}: ${leak.closedBecause}`}.{' '}
+              Opened {pastTime(leak.openedAt)}
+              {leak.closedAt && `, closed ${pastTime(leak.closedAt)}: ${leak.closedBecause}`}.{' '}
               <SeeIt {...leak} />{' '}
               {leak.state !== 'closed' && (
                 <Button
@@ -112,10 +109,10 @@ const SETS = 14;
 function ShownStrip({ shown }: { shown: readonly Shown[] }) {
   const [first, last] = [shown[0], shown[shown.length - 1]];
   if (!first || !last) return null;
-  const said = ({ day, found, told }: Shown) => `in ${found} of ${told} on ${shortDay(day)}`;
+  const said = ({ day, found, told }: Shown) => `in ${found} of ${told} on ${pastDay(day)}`;
   const words = first === last ? said(last) : `${said(first)}, ${said(last)}`;
   return (
-    <div className="my-1.5 flex items-end gap-3 text-sm">
+    <div className="my-1.5 flex items-center gap-3 text-sm">
       <span aria-hidden className="flex items-end gap-1">
         {shown.slice(-SETS).map(({ clipId, found, told }) => (
           <span key={clipId} className="flex h-5 w-2 items-end border border-ink">

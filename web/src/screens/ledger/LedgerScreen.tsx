@@ -2,10 +2,10 @@
 
 import Link from 'next/link';
 import { useMemo, useState } from 'react';
-import { shortDay } from '@sinew/core/calendar/day';
 import type { Fading } from '@sinew/core/progress/fatigue';
 import { say } from '@sinew/core/reading/say';
 import { techniqueById } from '@sinew/core/technique/catalogue';
+import { pastDay } from '@/data/today';
 import type { Note } from '@/data/ledger';
 import type { MarkingError } from '@/data/remarks';
 import type { Dose } from '@/data/doses';
@@ -169,7 +169,7 @@ function Sets({ track }: { track: Track }) {
   const newest = track.points[track.points.length - 1]!;
   const row = (point: SetPoint) => (
     <tr key={point.clipId + point.strikeId} className="border-b border-rule">
-      <td className="py-1.5 pr-6">{shortDay(point.day)}</td>
+      <td className="py-1.5 pr-6">{pastDay(point.day)}</td>
       <td className="pr-6 text-right">
         {say({ ...point, unit: track.unit, source: 'eye', frames: [] })}
       </td>

@@ -1,8 +1,8 @@
 'use client';
 
 import { useState } from 'react';
+import { pastDay } from '@/data/today';
 import { toast } from 'sonner';
-import { shortDay } from '@sinew/core/calendar/day';
 import type { Note } from '@/data/ledger';
 import { setPutAway } from '@/screens/student/actions';
 import { Button } from '@/ui/button';
@@ -54,7 +54,7 @@ export function Notes({
           maxLength={2000}
           value={text}
           onChange={(event) => setText(event.target.value)}
-          className="w-full border border-soft bg-white p-2"
+          className="w-full border border-soft bg-field p-2"
         />
         <Button type="submit" disabled={text.trim() === ''}>
           Keep the note
@@ -65,7 +65,7 @@ export function Notes({
           <li key={one.id} className="border-b border-rule py-2">
             <p className="whitespace-pre-wrap">{one.text}</p>
             <p className="flex gap-4 text-sm text-soft">
-              {shortDay(one.day)}
+              {pastDay(one.day)}
               <Button
                 weight="quiet"
                 className="!min-h-0 text-sm"

@@ -1,5 +1,5 @@
-import { shortDay } from '@sinew/core/calendar/day';
 import { say } from '@sinew/core/reading/say';
+import { pastDay } from '@/data/today';
 import { bestOf, chartOf, trendSentence, type Track } from './view';
 
 const WIDTH = 720;
@@ -20,7 +20,7 @@ export function TrendChart({ track, typicalError }: { track: Track; typicalError
         aria-label={track.points
           .map(
             (point) =>
-              `${shortDay(point.day)}: ${say({ ...point, unit: track.unit, source: 'eye', frames: [] })}`,
+              `${pastDay(point.day)}: ${say({ ...point, unit: track.unit, source: 'eye', frames: [] })}`,
           )
           .join('; ')}
       >
@@ -69,7 +69,7 @@ export function TrendChart({ track, typicalError }: { track: Track; typicalError
               textAnchor={days.length > 1 && i === days.length - 1 ? 'end' : 'middle'}
               className="fill-soft text-[12px]"
             >
-              {shortDay(day)}
+              {pastDay(day)}
             </text>
           ))}
         </g>

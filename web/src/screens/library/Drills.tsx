@@ -62,7 +62,7 @@ function DoseRow({
           value={dose}
           maxLength={120}
           onChange={(event) => setDose(event.target.value)}
-          className="h-9 border border-soft bg-white px-2"
+          className="h-9 border border-soft bg-field px-2"
         />
         <span>
           {dose !== drill.dose ? (

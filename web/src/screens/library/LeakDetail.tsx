@@ -180,7 +180,7 @@ function LimitRow({
         disabled={isFixed}
         aria-invalid={!isGood || undefined}
         onChange={(event) => setText(event.target.value)}
-        className="h-9 w-20 border border-soft bg-white px-2 text-right aria-invalid:border-2 aria-invalid:border-now"
+        className="h-9 w-20 border border-soft bg-field px-2 text-right aria-invalid:border-2 aria-invalid:border-now"
       />
       <span>{suffix.trim()}</span>
       {text !== written && (

@@ -28,7 +28,7 @@ export function Schools({
               id={`school-${key}`}
               value={chosen[key] ?? ''}
               onChange={(event) => onChoose(key, event.target.value || null)}
-              className="h-10 w-72 border border-soft bg-white px-3"
+              className="h-10 w-72 border border-soft bg-field px-3"
             >
               <option value="">
                 {wait === 'gym'

@@ -14,6 +14,13 @@ import { TextField } from '@/ui/field';
 import { MainBar } from '@/ui/mainBar';
 import { useRemembered } from '@/ui/useRemembered';
 import { keepMarks } from './actions';
+import type { KeyList } from '@/ui/keysHelp';
+
+const KEYS: KeyList = [
+  ['← →', 'one frame back, one on'],
+  ['Shift ← →', 'ten frames'],
+  ['1 … 8', 'mark the instant, in their order'],
+];
 
 /** One strike, to be marked as if for the first time: no marks, no points, no curves. */
 export function MarkAgain({
@@ -64,7 +71,7 @@ export function MarkAgain({
   });
   return (
     <>
-      <MainBar here="Gym" />
+      <MainBar here="Gym" keys={KEYS} />
       <main className="mx-auto grid max-w-[1280px] gap-8 px-8 pt-6 pb-12 lg:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)]">
         <section aria-label="Picture">
           <FilmFrame

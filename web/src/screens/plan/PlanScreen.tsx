@@ -22,6 +22,15 @@ import { move } from './actions';
 import { AddItem } from './AddItem';
 import { BlockDialog } from './BlockDialog';
 import { DayColumn } from './DayColumn';
+import type { KeyList } from '@/ui/keysHelp';
+
+const KEYS: KeyList = [
+  ['A', 'add to today'],
+  ['N', 'plan a block of weeks'],
+  ['J', 'a week back'],
+  ['T', 'this week'],
+  ['K', 'a week on'],
+];
 
 interface Walk {
   readonly id: string;
@@ -91,7 +100,7 @@ export function PlanScreen({
   );
   return (
     <>
-      <MainBar here="Plan" />
+      <MainBar here="Plan" keys={KEYS} />
       <main className="mx-auto max-w-[1280px] px-8 pt-7 pb-16">
         <div className="flex flex-wrap items-end justify-between gap-4">
           <h1 className="font-serif text-[2.6rem] leading-none">{headline(shown, today)}</h1>

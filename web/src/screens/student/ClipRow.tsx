@@ -2,19 +2,22 @@
 
 import Link from 'next/link';
 import { toast } from 'sonner';
-import { EVENTS } from '@sinew/core/events/events';
 import { techniqueById } from '@sinew/core/technique/catalogue';
 import { VIEW_GUIDE } from '@sinew/core/technique/views';
 import { INTENT_NAMES } from '@sinew/core/drill/intent';
 import type { ClipSummary } from '@/data/clips';
+import { pastTime } from '@/data/today';
 import { Button } from '@/ui/button';
 import { setPutAway } from './actions';
+
+const markedInWords = (left: number) =>
+  left === 0 ? 'marked' : `${left} ${left === 1 ? 'mark' : 'marks'} left`;
 
 export function ClipRow({ clip }: { clip: ClipSummary }) {
   const strikes = clip.strikes.map(
     (strike) =>
       `${techniqueById(strike.technique).name}, ` +
-      (strike.isAutomatic ? 'automatic' : `${strike.marks} of ${EVENTS.length} marks`),
+      (strike.isAutomatic ? 'automatic' : markedInWords(strike.marksLeft)),
   );
   const facts = [
     VIEW_GUIDE[clip.view].name.toLowerCase(),
@@ -50,7 +53,7 @@ export function ClipRow({ clip }: { clip: ClipSummary }) {
             ? strikes.join('; ')
             : 'nothing marked yet'}
       </span>
-      <span className="ml-auto text-sm text-soft">{clip.createdAt.slice(0, 10)}</span>
+      <span className="ml-auto text-sm text-soft">{pastTime(clip.createdAt)}</span>
       <Button weight="quiet" className="text-sm" onClick={() => void remove()}>
         Delete
       </Button>

@@ -31,7 +31,7 @@ export function BagForm({
         inputMode="decimal"
         value={value}
         onChange={(event) => onChange(event.target.value)}
-        className="h-10 w-28 border border-soft bg-white px-3 text-right"
+        className="h-10 w-28 border border-soft bg-field px-3 text-right"
       />
       <span className="text-soft">m</span>
     </div>

@@ -21,7 +21,7 @@ export function LadderForm({ studentId, today }: { studentId: string; today: str
   const [rungs, setRungs] = useState<readonly Rung[]>(START);
   const change = (index: number, part: Partial<Rung>) =>
     setRungs((old) => old.map((rung, i) => (i === index ? { ...rung, ...part } : rung)));
-  const box = 'h-10 border border-soft bg-white px-3';
+  const box = 'h-10 border border-soft bg-field px-3';
   return (
     <div className="max-w-3xl">
       <table className="w-full">

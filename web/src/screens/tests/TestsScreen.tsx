@@ -2,8 +2,8 @@
 
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { shortDay } from '@sinew/core/calendar/day';
 import { FIELD_TESTS, type FieldTestKind } from '@sinew/core/progress/fieldTest';
+import { pastDay } from '@/data/today';
 import type { ClipSummary } from '@/data/clips';
 import type { KeptTest } from '@/data/ledger';
 import { setPutAway } from '@/screens/student/actions';
@@ -77,7 +77,7 @@ export function TestsScreen({
               <li key={test.id} className="border-b border-rule py-2">
                 <div className="flex items-baseline justify-between gap-3">
                   <span className="font-semibold">{FIELD_TESTS[test.given.kind]}</span>
-                  <span className="text-sm text-soft">{shortDay(test.day)}</span>
+                  <span className="text-sm text-soft">{pastDay(test.day)}</span>
                 </div>
                 {test.results.map(({ name, text }) => (
                   <p key={name} className="flex justify-between gap-4">

@@ -25,7 +25,7 @@ export function KnownField({
   onValue: (text: string) => void;
   onPlusMinus: (text: string) => void;
 }) {
-  const box = 'h-10 border border-soft bg-white px-3 text-right';
+  const box = 'h-10 border border-soft bg-field px-3 text-right';
   return (
     <div className="flex flex-wrap items-center gap-3 border-b border-rule py-2">
       <span className="w-56 font-semibold">{label}</span>

@@ -60,7 +60,7 @@ export function SessionEditor({
     if (wrong === null) onDone(session.id);
     return wrong;
   };
-  const box = 'h-9 w-full border border-soft bg-white px-2';
+  const box = 'h-9 w-full border border-soft bg-field px-2';
   return (
     <AskDialog
       isWide

@@ -144,7 +144,7 @@ export function Counter({
             value={clean}
             placeholder="not judged"
             onChange={(event) => setClean(event.target.value)}
-            className="h-10 w-32 border border-soft bg-white px-3"
+            className="h-10 w-32 border border-soft bg-field px-3"
           />
         </label>
         <Button weight="main" hint="Enter" disabled={isSaving} onClick={() => void save()}>

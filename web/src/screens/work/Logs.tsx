@@ -1,8 +1,8 @@
 'use client';
 
 import { toast } from 'sonner';
-import { shortDay } from '@sinew/core/calendar/day';
 import { INTENT_NAMES } from '@sinew/core/drill/intent';
+import { pastDay } from '@/data/today';
 import type { Log } from '@/data/drillLog';
 import { Button } from '@/ui/button';
 import { setLogGone } from './actions';
@@ -37,7 +37,7 @@ export function Logs({ logs }: { logs: readonly Log[] }) {
         <tbody>
           {logs.map((one) => (
             <tr key={one.id} className="border-b border-rule">
-              <td className="py-1.5 pr-4 text-soft">{shortDay(one.day)}</td>
+              <td className="py-1.5 pr-4 text-soft">{pastDay(one.day)}</td>
               <td className="pr-4">{one.name}</td>
               <td className="pr-4 text-soft">{INTENT_NAMES[one.intent]}</td>
               <td className="pr-4 text-right">

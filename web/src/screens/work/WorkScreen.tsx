@@ -20,6 +20,15 @@ import { GivenRow } from './GivenRow';
 import { Logs } from './Logs';
 import { Proposed } from './Proposed';
 import { VolumeBars } from './VolumeBars';
+import type { KeyList } from '@/ui/keysHelp';
+
+const KEYS: KeyList = [
+  ['Enter', 'give the work for the first leak'],
+  ['G', 'give other work'],
+  ['1 … 9', 'count a set of that work'],
+  ['Space', 'while counting: one more; Backspace one less'],
+  ['C', 'while counting: count claps'],
+];
 
 interface Student {
   readonly id: string;
@@ -75,7 +84,7 @@ export function WorkScreen({
 
   return (
     <>
-      <StudentBar student={student} here="Work" />
+      <StudentBar student={student} here="Work" keys={KEYS} />
       <main className="mx-auto grid max-w-[1280px] gap-x-12 gap-y-8 px-8 pt-7 pb-16 lg:grid-cols-[minmax(0,1fr)_20rem]">
         <div>
           <h1 className="font-serif text-[2.6rem] leading-none">{headline(given, proposals)}</h1>

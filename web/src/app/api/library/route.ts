@@ -1,9 +1,10 @@
 import { libraryFileSchema } from '@sinew/core/library/edits';
+import { ownPagesOnly } from '@/app/api/local';
 import { database } from '@/data/database';
 import { changeLibrary, editsOf } from '@/data/library';
 
 /** The gym's library as a file. */
-export async function GET(): Promise<Response> {
+export const GET = ownPagesOnly(async () => {
   const edits = await editsOf(await database());
   return new Response(JSON.stringify({ format: 'sinew-library', version: 1, edits }, null, 2), {
     headers: {
@@ -11,12 +12,12 @@ export async function GET(): Promise<Response> {
       'content-disposition': 'attachment; filename="sinew-library.json"',
     },
   });
-}
+});
 
 const wrong = (message: string) => Response.json({ message }, { status: 400 });
 
 /** Takes a library from a file, all of it or nothing. */
-export async function PUT(request: Request): Promise<Response> {
+export const PUT = ownPagesOnly(async (request) => {
   const by = new URL(request.url).searchParams.get('by')?.trim();
   if (!by) return wrong('Who takes it over? The history keeps the name.');
   const json: unknown = await request.json().catch(() => null);
@@ -35,4 +36,4 @@ export async function PUT(request: Request): Promise<Response> {
     );
   }
   return Response.json({ message: 'taken over' });
-}
+});

@@ -1,3 +1,4 @@
+import { ownPagesOnly } from '@/app/api/local';
 import { database } from '@/data/database';
 import { setReport } from '@/data/judging';
 
@@ -6,10 +7,10 @@ interface Context {
 }
 
 /** Every strike of this one's kind in its clip, judged as one. */
-export async function GET(_: Request, { params }: Context): Promise<Response> {
+export const GET = ownPagesOnly(async (_, { params }: Context) => {
   const report = await setReport(await database(), (await params).id);
   if (!report) {
     return Response.json({ message: 'This strike is not there any more.' }, { status: 404 });
   }
   return Response.json(report);
-}
+});

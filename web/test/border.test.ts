@@ -1,0 +1,55 @@
+/** What is asked from outside of Sinew's own pages is refused, whatever it is. */
+import { readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { NextRequest } from 'next/server';
+import { describe, expect, it } from 'vitest';
+import { proxy } from '@/proxy';
+
+const METHODS = ['GET', 'PUT', 'POST', 'PATCH', 'DELETE'] as const;
+type Handler = (request: Request, context: { params: Promise<object> }) => Promise<Response>;
+
+const API = fileURLToPath(new URL('../src/app/api', import.meta.url));
+const files = readdirSync(API, { recursive: true, encoding: 'utf8' }).filter((name) =>
+  name.endsWith('route.ts'),
+);
+const routes = await Promise.all(
+  files.map(async (file) => ({
+    file,
+    route: (await import(join(API, file))) as Partial<Record<(typeof METHODS)[number], Handler>>,
+  })),
+);
+const handlers = routes.flatMap(({ file, route }) =>
+  METHODS.flatMap((method) => {
+    const handle = route[method];
+    return handle ? [{ name: `${method} ${file}`, method, handle }] : [];
+  }),
+);
+
+/** A name pointed at this machine, another site's page, and another site's page that says so itself. */
+const FOREIGN: Record<string, Record<string, string>> = {
+  'under another name': { host: 'sinew.invalid:4000' },
+  'from another origin': { host: '127.0.0.1:4000', origin: 'http://elsewhere.invalid' },
+  'from another site': { host: '127.0.0.1:4000', 'sec-fetch-site': 'cross-site' },
+};
+
+describe('a request from outside', () => {
+  it('meets every route there is', () => {
+    expect(handlers.length).toBeGreaterThan(15);
+  });
+
+  it.each(handlers)('is refused: $name', async ({ method, handle }) => {
+    for (const [how, headers] of Object.entries(FOREIGN)) {
+      const request = new Request('http://127.0.0.1:4000/', { method, headers });
+      const answer = await handle(request, { params: Promise.resolve({ id: 'x' }) });
+      expect(answer.status, how).toBe(403);
+    }
+  });
+
+  it('gets no page under another name', () => {
+    const asked = (host: string) =>
+      proxy(new NextRequest('http://127.0.0.1:4000/', { headers: { host } })).status;
+    expect(asked('sinew.invalid')).toBe(403);
+    expect(asked('localhost:4000')).toBe(200);
+  });
+});
