@@ -1,8 +1,8 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { scratchFolder } from '@sinew/demo/scratch';
 import { describe, expect, it } from 'vitest';
 import { writeCsv } from '../../core/src/format/csv';
 import { writeTrackJson, readTrackJson } from '../../core/src/format/trackJson';
@@ -15,7 +15,7 @@ const bin = fileURLToPath(new URL('../bin/sinew.mjs', import.meta.url));
 const sinew = (...args: string[]) =>
   spawnSync(process.execPath, [bin, ...args], { encoding: 'utf8' });
 
-const folder = mkdtempSync(join(tmpdir(), 'sinew-cli-'));
+const folder = scratchFolder('cli');
 const recipe = clean('cross', FAULT_CHANGES['arm-first']);
 const track = knownTrack(recipe, { rate: 240, noise: 0, seed: 1 });
 const good = join(folder, 'good.json');
@@ -100,7 +100,7 @@ describe('the track file', () => {
 });
 
 describe('files of other formats', () => {
-  const other = mkdtempSync(join(tmpdir(), 'sinew-cli-'));
+  const other = scratchFolder('cli');
   const kick = knownTrack(clean('round-kick'), { rate: 120, noise: 0.001, seed: 1 });
   writeFileSync(join(other, 'kick.trc'), writeTrc(kick, 'kick.trc'));
   writeFileSync(join(other, 'long.csv'), writeCsv(kick, 'long'));
@@ -155,7 +155,7 @@ describe('files of other formats', () => {
   });
 
   it('a folder is gone through file by file, with how far it has come; one bad file spoils no other', () => {
-    const folder = mkdtempSync(join(tmpdir(), 'sinew-cli-'));
+    const folder = scratchFolder('cli');
     writeFileSync(join(folder, 'a.trc'), writeTrc(kick, 'a.trc'));
     writeFileSync(join(folder, 'b.csv'), 'frame,time\n');
     writeFileSync(join(folder, 'notes.txt'), 'not a track');

@@ -3,10 +3,10 @@
  * and measured. The goal is 150 ms a screen.
  */
 import { spawn } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { scratchFolder } from '@sinew/demo/scratch';
 import Database from 'better-sqlite3';
 import { analyze } from '@sinew/core/analyze';
 import { plusDays } from '@sinew/core/calendar/day';
@@ -152,7 +152,7 @@ async function timeOf(url: string): Promise<number> {
   return performance.now() - start;
 }
 
-const folder = mkdtempSync(join(tmpdir(), 'sinew-large-'));
+const folder = scratchFolder('large');
 const start = fileURLToPath(new URL('../../scripts/start.mjs', import.meta.url));
 const began = performance.now();
 const ids = await fill(folder);

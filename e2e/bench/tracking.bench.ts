@@ -1,8 +1,7 @@
 /** Body tracking: a frame against the bare model, from drop to finding, memory, and a long take. */
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync } from 'node:fs';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { scratchFolder } from '@sinew/demo/scratch';
 import { test, type Page } from '@playwright/test';
 import { trackerBrowser } from '@sinew/demo/accuracy/tracked';
 import { benchIsOpen } from '../support/bench';
@@ -57,7 +56,7 @@ test('a strike of a little more than a second at 240 a second', async ({ page, b
 
 test('a take of a minute at 30 a second', async ({ page, browser }) => {
   test.setTimeout(1_800_000);
-  const path = join(mkdtempSync(join(tmpdir(), 'sinew-take-')), 'minute.mp4');
+  const path = join(scratchFolder('take'), 'minute.mp4');
   const args = ['-y', '-loglevel', 'error', '-stream_loop', '-1', '-i', demoClip('take-side.mp4')];
   spawnSync('ffmpeg', [...args, '-t', '60', '-r', '30', '-c:v', 'libx264', path]);
   await addStudent(page, 'Tracked Long');

@@ -1,7 +1,7 @@
 /** A made-up film of a hanging bag that is hit and swings; where it hangs and how far is known. */
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readFileSync } from 'node:fs';
+import { scratchFolder } from '@sinew/demo/scratch';
 import { join } from 'node:path';
 
 const WIDTH = 640;
@@ -40,7 +40,7 @@ function frame(angle: number): Buffer {
 
 export function bagFilm(): Buffer {
   const frames = Array.from({ length: FRAMES }, (_, i) => frame(angleAt(i / RATE)));
-  const path = join(mkdtempSync(join(tmpdir(), 'sinew-bag-')), 'bag.mp4');
+  const path = join(scratchFolder('bag'), 'bag.mp4');
   const input = ['-f', 'rawvideo', '-pix_fmt', 'gray', '-s', `${WIDTH}x${HEIGHT}`];
   const output = ['-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-preset', 'veryfast', path];
   const result = spawnSync(

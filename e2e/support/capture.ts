@@ -1,8 +1,8 @@
 /** Filming as a coach does it, and what the made-up camera shows. */
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { scratchFolder } from '@sinew/demo/scratch';
 import { expect, type Page } from '@playwright/test';
 
 /** Opens the capture screen of the student whose page is open. */
@@ -41,7 +41,7 @@ export interface Probed {
 
 /** What Debian's ffprobe reads in a file, every packet counted. */
 export function probed(file: Buffer): Probed {
-  const path = join(mkdtempSync(join(tmpdir(), 'sinew-probe-')), 'take.mp4');
+  const path = join(scratchFolder('probe'), 'take.mp4');
   writeFileSync(path, file);
   const args = ['-v', 'error', '-of', 'json', '-show_format', '-show_streams', path];
   const { stdout, stderr } = spawnSync('ffprobe', args);

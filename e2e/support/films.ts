@@ -1,8 +1,8 @@
 /** Films made on the spot with Debian's ffmpeg, some with their frame number burnt in. */
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { scratchFolder } from '@sinew/demo/scratch';
 import { fileURLToPath } from 'node:url';
 
 export const BITS = 10;
@@ -26,7 +26,7 @@ function numbered(count: number): Buffer {
 
 /** Encode with ffmpeg; `args` stand between input and output. */
 export function encode(name: string, count: number, rate: number, args: readonly string[]): Buffer {
-  const path = join(mkdtempSync(join(tmpdir(), 'sinew-film-')), name);
+  const path = join(scratchFolder('film'), name);
   const input = [
     '-f',
     'rawvideo',
@@ -45,7 +45,7 @@ export function encode(name: string, count: number, rate: number, args: readonly
 
 /** The same film with a note that it is to be shown turned by a quarter. */
 function turned(film: Buffer): Buffer {
-  const folder = mkdtempSync(join(tmpdir(), 'sinew-film-'));
+  const folder = scratchFolder('film');
   const [from, to] = [join(folder, 'level.mp4'), join(folder, 'turned.mov')];
   writeFileSync(from, film);
   const note = ['-c', 'copy', '-metadata:s:v:0', 'rotate=90'];
@@ -94,7 +94,7 @@ export const FILMS = {
 export const foreignCodec = () => encode('m.mp4', 30, 30, ['-c:v', 'mpeg4']);
 
 export function soundOnly(): Buffer {
-  const path = join(mkdtempSync(join(tmpdir(), 'sinew-film-')), 's.mp4');
+  const path = join(scratchFolder('film'), 's.mp4');
   spawnSync('ffmpeg', [
     '-y',
     '-loglevel',
@@ -112,7 +112,7 @@ export function soundOnly(): Buffer {
 
 /** A take of the simulated camera at 30 frames a second, over and over for so many seconds. */
 export function longFilm(seconds: number): string {
-  const folder = mkdtempSync(join(tmpdir(), 'sinew-film-'));
+  const folder = scratchFolder('film');
   const [once, long] = [join(folder, 'once.mp4'), join(folder, 'long.mp4')];
   const from = fileURLToPath(new URL('../../web/public/simulated-camera.mp4', import.meta.url));
   const run = (args: readonly string[]) => {
@@ -136,7 +136,7 @@ export function longFilm(seconds: number): string {
 
 /** Two films beside each other, the middle half of each: two people in one picture. */
 export function sideBySide(left: string, right: string): Buffer {
-  const path = join(mkdtempSync(join(tmpdir(), 'sinew-film-')), 'two.mp4');
+  const path = join(scratchFolder('film'), 'two.mp4');
   const half = 'fps=60,crop=640:720:320:0';
   const filter = `[0:v]${half}[a];[1:v]${half}[b];[a][b]hstack`;
   const args = ['-y', '-loglevel', 'error', '-i', left, '-i', right, '-filter_complex', filter];

@@ -1,9 +1,9 @@
 /** Backups, the trash, consents that end, and what a killed process leaves behind. */
 import { spawn } from 'node:child_process';
-import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { scratchFolder } from '@sinew/demo/scratch';
 import Database from 'better-sqlite3';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { plusDays } from '@sinew/core/calendar/day';
@@ -275,7 +275,7 @@ describe('killed in the middle (SIGKILL)', () => {
   it.each([5, 20, 60, 150])('of an import: all of it or nothing (after %d ms)', async (after) => {
     const { gym: full } = await fullGym();
     const file = await saved(full);
-    const folder = mkdtempSync(join(tmpdir(), 'sinew-crash-'));
+    const folder = scratchFolder('crash');
     const confirmed = await killed('import', folder, file, after);
     const database = afterCrash(folder);
     const count = (table: string) =>

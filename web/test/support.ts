@@ -1,7 +1,7 @@
-import { createWriteStream, mkdtempSync, readFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { createWriteStream, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
+import { scratchFolder } from '@sinew/demo/scratch';
 import { ClipFiles } from '@/data/clipFiles';
 import { loadBench, saveBench } from '@/data/bench';
 import { addClip, type NewClip } from '@/data/clips';
@@ -47,7 +47,7 @@ export interface TestGym {
 }
 
 export async function emptyGym(): Promise<TestGym> {
-  const folder = mkdtempSync(join(tmpdir(), 'sinew-test-'));
+  const folder = scratchFolder('test');
   return { folder, db: await openDatabase(folder), files: new ClipFiles(folder) };
 }
 

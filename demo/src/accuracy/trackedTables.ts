@@ -1,8 +1,7 @@
 /** The body tracker on rendered films whose truth is known: for docs/accuracy.md. */
-import { mkdtempSync } from 'node:fs';
-import { tmpdir } from 'node:os';
 import { fileURLToPath } from 'node:url';
 import { join } from 'node:path';
+import { scratchFolder } from '../scratch';
 import { analyze, type Analysis } from '@sinew/core/analyze';
 import { LANDMARKS, type Landmark } from '@sinew/core/body/landmarks';
 import { assumed } from '@sinew/core/calibration/assumed';
@@ -251,7 +250,7 @@ export async function trackedSection(): Promise<string> {
   const film = await filmMaker();
   const browser = await trackerBrowser();
   try {
-    const folder = mkdtempSync(join(tmpdir(), 'sinew-tracked-'));
+    const folder = scratchFolder('tracked');
     const all: Tried[] = [];
     for (const [index, tried] of TRIED_FILMS.entries()) {
       const path = join(folder, `${index}.mp4`);

@@ -5,10 +5,10 @@
  *   npm run clips -w demo [-- NAME …]
  */
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { writeFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { scratchFolder } from '../scratch';
 import { durationOf } from '../fighter/pose';
 import { frameTimesOf } from '../fighter/track';
 import { DEMO_CLIPS, type DemoClip } from '../gym/clips';
@@ -51,7 +51,7 @@ function asTake({ file, student, look, recipe, rate, view }: DemoClip): [DemoTak
 
 /** What the film's microphone hears, as a file of its own. */
 function writeSound(take: DemoTake, film: TakeFilm): string {
-  const path = join(mkdtempSync(join(tmpdir(), 'sinew-sound-')), 'heard.wav');
+  const path = join(scratchFolder('sound'), 'heard.wav');
   writeFileSync(path, wav(heardBy(take, film), SOUND_RATE));
   return path;
 }

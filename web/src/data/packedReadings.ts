@@ -24,15 +24,24 @@ const NONE: readonly number[] = [];
 const FOREIGN: Measured = { absent: 'This strike has no such reading.', isForeign: true };
 const UNITS = new Map(MEASURE_IDS.map((id) => [id, unitOf(id)]));
 
+/** Every reading absent as foreign: what is kept is written over it. */
+const NOTHING = Object.fromEntries(MEASURE_IDS.map((id) => [id, FOREIGN])) as Readings;
+
 /** The inverse of `packed`. Checked by hand: a ledger unpacks tens of thousands of them. */
 export function unpacked(text: string): Readings {
   const kept = JSON.parse(text) as Kept;
-  const measured = (id: MeasureId): Measured => {
-    const one = kept[id];
-    if (one === undefined) return FOREIGN;
-    if (typeof one === 'string') return { absent: one };
-    const [value, sigma, source] = one;
-    return { value, sigma, unit: UNITS.get(id)!, source: SOURCES[source] ?? 'eye', frames: NONE };
-  };
-  return Object.fromEntries(MEASURE_IDS.map((id) => [id, measured(id)])) as Readings;
+  const readings: Record<MeasureId, Measured> = { ...NOTHING };
+  for (const key in kept) {
+    const id = key as MeasureId;
+    const unit = UNITS.get(id);
+    // A reading that this version no longer knows.
+    if (unit === undefined) continue;
+    const one = kept[id]!;
+    if (typeof one === 'string') readings[id] = { absent: one };
+    else {
+      const [value, sigma, source] = one;
+      readings[id] = { value, sigma, unit, source: SOURCES[source] ?? 'eye', frames: NONE };
+    }
+  }
+  return readings;
 }
