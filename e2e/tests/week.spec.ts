@@ -306,6 +306,21 @@ test('a strike is marked again without sight of the first marks', async ({ page 
   await expect(page.getByText('2 times')).toBeVisible();
 });
 
+test('a reach ladder takes its speeds from the ledger', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Maren Voss' }).first().click();
+  await page.getByRole('link', { name: 'Tests' }).click();
+  await page.getByRole('button', { name: 'Reach ladder' }).click();
+  const speed = (rung: number) => page.getByLabel(`Speed ${rung}, m/s`);
+  for (const rung of [1, 2]) {
+    await page.getByLabel(`Speed ${rung} from a set`).selectOption({ index: rung });
+    await expect(speed(rung)).toHaveValue(/^\d+\.\d$/);
+  }
+  await expect(page.getByText('At 50 cm: Cross')).toBeVisible();
+  await expect(page.getByText('At 75 cm: Cross')).toBeVisible();
+  await isAccessible(page);
+});
+
 test('everything reads well on paper, on a phone and on a tablet', async ({ page }) => {
   await page.goto('/card');
   await expect(page.getByText('Slow three-count: hips, trunk, hand').first()).toBeVisible();

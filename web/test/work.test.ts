@@ -14,7 +14,16 @@ import { acceptFinding } from '@/data/findings';
 import { floorFacts } from '@/data/floor';
 import { keepSession, saveSettings, sessionsOf, settingsOf } from '@/data/gym';
 import { closeLeak, hurtingStudents, leaksOf } from '@/data/leaks';
-import { addNote, addTest, notesOf, setsOf, shownOver, testsOf, unsaidIn } from '@/data/ledger';
+import {
+  addNote,
+  addTest,
+  notesOf,
+  setsOf,
+  shownOver,
+  speedsOf,
+  testsOf,
+  unsaidIn,
+} from '@/data/ledger';
 import { ledgerCsv, ledgerFileOf, ledgerSchema } from '@/data/ledgerFile';
 import { changeLibrary, libraryOf, setStudentSchool } from '@/data/library';
 import { measuredStrikes, measureStudent } from '@/data/measured';
@@ -280,6 +289,19 @@ describe('what a strike measures', () => {
     expect(await unsaid()).toContain('all-at-once');
     await accept();
     expect(await unsaid()).not.toContain('all-at-once');
+  });
+
+  it('gives a reach ladder its speed, where it has one', async () => {
+    await measureStudent(gym.db, who);
+    const [set] = await setsOf(gym.db, who);
+    // Marks alone tell no speed.
+    expect(speedsOf([set!])).toEqual([]);
+    const speed = { value: 7, sigma: 0.5, unit: 'm/s', source: 'eye', frames: [] } as const;
+    const measured = { ...set!, readings: { ...set!.readings, 'speed.contact': speed } };
+    const older = { ...measured, clipId: 'older', day: '2026-01-02' };
+    const [newest, last] = speedsOf([older, measured]);
+    expect(newest).toMatchObject({ technique: 'cross', strikes: 1, value: 7, plusMinus: 0.98 });
+    expect(last!.clipId).toBe('older');
   });
 
   it('goes into the ledger as sets, as JSON by its schema, and as CSV', async () => {

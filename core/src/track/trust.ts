@@ -4,7 +4,7 @@
  * tracker's idea of where a joint is differs from ours, or clothes hide it), which nothing lessens.
  */
 import type { Landmark } from '../body/landmarks';
-import { interpolate } from '../signal/interpolate';
+import { lowerBound } from '../signal/interpolate';
 import type { SeenPoint } from './jumps';
 
 /** Less surely seen than this, a point is a guess and is left out. */
@@ -36,10 +36,18 @@ const VISIBILITY = [0, 0.3, 0.4, 0.5, 0.6, 1];
 const SHAKES_MORE = [9, 5, 4, 3, 1.5, 1];
 const LEANS_MORE = [8, 2.4, 1.7, 1.5, 1, 1];
 
+/** On the straight line between its neighbours in the table: a curve through them would dip below 1. */
+function factorAt(factors: readonly number[], visibility: number): number {
+  const right = Math.min(Math.max(1, lowerBound(VISIBILITY, visibility)), VISIBILITY.length - 1);
+  const [from, to] = [VISIBILITY[right - 1]!, VISIBILITY[right]!];
+  const share = Math.min(1, Math.max(0, (visibility - from) / (to - from)));
+  return factors[right - 1]! + share * (factors[right]! - factors[right - 1]!);
+}
+
 /** @returns standard deviation of each coordinate that stays, as a share of the body's height */
 export function leanOf(landmark: Landmark, visibility: number): number {
   const own = LEAN[landmark] ?? LEAN[landmark.replace(/^(left|right)/, '')]!;
-  return own * interpolate(VISIBILITY, LEANS_MORE, visibility);
+  return own * factorAt(LEANS_MORE, visibility);
 }
 
 /** No tracker holds a point stiller than this, as a share of the body's height. */
@@ -68,5 +76,5 @@ export function shakeOf(points: readonly SeenPoint[], stature: number): number[]
   off.sort((a, b) => a - b);
   const middle = off[off.length >> 1] ?? 0;
   const own = Math.max(STILLEST * stature, (middle * MEDIAN_TO_SIGMA) / Math.sqrt(1.5));
-  return points.map(({ visibility }) => own * interpolate(VISIBILITY, SHAKES_MORE, visibility));
+  return points.map(({ visibility }) => own * factorAt(SHAKES_MORE, visibility));
 }

@@ -12,6 +12,7 @@ import {
   type FieldTest,
   type Result,
 } from '@sinew/core/progress/fieldTest';
+import { halfWidth, isAbsent } from '@sinew/core/reading/reading';
 import { stamps, type Db } from './database';
 import { measuredStrikes, type MeasuredStrike } from './measured';
 
@@ -81,6 +82,29 @@ export async function unsaidIn(db: Db, set: LedgerSet): Promise<Unsaid[]> {
       if (!shown || !first || 2 * shown.found <= shown.told) return [];
       return [{ ...shown, fault, strikeId: first.id }];
     });
+}
+
+/** How fast a set was: what a reach ladder asks. */
+export interface SetSpeed {
+  readonly clipId: string;
+  readonly technique: string;
+  readonly day: Day;
+  readonly strikes: number;
+  /** Metres a second at contact, the median, and its 95 % half-width. */
+  readonly value: number;
+  readonly plusMinus: number;
+}
+
+/** Newest first; sets whose speed cannot be measured are left out. */
+export function speedsOf(sets: readonly LedgerSet[]): SetSpeed[] {
+  return sets
+    .flatMap(({ clipId, technique, day, strikes, readings }) => {
+      const speed = readings['speed.contact'];
+      if (isAbsent(speed)) return [];
+      const plusMinus = halfWidth(speed);
+      return [{ clipId, technique, day, strikes: strikes.length, value: speed.value, plusMinus }];
+    })
+    .reverse();
 }
 
 export interface Note {

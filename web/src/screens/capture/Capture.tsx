@@ -9,6 +9,7 @@ import { questionById } from '@sinew/core/technique/questions';
 import type { FilmedBefore } from '@/data/clips';
 import { giveKeysBack } from '@/ui/giveKeysBack';
 import { TopBar } from '@/ui/topBar';
+import type { KeyList } from '@/ui/keysHelp';
 import { SIMULATED } from '@/video/cameras';
 import { listenTo, type Level } from '@/video/sound';
 import { takeStore } from '@/video/takeStore';
@@ -21,7 +22,6 @@ import { Stage } from './Stage';
 import { useCamera } from './useCamera';
 import { useTake } from './useTake';
 import { ViewGuide, type Aim } from './ViewGuide';
-import type { KeyList } from '@/ui/keysHelp';
 
 const HELP: KeyList = [
   ['Space', 'count and film; again to stop'],

@@ -13,9 +13,9 @@ import type { StrikeToCompare } from '@/data/comparing';
 import { FilmFrame } from '@/screens/film/FilmFrame';
 import { Button } from '@/ui/button';
 import { StudentBar } from '@/ui/studentBar';
+import type { KeyList } from '@/ui/keysHelp';
 import { Differences } from './Differences';
 import { TwoChains } from './TwoChains';
-import type { KeyList } from '@/ui/keysHelp';
 
 const KEYS: KeyList = [
   ['← →', 'one frame back, one on'],

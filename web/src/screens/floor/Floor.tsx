@@ -4,9 +4,9 @@ import type { PlanItem } from '@/data/plan';
 import type { Student } from '@/data/students';
 import { KeyLink } from '@/ui/keyLink';
 import { MainBar } from '@/ui/mainBar';
+import type { KeyList } from '@/ui/keysHelp';
 import { FloorTable } from './FloorTable';
 import type { FloorRow } from './rows';
-import type { KeyList } from '@/ui/keysHelp';
 
 const KEYS: KeyList = [
   ['↑ ↓', 'choose a student'],

@@ -13,8 +13,8 @@ import { Button } from '@/ui/button';
 import { TextField } from '@/ui/field';
 import { MainBar } from '@/ui/mainBar';
 import { useRemembered } from '@/ui/useRemembered';
-import { keepMarks } from './actions';
 import type { KeyList } from '@/ui/keysHelp';
+import { keepMarks } from './actions';
 
 const KEYS: KeyList = [
   ['← →', 'one frame back, one on'],

@@ -18,11 +18,11 @@ import { LOST } from '@/ui/askDialog';
 import { Button } from '@/ui/button';
 import { KeyLink } from '@/ui/keyLink';
 import { MainBar } from '@/ui/mainBar';
+import type { KeyList } from '@/ui/keysHelp';
 import { move } from './actions';
 import { AddItem } from './AddItem';
 import { BlockDialog } from './BlockDialog';
 import { DayColumn } from './DayColumn';
-import type { KeyList } from '@/ui/keysHelp';
 
 const KEYS: KeyList = [
   ['A', 'add to today'],

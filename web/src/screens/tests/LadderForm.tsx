@@ -1,7 +1,9 @@
 'use client';
 
 import { useState } from 'react';
-import { TECHNIQUES } from '@sinew/core/technique/catalogue';
+import { TECHNIQUES, techniqueById } from '@sinew/core/technique/catalogue';
+import type { SetSpeed } from '@/data/ledger';
+import { pastDay } from '@/data/today';
 import { Button } from '@/ui/button';
 import { Outcome, typed } from './numbers';
 
@@ -12,15 +14,39 @@ interface Rung {
   readonly plusMinus: string;
 }
 
+const keyOf = ({ clipId, technique }: SetSpeed) => `${clipId} ${technique}`;
+
+function inWords({ technique, day, strikes, value, plusMinus }: SetSpeed): string {
+  const of = strikes === 1 ? '1 strike' : `${strikes} strikes`;
+  const speed = `${value.toFixed(1)} ± ${plusMinus.toFixed(1)} m/s`;
+  return `${techniqueById(technique).name}, ${pastDay(day)}, ${of}: ${speed}`;
+}
+
 const DISTANCES = ['50', '75', '100', '125'];
 const START: readonly Rung[] = DISTANCES.map((distance) => ({
   ...{ distance, form: 'cross', speed: '', plusMinus: '0.5' },
 }));
 
-export function LadderForm({ studentId, today }: { studentId: string; today: string }) {
+export function LadderForm({
+  studentId,
+  today,
+  speeds,
+}: {
+  studentId: string;
+  today: string;
+  speeds: readonly SetSpeed[];
+}) {
   const [rungs, setRungs] = useState<readonly Rung[]>(START);
   const change = (index: number, part: Partial<Rung>) =>
     setRungs((old) => old.map((rung, i) => (i === index ? { ...rung, ...part } : rung)));
+  const takeFrom = (index: number, chosen: string) => {
+    const set = speeds.find((one) => keyOf(one) === chosen);
+    if (!set) return;
+    const { technique, value, plusMinus } = set;
+    change(index, {
+      ...{ form: technique, speed: value.toFixed(1), plusMinus: plusMinus.toFixed(1) },
+    });
+  };
   const box = 'h-10 border border-soft bg-field px-3';
   return (
     <div className="max-w-3xl">
@@ -31,6 +57,7 @@ export function LadderForm({ studentId, today }: { studentId: string; today: str
             <th className="font-semibold">Form</th>
             <th className="font-semibold">Speed at contact, m/s</th>
             <th className="font-semibold">±</th>
+            {speeds.length > 0 && <th className="font-semibold">From the ledger</th>}
             <th>
               <span className="sr-only">Take out</span>
             </th>
@@ -80,6 +107,23 @@ export function LadderForm({ studentId, today }: { studentId: string; today: str
                   className={`${box} w-20 text-right`}
                 />
               </td>
+              {speeds.length > 0 && (
+                <td>
+                  <select
+                    aria-label={`Speed ${i + 1} from a set`}
+                    value=""
+                    onChange={(event) => takeFrom(i, event.target.value)}
+                    className={`${box} w-28`}
+                  >
+                    <option value="">a set</option>
+                    {speeds.map((set) => (
+                      <option key={keyOf(set)} value={keyOf(set)}>
+                        {inWords(set)}
+                      </option>
+                    ))}
+                  </select>
+                </td>
+              )}
               <td className="text-right">
                 <Button
                   weight="quiet"
@@ -101,8 +145,8 @@ export function LadderForm({ studentId, today }: { studentId: string; today: str
         Another form or distance
       </Button>
       <p className="mt-2 text-sm text-soft">
-        Speeds are the bench’s, the median of five strikes, with their ±. Forms that cannot be told
-        apart are named together.
+        Speeds are the bench’s, the median of a set, with their ±; five strikes make a set. Forms
+        that cannot be told apart are named together.
       </p>
       <Outcome
         studentId={studentId}

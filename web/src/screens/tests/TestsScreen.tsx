@@ -5,7 +5,7 @@ import { toast } from 'sonner';
 import { FIELD_TESTS, type FieldTestKind } from '@sinew/core/progress/fieldTest';
 import { pastDay } from '@/data/today';
 import type { ClipSummary } from '@/data/clips';
-import type { KeptTest } from '@/data/ledger';
+import type { KeptTest, SetSpeed } from '@/data/ledger';
 import { setPutAway } from '@/screens/student/actions';
 import { Button } from '@/ui/button';
 import { StudentBar } from '@/ui/studentBar';
@@ -24,11 +24,13 @@ export function TestsScreen({
   student,
   tests,
   clips,
+  speeds,
   today,
 }: {
   student: { readonly id: string; readonly name: string };
   tests: readonly KeptTest[];
   clips: readonly ClipSummary[];
+  speeds: readonly SetSpeed[];
   today: string;
 }) {
   const [kind, setKind] = useState<FieldTestKind>('throw');
@@ -66,7 +68,7 @@ export function TestsScreen({
           <div className="mt-5">
             {kind === 'throw' && <ThrowForm {...form} />}
             {kind === 'bag' && <BagForm {...form} clips={clips} />}
-            {kind === 'ladder' && <LadderForm {...form} />}
+            {kind === 'ladder' && <LadderForm {...form} speeds={speeds} />}
           </div>
         </div>
         <section aria-label="Tests so far">

@@ -11,6 +11,7 @@ import type { Injury } from '@/data/leaks';
 import type { Given, Proposal, Work } from '@/data/work';
 import { Button, LinkButton } from '@/ui/button';
 import { StudentBar } from '@/ui/studentBar';
+import type { KeyList } from '@/ui/keysHelp';
 import { give } from './actions';
 import { CloseLeak } from './CloseLeak';
 import { Counter } from './Counter';
@@ -20,7 +21,6 @@ import { GivenRow } from './GivenRow';
 import { Logs } from './Logs';
 import { Proposed } from './Proposed';
 import { VolumeBars } from './VolumeBars';
-import type { KeyList } from '@/ui/keysHelp';
 
 const KEYS: KeyList = [
   ['Enter', 'give the work for the first leak'],

@@ -1,7 +1,7 @@
 import { notFound } from 'next/navigation';
 import { clipSummaries } from '@/data/clips';
 import { database } from '@/data/database';
-import { testsOf } from '@/data/ledger';
+import { setsOf, speedsOf, testsOf } from '@/data/ledger';
 import { studentById } from '@/data/students';
 import { today } from '@/data/today';
 import { TestsScreen } from '@/screens/tests/TestsScreen';
@@ -9,13 +9,26 @@ import { TestsScreen } from '@/screens/tests/TestsScreen';
 export const dynamic = 'force-dynamic';
 export const metadata = { title: 'Tests' };
 
+/** So many of the newest sets are offered for a ladder. */
+const OFFERED = 40;
+
 export default async function TestsPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   const db = await database();
   const student = await studentById(db, id);
   if (!student) notFound();
-  const [tests, clips] = await Promise.all([testsOf(db, id), clipSummaries(db, id)]);
+  const [tests, clips, sets] = await Promise.all([
+    testsOf(db, id),
+    clipSummaries(db, id),
+    setsOf(db, id),
+  ]);
   return (
-    <TestsScreen student={{ id, name: student.name }} tests={tests} clips={clips} today={today()} />
+    <TestsScreen
+      student={{ id, name: student.name }}
+      tests={tests}
+      clips={clips}
+      speeds={speedsOf(sets).slice(0, OFFERED)}
+      today={today()}
+    />
   );
 }
