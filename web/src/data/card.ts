@@ -10,11 +10,10 @@ import { MEASURE_IDS, MEASURE_NAMES, type MeasureId } from '@sinew/core/measures
 import { changeBetween, notComparable, wantedOf, type Verdict } from '@sinew/core/progress/change';
 import { isAbsent, type Reading, type Unit } from '@sinew/core/reading/reading';
 import { say } from '@sinew/core/reading/say';
-import { interpolate } from '@sinew/core/signal/interpolate';
 import { techniqueById } from '@sinew/core/technique/catalogue';
 import { trackFrom, mended } from '@sinew/core/track/automatic';
+import { placeAt } from '@sinew/core/track/place';
 import { realFrameTimes } from '@sinew/core/track/time';
-import type { Points } from '@sinew/core/track/track';
 import { analyzeOnBench } from './benchAnalysis';
 import type { Clip } from './clips';
 import type { Db } from './database';
@@ -202,22 +201,9 @@ async function pictureOf(db: Db, cue: Cue): Promise<CardPicture | null> {
   const { track } = trackFrom(film.tracked ?? mended([], times), document, film.height);
   const at = (landmark: Landmark): PixelPoint | null => {
     const points = track.points[landmark];
-    return points ? placeAt(points, times, frame) : null;
+    return points ? placeAt(points, times, times[frame]!) : null;
   };
   return { ...base, lines: evidence ? linesOf(evidence, at) : [], label, span: null };
-}
-
-function placeAt(
-  { frames, x, y }: Points,
-  times: readonly number[],
-  frame: number,
-): PixelPoint | null {
-  const first = frames[0];
-  const last = frames[frames.length - 1];
-  if (first === undefined || last === undefined || frame < first || frame > last) return null;
-  const known = frames.map((one) => times[one]!);
-  const along = (values: readonly number[]) => interpolate(known, values, times[frame]!);
-  return { x: along(x), y: along(y) };
 }
 
 function linesOf(

@@ -1,8 +1,14 @@
 /** Two strikes to be held against each other: what was measured, and the films where they are left. */
 import { startSteps, type Step } from '@sinew/core/chain/sequence';
+import type { Landmark } from '@sinew/core/body/landmarks';
 import type { Trace } from '@sinew/core/motion/traces';
+import { LONGEST_GAP } from '@sinew/core/motion/where';
+import type { Places } from '@sinew/core/progress/overlay';
 import { techniqueById, type Link } from '@sinew/core/technique/catalogue';
+import { mended, trackFrom } from '@sinew/core/track/automatic';
+import { placeAt } from '@sinew/core/track/place';
 import { realFrameTimes } from '@sinew/core/track/time';
+import type { Points } from '@sinew/core/track/track';
 import { analyzeOnBench } from './benchAnalysis';
 import { clipById, type Clip } from './clips';
 import type { Db } from './database';
@@ -17,6 +23,8 @@ export interface FilmOfStrike {
   /** When each link starts, and how fast it moves. */
   readonly starts: readonly Step[];
   readonly traces: Partial<Record<Link, Trace>>;
+  /** Where the body is in the picture at contact, pixels. */
+  readonly places: Places;
 }
 
 export interface StrikeToCompare {
@@ -61,19 +69,28 @@ async function filmOf(db: Db, clip: Clip, strikeId: string): Promise<FilmOfStrik
   const { events, traces } = analyzeOnBench(document, strike, film, student, library, second);
   const zero = events.contact?.time;
   if (zero === undefined) return null;
+  const times = realFrameTimes(clip.frameTimes, document.captureRate);
+  const { track } = trackFrom(film.tracked ?? mended([], times), document, clip.height);
+  const points = Object.entries(track.points) as [Landmark, Points][];
   return {
     clip: { id: clip.id, width: clip.width, height: clip.height },
-    times: realFrameTimes(clip.frameTimes, document.captureRate).map((time) => time - zero),
+    times: times.map((time) => time - zero),
+    places: Object.fromEntries(
+      points.flatMap(([landmark, own]) => {
+        const place = placeAt(own, times, zero, LONGEST_GAP);
+        return place ? [[landmark, place]] : [];
+      }),
+    ),
     starts: startSteps(events, techniqueById(strike.technique)).map((step) => ({
       ...step,
       time: step.time - zero,
     })),
     traces: Object.fromEntries(
-      Object.entries(traces).map(([link, { times, values, unit }]) => {
-        const near = times.flatMap((time, i) => (Math.abs(time - zero) <= AROUND ? [i] : []));
+      Object.entries(traces).map(([link, { times: own, values, unit }]) => {
+        const near = own.flatMap((time, i) => (Math.abs(time - zero) <= AROUND ? [i] : []));
         const trace: Trace = {
           unit,
-          times: near.map((i) => times[i]! - zero),
+          times: near.map((i) => own[i]! - zero),
           values: near.map((i) => values[i]!),
         };
         return [link, trace];

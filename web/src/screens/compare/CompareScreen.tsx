@@ -6,15 +6,15 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import type { Difference } from '@sinew/core/progress/compare';
 import { techniqueById } from '@sinew/core/technique/catalogue';
 import { VIEW_GUIDE } from '@sinew/core/technique/views';
-import { nearestFrame } from '@sinew/core/track/time';
 import { INTENT_NAMES } from '@sinew/core/drill/intent';
 import { pastDay } from '@/data/today';
 import type { StrikeToCompare } from '@/data/comparing';
-import { FilmFrame } from '@/screens/film/FilmFrame';
 import { Button } from '@/ui/button';
 import { StudentBar } from '@/ui/studentBar';
 import type { KeyList } from '@/ui/keysHelp';
 import { Differences } from './Differences';
+import { FrameAt } from './FrameAt';
+import { Overlaid } from './Overlaid';
 import { TwoChains } from './TwoChains';
 
 const KEYS: KeyList = [
@@ -80,12 +80,7 @@ export function CompareScreen({
         <div className="mt-4 grid gap-x-8 gap-y-6 lg:grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]">
           <section aria-label="Pictures">
             {isOverlaid && then.film && now.film ? (
-              <div className="relative bg-shade">
-                <FrameAt of={then} time={time} label="then" />
-                <div className="absolute inset-0 opacity-50">
-                  <FrameAt of={now} time={time} label="now" />
-                </div>
-              </div>
+              <Overlaid then={then.film} now={now.film} time={time} />
             ) : (
               <div className="grid grid-cols-2 gap-2">
                 <Side of={then} time={time} name="Then" />
@@ -182,7 +177,7 @@ function Side({ of, time, name }: { of: StrikeToCompare; time: number; name: str
   return (
     <figure>
       {of.film ? (
-        <FrameAt of={of} time={time} label={name.toLowerCase()} />
+        <FrameAt film={of.film} time={time} label={name.toLowerCase()} />
       ) : (
         <p className="flex aspect-video items-center justify-center bg-shade px-6 text-center">
           No picture: the film is gone, or contact is not known. What was measured is compared.
@@ -199,18 +194,5 @@ function Side({ of, time, name }: { of: StrikeToCompare; time: number; name: str
         <span className="block text-sm text-soft">{facts.join(', ')}</span>
       </figcaption>
     </figure>
-  );
-}
-
-function FrameAt({ of, time, label }: { of: StrikeToCompare; time: number; label: string }) {
-  const { clip, times } = of.film!;
-  const frame = nearestFrame(times, time);
-  return (
-    <FilmFrame
-      clip={clip}
-      frame={frame}
-      label={`${label}, frame ${frame}`}
-      className="block w-full"
-    />
   );
 }

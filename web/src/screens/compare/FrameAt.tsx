@@ -1,0 +1,26 @@
+'use client';
+
+import { nearestFrame } from '@sinew/core/track/time';
+import type { FilmOfStrike } from '@/data/comparing';
+import { FilmFrame } from '@/screens/film/FilmFrame';
+
+/** The frame of a strike's film that is nearest to a time from contact. */
+export function FrameAt({
+  film: { clip, times },
+  time,
+  label,
+}: {
+  film: FilmOfStrike;
+  time: number;
+  label: string;
+}) {
+  const frame = nearestFrame(times, time);
+  return (
+    <FilmFrame
+      clip={clip}
+      frame={frame}
+      label={`${label}, frame ${frame}`}
+      className="block w-full"
+    />
+  );
+}
