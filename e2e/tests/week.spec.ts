@@ -265,10 +265,11 @@ test('what is deleted comes back, and a gym’s file and a backup bring all of i
   });
   await expect(page.getByText(/Nothing was taken over/)).toBeVisible();
 
-  await page.getByRole('button', { name: 'Back up now' }).click();
-  await expect(page.getByText('The backup is made.')).toBeVisible();
   const backups = page.getByRole('region', { name: 'Backups' }).getByRole('listitem');
   const before = await backups.count();
+  await page.getByRole('button', { name: 'Back up now' }).click();
+  await expect(page.getByText('The backup is made.')).toBeVisible();
+  await expect(backups).toHaveCount(before + 1);
 
   await page.goto(`/students/${studentId}`);
   await page.getByRole('button', { name: 'Delete', exact: true }).first().click();
@@ -286,7 +287,8 @@ test('what is deleted comes back, and a gym’s file and a backup bring all of i
   await backups.first().getByRole('button', { name: 'Go back to it' }).click();
   await page.getByRole('button', { name: 'Go back', exact: true }).click();
   await expect(page.getByText('The gym is as it was.')).toBeVisible({ timeout: 60_000 });
-  await expect(backups).toHaveCount(before + 1);
+  // What was there is backed up before it is left.
+  await expect(backups).toHaveCount(before + 2);
   await page.goto('/');
   await expect(rowOf(page, studentId)).toHaveCount(1);
 });
