@@ -83,6 +83,7 @@ describe('the second picture', () => {
   it('comes onto the first wherever the camera stood, however the arms differ', () => {
     const other = { ...body, rightWrist: { x: 900, y: -300 }, rightElbow: { x: 0, y: 900 } };
     const laid = overlayOf(body, seenFrom(other, 1.25, -30, 12))!;
+    expect(laid.isByBody).toBe(true);
     expect(laid.scale).toBeCloseTo(1.25, 9);
     expect(laid.x).toBeCloseTo(-30, 6);
     expect(laid.y).toBeCloseTo(12, 6);
@@ -94,7 +95,9 @@ describe('the second picture', () => {
       rightElbow: places.rightElbow!,
       rightWrist: places.rightWrist!,
     });
-    expect(overlayOf(arm(body), seenFrom(arm(body), 0.8, 5, 5))!.scale).toBeCloseTo(0.8, 9);
+    const laid = overlayOf(arm(body), seenFrom(arm(body), 0.8, 5, 5))!;
+    expect(laid.isByBody).toBe(false);
+    expect(laid.scale).toBeCloseTo(0.8, 9);
   });
 
   it('is not laid by guesses', () => {

@@ -6,7 +6,10 @@ import type { FilmOfStrike } from '@/data/comparing';
 import { Button } from '@/ui/button';
 import { FrameAt } from './FrameAt';
 
-/** Now over then: by the body at contact where both films know it, else frame on frame. */
+/**
+ * Now over then: by the body at contact where both films know it, else frame on frame, which serves
+ * when the camera has not moved; an arm alone is laid by when asked.
+ */
 export function Overlaid({
   then,
   now,
@@ -16,9 +19,10 @@ export function Overlaid({
   now: FilmOfStrike;
   time: number;
 }) {
-  const [isByBody, setByBody] = useState(true);
   const body = useMemo(() => overlayOf(then.places, now.places), [then, now]);
+  const [isByBody, setByBody] = useState(body?.isByBody === true);
   const laid = isByBody ? body : null;
+  const what = body?.isByBody ? 'the body' : 'the limb';
   const percent = (share: number) => `${100 * share}%`;
   return (
     <>
@@ -43,13 +47,13 @@ export function Overlaid({
       <p className="mt-1 text-sm text-soft">
         {body ? (
           <>
-            {isByBody ? 'Laid over by the body at contact. ' : 'Laid frame on frame. '}
+            {isByBody ? `Laid over by ${what} at contact. ` : 'Laid frame on frame. '}
             <Button
               weight="quiet"
               className="!min-h-0 text-sm"
               onClick={() => setByBody(!isByBody)}
             >
-              {isByBody ? 'Frame on frame' : 'By the body'}
+              {isByBody ? 'Frame on frame' : `By ${what}`}
             </Button>
           </>
         ) : (

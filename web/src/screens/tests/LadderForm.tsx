@@ -57,7 +57,7 @@ export function LadderForm({
             <th className="font-semibold">Form</th>
             <th className="font-semibold">Speed at contact, m/s</th>
             <th className="font-semibold">±</th>
-            {speeds.length > 0 && <th className="font-semibold">From the ledger</th>}
+            {speeds.length > 0 && <th className="pl-3 font-semibold">From the ledger</th>}
             <th>
               <span className="sr-only">Take out</span>
             </th>
@@ -113,7 +113,7 @@ export function LadderForm({
                     aria-label={`Speed ${i + 1} from a set`}
                     value=""
                     onChange={(event) => takeFrom(i, event.target.value)}
-                    className={`${box} w-28`}
+                    className={`${box} ml-3 w-28`}
                   >
                     <option value="">a set</option>
                     {speeds.map((set) => (
