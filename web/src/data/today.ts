@@ -11,10 +11,12 @@ export function today(): Day {
   return dayIn(new Date());
 }
 
+/** "Wed 25 Nov 2026": for what is kept on paper. */
+export const wholeDay = (day: Day): string => `${shortDay(day)} ${day.slice(0, 4)}`;
+
 /** "Wed 25 Nov", and the year where it is not this one. */
 export function pastDay(day: Day): string {
-  const [year] = day.split('-');
-  return today().startsWith(`${year}-`) ? shortDay(day) : `${shortDay(day)} ${year}`;
+  return today().slice(0, 4) === day.slice(0, 4) ? shortDay(day) : wholeDay(day);
 }
 
 /** The day of an instant, as `pastDay` names it. */

@@ -1,6 +1,7 @@
 import { shortDay } from '@sinew/core/calendar/day';
 import { techniqueById } from '@sinew/core/technique/catalogue';
 import { INTENT_NAMES } from '@sinew/core/drill/intent';
+import { wholeDay } from '@/data/today';
 import type { CardCue, CardOf, ThenAndNow } from '@/data/card';
 import type { Gym } from '@/data/gym';
 import type { Student } from '@/data/students';
@@ -30,7 +31,7 @@ export function Card({
         <div className="flex items-baseline justify-between border-b-2 border-ink pb-2">
           <h1 className="text-xl font-semibold">{student.name}</h1>
           <span className="text-soft">
-            {gym.name}, {today}
+            {gym.name}, {wholeDay(today)}
           </span>
         </div>
         {!first && (

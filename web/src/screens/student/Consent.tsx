@@ -2,6 +2,7 @@
 
 import { useActionState, useState } from 'react';
 import type { Student } from '@/data/students';
+import { wholeDay } from '@/data/today';
 import { Button } from '@/ui/button';
 import { TextField } from '@/ui/field';
 import { Dialog } from '@/ui/dialog';
@@ -16,8 +17,11 @@ export function Consent({ student, today }: { student: Student; today: string })
       <>
         <p>
           Consent to be filmed from {givenBy === 'guardian' ? `the guardian ${name}` : name},{' '}
-          {givenOn}
-          {expiresOn && <>, until {expiresOn}; on that day the films go, the numbers stay</>}.{' '}
+          {wholeDay(givenOn)}
+          {expiresOn && (
+            <>, until {wholeDay(expiresOn)}; on that day the films go, the numbers stay</>
+          )}
+          .{' '}
           <Button weight="quiet" className="text-sm" onClick={() => setEnding(true)}>
             Withdraw
           </Button>

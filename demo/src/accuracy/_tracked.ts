@@ -1,2 +1,0 @@
-import { trackedSection } from './trackedTables';
-void trackedSection().then((text) => { console.log(text); process.exit(0); });
