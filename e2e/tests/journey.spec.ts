@@ -332,7 +332,13 @@ test('a few letters lead from anywhere to anywhere, and “?” names the keys',
   await expect(box.getByText('Nobody and nothing of that name.')).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(box).toBeHidden();
-  await page.goto('/');
+  // Where the students cannot be looked up, the screens can.
+  await page.route('**/api/students', (route) => route.fulfill({ status: 500, json: {} }));
+  await page.keyboard.press('Control+k');
+  await expect(box.getByRole('alert')).toContainText('cannot be looked up');
+  await page.keyboard.type('floor');
+  await page.keyboard.press('Enter');
+  await page.waitForURL((url) => url.pathname === '/');
   await page.getByRole('row').nth(1).waitFor();
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('class sheet');

@@ -308,6 +308,18 @@ test('a strike is marked again without sight of the first marks', async ({ page 
   await expect(page.getByText('2 times')).toBeVisible();
 });
 
+test('a film that is gone leads to its numbers', async ({ page }) => {
+  const db = new Database(join(dataOf('main'), 'sinew.db'), { readonly: true });
+  const gone = db.prepare('select id, student_id from clip where purged_at is not null').get() as {
+    id: string;
+    student_id: string;
+  };
+  db.close();
+  await page.goto(`/bench/${gone.id}`);
+  await page.waitForURL(`**/students/${gone.student_id}/ledger`);
+  await expect(page.getByRole('region', { name: 'Trend' })).toBeVisible();
+});
+
 test('a reach ladder takes its speeds from the ledger', async ({ page }) => {
   await page.goto('/');
   await page.getByRole('link', { name: 'Maren Voss' }).first().click();

@@ -9,15 +9,13 @@ import {
   putAside,
   reopenFinding,
 } from '@/data/findings';
-import { emptyGym, markedClip, student, type TestGym } from './support';
+import { markedGym, type TestGym, type MarkedClip } from './support';
 
 let gym: TestGym;
 let who: string;
-let marked: Awaited<ReturnType<typeof markedClip>>;
+let marked: MarkedClip;
 beforeEach(async () => {
-  gym = await emptyGym();
-  who = await student(gym);
-  marked = await markedClip(gym, who);
+  ({ gym, who, marked } = await markedGym());
 });
 
 const accept = (fault: string, isReplacing = false) =>

@@ -23,15 +23,13 @@ import { keepRemark, markingErrors, strikesToRemark } from '@/data/remarks';
 import { effectOf } from '@/data/shownLeaks';
 import { today } from '@/data/today';
 import { effectInWords } from '@/screens/library/effect';
-import { AT_ONCE, emptyGym, markedClip, student, type TestGym } from './support';
+import { AT_ONCE, markedGym, type TestGym, type MarkedClip } from './support';
 
 let gym: TestGym;
 let who: string;
-let marked: Awaited<ReturnType<typeof markedClip>>;
+let marked: MarkedClip;
 beforeEach(async () => {
-  gym = await emptyGym();
-  who = await student(gym);
-  marked = await markedClip(gym, who);
+  ({ gym, who, marked } = await markedGym());
 });
 
 const accept = (fault = 'all-at-once') => acceptFinding(gym.db, marked.strikeId, fault, false);

@@ -93,6 +93,15 @@ export async function markedClip(gym: TestGym, studentId: string, file = 'cross-
   return { clipId: id, strikeId: `strike-${id}`, document };
 }
 
+export type MarkedClip = Awaited<ReturnType<typeof markedClip>>;
+
+/** A gym of one student with one such clip. */
+export async function markedGym() {
+  const gym = await emptyGym();
+  const who = await student(gym);
+  return { gym, who, marked: await markedClip(gym, who) };
+}
+
 export const AT_ONCE = {
   load: { frame: 60, width: 1 },
   hips: { frame: 110, width: 1 },

@@ -17,15 +17,13 @@ import {
   type PrescriptionInput,
 } from '@/data/work';
 import { logWork, type LogInput } from '@/data/drillLog';
-import { emptyGym, markedClip, student, type TestGym } from './support';
+import { markedClip, markedGym, type TestGym, type MarkedClip } from './support';
 
 let gym: TestGym;
 let who: string;
-let marked: Awaited<ReturnType<typeof markedClip>>;
+let marked: MarkedClip;
 beforeEach(async () => {
-  gym = await emptyGym();
-  who = await student(gym);
-  marked = await markedClip(gym, who);
+  ({ gym, who, marked } = await markedGym());
 });
 
 const accept = (fault = 'all-at-once') => acceptFinding(gym.db, marked.strikeId, fault, false);

@@ -9,8 +9,13 @@ import type { Shown, Unsaid } from '@/data/ledger';
 import { CloseLeak } from '@/screens/work/CloseLeak';
 import { Button } from '@/ui/button';
 
-export type LedgerLeak = Leak & { readonly name: string; readonly shown: readonly Shown[] };
-export type UnsaidLeak = Unsaid & { readonly name: string };
+interface Named {
+  readonly name: string;
+  /** Whether its film is still there to be seen. */
+  readonly isFilmed: boolean;
+}
+export type LedgerLeak = Leak & Named & { readonly shown: readonly Shown[] };
+export type UnsaidLeak = Unsaid & Named;
 
 const STATE = { open: 'open', working: 'in work', closed: 'closed' } as const;
 
@@ -94,7 +99,12 @@ export function LeakHistory({
   );
 }
 
-function SeeIt({ clipId, strikeId }: { clipId: string; strikeId: string }) {
+function SeeIt({
+  clipId,
+  strikeId,
+  isFilmed,
+}: Pick<UnsaidLeak, 'clipId' | 'strikeId' | 'isFilmed'>) {
+  if (!isFilmed) return null;
   return (
     <Link href={`/bench/${clipId}?strike=${strikeId}`} className="underline underline-offset-4">
       See it

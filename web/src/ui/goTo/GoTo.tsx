@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Key } from '@/ui/button';
 import { Dialog } from '@/ui/dialog';
-import { entriesFor, meant, type Findable } from './entries';
+import { entriesFor, findableSchema, meant, type Findable } from './entries';
 
 /** From anywhere to anywhere: a few letters of a student's name, and Enter. */
 export function GoTo() {
@@ -19,8 +19,9 @@ export function GoTo() {
   const open = () => {
     setTyped('');
     setOpen(true);
+    // Whatever is no list of students counts as none: the screens can still be gone to.
     fetch('/api/students')
-      .then((answer) => answer.json() as Promise<Findable[]>)
+      .then(async (answer) => findableSchema.array().parse(await answer.json()))
       .then(setStudents, () => setStudents('failed'));
   };
   const go = (href: string) => {

@@ -1,4 +1,4 @@
-import { notFound } from 'next/navigation';
+import { notFound, redirect } from 'next/navigation';
 import { loadBench } from '@/data/bench';
 import { cameraSetups } from '@/data/cameraSetups';
 import { clipById, clipSummaries } from '@/data/clips';
@@ -27,6 +27,8 @@ export default async function BenchPage({ params, searchParams }: Props) {
   const [clip, saved] = await Promise.all([clipById(db, clipId), loadBench(db, clipId)]);
   const student = clip && (await studentById(db, clip.studentId));
   if (!clip || !saved || !student) notFound();
+  // Of a film that is gone the numbers are left, and those stand in the ledger.
+  if (clip.isPurged) redirect(`/students/${student.id}/ledger`);
   const [decisions, cues, survey, second, job, series, setups, clips, library] = await Promise.all([
     decisionsOf(db, clipId),
     activeCues(db, clip.studentId),

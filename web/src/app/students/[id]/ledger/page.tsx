@@ -74,6 +74,7 @@ export default async function LedgerPage({
     null;
   const own = technique ? byTechnique.get(technique)! : [];
   const newest = own[own.length - 1];
+  const purged = new Set(clips.filter(({ isPurged }) => isPurged).map((clip) => clip.id));
   const nameOf = (fault: string) => faultById(fault, catalogue)?.name ?? fault;
   const open = new Set(
     leaks
@@ -81,7 +82,6 @@ export default async function LedgerPage({
       .map((leak) => leak.fault),
   );
   const unsaid = (newest ? await unsaidIn(db, newest) : []).filter(({ fault }) => !open.has(fault));
-  const purged = new Set(clips.filter(({ isPurged }) => isPurged).map((clip) => clip.id));
   return (
     <LedgerScreen
       key={technique}
@@ -92,9 +92,14 @@ export default async function LedgerPage({
       leaks={leaks.map((leak) => ({
         ...leak,
         name: nameOf(leak.fault),
+        isFilmed: !purged.has(leak.clipId),
         shown: shownOver(byTechnique.get(leak.technique) ?? [], leak.fault),
       }))}
-      unsaid={unsaid.map((one) => ({ ...one, name: nameOf(one.fault) }))}
+      unsaid={unsaid.map((one) => ({
+        ...one,
+        name: nameOf(one.fault),
+        isFilmed: !purged.has(one.clipId),
+      }))}
       notes={notes}
       doses={doses}
       fatigue={newestRounds(own)}
