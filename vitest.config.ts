@@ -7,5 +7,9 @@ export default defineConfig({
     include: ['{core,cli,demo,web}/{src,test}/**/*.test.ts'],
     testTimeout: 120_000,
     hookTimeout: 60_000,
+    execArgv: [
+      '--import',
+      fileURLToPath(new URL('./scripts/typescript-threads.mjs', import.meta.url)),
+    ],
   },
 });

@@ -1,4 +1,4 @@
-/** `npm run bench`: times of the core and of the bench screen on this machine. */
+/** `npm run bench`: times of the core and of the screens on this machine; damaged films by the thousand. */
 import { join } from 'node:path';
 import { bin, ensureBrowser, ensureBuild, ensurePackages, root, run } from './lib/setup.mjs';
 
@@ -11,6 +11,10 @@ run(bin('tsx'), ['--expose-gc', 'bench/analysis.ts'], {
 run(bin('tsx'), ['bench/judging.ts'], {
   cwd: join(root, 'e2e'),
   title: 'Judging, costs and what-if',
+});
+run(bin('vitest'), ['run', 'web/test/damagedFilms.test.ts'], {
+  env: { SINEW_FUZZ: '5000' },
+  title: 'Five thousand damaged films',
 });
 ensureBuild();
 run(bin('tsx'), ['bench/largeGym.ts'], {

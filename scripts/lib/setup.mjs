@@ -90,7 +90,11 @@ export function bin(name) {
 }
 
 export function seed(data) {
-  run(bin('tsx'), ['src/gym/seed.ts'], { cwd: join(root, 'demo'), env: { SINEW_DATA: data } });
+  const threads = join(root, 'scripts', 'typescript-threads.mjs');
+  run(bin('tsx'), ['--import', threads, 'src/gym/seed.ts'], {
+    cwd: join(root, 'demo'),
+    env: { SINEW_DATA: data },
+  });
 }
 
 function isFree(port) {

@@ -1,17 +1,16 @@
 /** Clips: taken in, listed, deleted. */
-import { open } from 'node:fs/promises';
-import { FilePathSource } from 'mediabunny';
 import { group } from 'd3-array';
 import { nanoid } from 'nanoid';
 import { sql, type Selectable } from 'kysely';
 import type { Side } from '@sinew/core/body/landmarks';
 import type { View } from '@sinew/core/technique/catalogue';
 import type { Intent } from '@sinew/core/drill/intent';
-import { inspectFilm, UnusableFilm, type Film } from '../video/inspect';
+import { UnusableFilm, type Film } from '../video/inspect';
 import { purposeSchema, type Purpose } from './benchDocument';
 import { ClipFileError, type ClipFiles, type Incoming } from './clipFiles';
 import { removeUnused, restoreClip } from './clipEnds';
 import { now, stamps, type Db } from './database';
+import { inspectFile } from './inspectFile';
 import { decodeTimes, encodeTimes } from './placedBlob';
 import type { ClipTable } from './schema';
 import { studentById } from './students';
@@ -121,20 +120,13 @@ async function requireConsent(db: Db, studentId: string): Promise<void> {
 }
 
 async function inspect({ path, bytes }: Incoming): Promise<Film> {
-  const file = await open(path);
-  const read = async (from: number, to: number) => {
-    const { buffer, bytesRead } = await file.read(new Uint8Array(to - from), 0, to - from, from);
-    return buffer.subarray(0, bytesRead);
-  };
   try {
-    return await inspectFilm({ source: new FilePathSource(path), read, size: bytes });
+    return await inspectFile({ path, bytes });
   } catch (error) {
     if (error instanceof UnusableFilm) {
       throw new ClipFileError(`${error.message} Nothing was kept.`, 415);
     }
     throw error;
-  } finally {
-    await file.close();
   }
 }
 

@@ -16,24 +16,35 @@ export type FileCheck =
   | { readonly ok: false; readonly message: string };
 
 const api = {
-  /** Tables read, first and last frame decoded. Never throws: the reason is in the answer. */
-  async check(file: File): Promise<FileCheck> {
-    try {
-      if (file.size === 0)
-        return { ok: false, message: 'This file is empty: there is no film in it.' };
+  /** Tables read. Never throws: the reason is in the answer. */
+  inspect(file: File): Promise<FileCheck> {
+    return answered(async () => {
+      if (file.size === 0) throw new Error('This file is empty: there is no film in it.');
       const { width, height, codec, frameTimes, shotAt } = await inspectFilm({
         source: new BlobSource(file),
         read: async (from, to) => new Uint8Array(await file.slice(from, to).arrayBuffer()),
         size: file.size,
       });
-      const frames = await FrameSource.open(new BlobSource(file));
-      for (const index of [0, frameTimes.length - 1]) (await frames.frame(index)).close();
       return { ok: true, width, height, codec, frameTimes, shotAt };
-    } catch (error) {
-      return { ok: false, message: error instanceof Error ? error.message : String(error) };
-    }
+    });
+  },
+
+  /** First and last frame of an inspected film decoded. Never throws, either. */
+  decode(file: File, film: FileCheck & { readonly ok: true }): Promise<FileCheck> {
+    return answered(async () => {
+      const frames = await FrameSource.open(new BlobSource(file));
+      for (const index of [0, film.frameTimes.length - 1]) (await frames.frame(index)).close();
+      return film;
+    });
   },
 };
+
+async function answered(work: () => Promise<FileCheck>): Promise<FileCheck> {
+  return work().catch((error: unknown) => ({
+    ok: false,
+    message: error instanceof Error ? error.message : String(error),
+  }));
+}
 
 export type CheckWorker = typeof api;
 

@@ -11,7 +11,9 @@ import {
   type Source,
 } from 'mediabunny';
 import { meanRate } from '@sinew/core/track/time';
-import { tablesProblem, type ReadBytes } from './tables';
+import { MOST_FRAMES, type ReadBytes } from './container';
+import { isobmffProblem } from './isobmffTables';
+import { matroskaProblem } from './matroskaElements';
 
 export interface Film {
   readonly width: number;
@@ -44,7 +46,7 @@ export interface FilmFile {
 
 /** @throws UnusableFilm */
 export async function inspectFilm({ source, read, size }: FilmFile): Promise<Film> {
-  const problem = await tablesProblem(read, size);
+  const problem = (await isobmffProblem(read, size)) ?? (await matroskaProblem(read, size));
   if (problem) throw new UnusableFilm(problem === 'cut short' ? CUT_SHORT : DAMAGED);
   const input = new Input({ source, formats: ALL_FORMATS });
   try {
@@ -63,6 +65,7 @@ export async function inspectFilm({ source, read, size }: FilmFile): Promise<Fil
     }
     const { times, soundFrames } = await frames(track);
     if (times.length === 0) throw new UnusableFilm('There is no picture in this file.');
+    if (!areTimesPossible(times)) throw new UnusableFilm(DAMAGED);
     if (soundFrames < times.length) {
       throw new UnusableFilm(
         `This file is cut short: it lists ${times.length} frames, but only the first ` +
@@ -104,8 +107,19 @@ async function videoTrack(input: Input): Promise<InputVideoTrack> {
   throw new UnusableFilm(sound ? 'There is only sound in this file, no picture.' : CUT_SHORT);
 }
 
-/** Two hours at 240 frames a second; a damaged table may claim billions. */
-const MOST_FRAMES = 2 * 3600 * 240;
+/** Longer films are not taken in, seconds; a damaged duration may claim years. */
+const LONGEST = 24 * 3600;
+/** No camera waits so long from one frame to the next, seconds. */
+const LONGEST_GAP = 60;
+
+function areTimesPossible(times: readonly number[]): boolean {
+  return times.every(
+    (time, i) =>
+      Number.isFinite(time) &&
+      time - times[0]! <= LONGEST &&
+      (i === 0 || time - times[i - 1]! <= LONGEST_GAP),
+  );
+}
 
 /**
  * Presentation times of all frames, and how many of them (in file order) have their data.
