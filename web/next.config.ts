@@ -1,5 +1,6 @@
 import type { NextConfig } from 'next';
 import { fileURLToPath } from 'node:url';
+import { HEADER_RULES } from './src/securityHeaders';
 
 const repository = fileURLToPath(new URL('..', import.meta.url));
 
@@ -9,6 +10,7 @@ const config: NextConfig = {
   turbopack: { root: repository },
   outputFileTracingRoot: repository,
   poweredByHeader: false,
+  headers: async () => HEADER_RULES,
   devIndicators: false,
 };
 

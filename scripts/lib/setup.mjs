@@ -89,7 +89,11 @@ export function bin(name) {
   return join(root, 'node_modules', '.bin', name);
 }
 
+/** What Sinew keeps shows people: only who runs it may read it. */
+const keepPrivate = () => process.umask(0o077);
+
 export function seed(data) {
+  keepPrivate();
   const threads = join(root, 'scripts', 'typescript-threads.mjs');
   run(bin('tsx'), ['--import', threads, 'src/gym/seed.ts'], {
     cwd: join(root, 'demo'),
@@ -121,6 +125,7 @@ export async function serve({
     }
     chosen += 1;
   }
+  keepPrivate();
   console.log(`\nSinew:  http://127.0.0.1:${chosen}`);
   console.log(`Data:   ${data}\nStop:   Ctrl C\n`);
   const child = spawn(bin('next'), [mode, '-H', '127.0.0.1', '-p', String(chosen)], {

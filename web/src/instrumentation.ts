@@ -1,21 +1,16 @@
 /** Runs once when the server starts. */
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== 'nodejs') return;
-  const [{ keepHouse }, { clipFiles }, { database, dataFolder }] = await Promise.all([
-    import('./data/housekeeping'),
-    import('./data/clipFilesHere'),
+  const [{ maintainNow }, { keepPrivate }, { dataFolder }] = await Promise.all([
+    import('./data/maintenance/here'),
+    import('./data/keepPrivate'),
     import('./data/database'),
   ]);
-  const keep = async () => {
-    try {
-      await keepHouse(
-        { db: await database(), files: clipFiles(), folder: dataFolder() },
-        new Date(),
-      );
-    } catch (error) {
-      console.error('Housekeeping failed; it is tried again in an hour.', error);
-    }
-  };
+  await keepPrivate(dataFolder());
+  const keep = () =>
+    maintainNow().catch((error: unknown) => {
+      console.error('Maintenance failed; it is tried again in an hour.', error);
+    });
   void keep();
   setInterval(() => void keep(), 3_600_000).unref();
 }

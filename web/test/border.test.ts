@@ -4,6 +4,8 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { NextRequest } from 'next/server';
 import { describe, expect, it } from 'vitest';
+import { scratchFolder } from '@sinew/demo/scratch';
+import { closeDatabase } from '@/data/database';
 import { proxy } from '@/proxy';
 
 const METHODS = ['GET', 'PUT', 'POST', 'PATCH', 'DELETE'] as const;
@@ -46,10 +48,12 @@ describe('a request from outside', () => {
     }
   });
 
-  it('gets no page under another name', () => {
-    const asked = (host: string) =>
-      proxy(new NextRequest('http://127.0.0.1:4000/', { headers: { host } })).status;
-    expect(asked('sinew.invalid')).toBe(403);
-    expect(asked('localhost:4000')).toBe(200);
+  it('gets no page under another name', async () => {
+    process.env.SINEW_DATA = scratchFolder('border');
+    const asked = async (host: string) =>
+      (await proxy(new NextRequest('http://127.0.0.1:4000/', { headers: { host } }))).status;
+    expect(await asked('sinew.invalid')).toBe(403);
+    expect(await asked('localhost:4000')).toBe(200);
+    await closeDatabase();
   });
 });

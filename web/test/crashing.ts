@@ -28,7 +28,9 @@ const DEEDS: Readonly<Record<string, () => Promise<void>>> = {
   async backup() {
     for (let i = 0; ; i++) {
       const at = new Date(Date.UTC(2026, 0, 1 + i));
-      const { name } = await backUp(db, join(folder, 'backups'), join(folder, 'clips'), at);
+      const { name } = await backUp(db, join(folder, 'backups'), join(folder, 'clips'), at, {
+        isRotated: true,
+      });
       say(name);
     }
   },

@@ -13,7 +13,8 @@ import { ClipFiles } from '@/data/clipFiles';
 import { openDatabase } from '@/data/database';
 import { acceptFinding, activeCues } from '@/data/findings';
 import { importGym } from '@/data/gymImport';
-import { keepHouse } from '@/data/housekeeping';
+import { confirmClock } from '@/data/maintenance/clock';
+import { lookAfter, maintain } from '@/data/maintenance/maintain';
 import { measuredStrikes } from '@/data/measured';
 import { allStudents, recordConsent } from '@/data/students';
 import { today } from '@/data/today';
@@ -42,7 +43,11 @@ const filmsIn = (folder: string) =>
   existsSync(folder)
     ? readdirSync(folder, { recursive: true }).filter((one) => String(one).endsWith('.bin'))
     : [];
-const keep = (at: Date) => keepHouse({ db: gym.db, files: gym.files, folder: gym.folder }, at);
+/** A day's maintenance, on a day that nobody doubts. */
+async function keep(at: Date): Promise<boolean> {
+  await confirmClock(gym.db, gym.folder, at);
+  return maintain(gym, at, await lookAfter(gym, at));
+}
 
 describe('the trash', () => {
   it('gives a clip back with its cue, and keeps it thirty days', async () => {
@@ -155,7 +160,8 @@ describe('a consent that ends', () => {
 
 describe('a backup', () => {
   const folder = () => join(gym.folder, 'backups');
-  const make = (at: Date) => backUp(gym.db, folder(), join(gym.folder, 'clips'), at);
+  const make = (at: Date, spared: string | null = null) =>
+    backUp(gym.db, folder(), join(gym.folder, 'clips'), at, { isRotated: true, spared });
 
   it('is made once a day, and the last two weeks are kept', async () => {
     expect(await keep(later(0))).toBe(true);
@@ -167,10 +173,11 @@ describe('a backup', () => {
   it('that is the oldest of all outlives the one made before it is gone back to', async () => {
     const { name } = await make(later(0));
     for (let day = 1; day < KEPT; day++) await make(later(day));
-    await backUp(gym.db, folder(), join(gym.folder, 'clips'), later(KEPT), name);
+    await make(later(KEPT), name);
     await restore(gym.folder, folder(), name, () => gym.db.destroy());
     const db = await openDatabase(gym.folder);
-    await backUp(db, folder(), join(gym.folder, 'clips'), later(KEPT + 1));
+    const clips = join(gym.folder, 'clips');
+    await backUp(db, folder(), clips, later(KEPT + 1), { isRotated: true });
     await db.destroy();
     expect((await backups(folder())).map((one) => one.name)).not.toContain(name);
   });
@@ -311,7 +318,7 @@ describe('killed in the middle (SIGKILL)', () => {
       }
       afterCrash(gym.folder).close();
       const db = await openDatabase(gym.folder);
-      await backUp(db, folder, join(gym.folder, 'clips'), later(400));
+      await backUp(db, folder, join(gym.folder, 'clips'), later(400), { isRotated: true });
       expect(readdirSync(folder).filter((name) => name.startsWith('making-'))).toEqual([]);
       await db.destroy();
     },

@@ -2,8 +2,9 @@
  * Fills an empty data folder with the made-up gym: the boathouse of a rowing club in the harbour
  * town of Wrayholm, where a striking class trains between the racks. Run by `npm run demo`.
  */
-import { createReadStream } from 'node:fs';
+import { createReadStream, existsSync, readdirSync } from 'node:fs';
 import { stat } from 'node:fs/promises';
+import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { fileURLToPath } from 'node:url';
 import type { View } from '@sinew/core/technique/catalogue';
@@ -11,6 +12,7 @@ import { ClipFiles } from '@sinew/web/data/clipFiles';
 import { loadBench, saveBench } from '@sinew/web/data/bench';
 import { addClip } from '@sinew/web/data/clips';
 import { dataFolder, openDatabase, type Db } from '@sinew/web/data/database';
+import { DatabaseProblem } from '@sinew/web/data/databaseProblem';
 import { acceptFinding } from '@sinew/web/data/findings';
 import { createGym } from '@sinew/web/data/gym';
 import type { BenchDocument, Purpose } from '@sinew/web/data/benchDocument';
@@ -286,12 +288,7 @@ async function filmedBefore(db: Db, file: string, daysAgo: number): Promise<void
     .execute();
 }
 
-const folder = dataFolder();
-const db = await openDatabase(folder);
-const present = await db.selectFrom('student').select('id').executeTakeFirst();
-if (present) {
-  console.log(`The gym in ${folder} has students already; nothing was changed.`);
-} else {
+async function seedGym(db: Db, folder: string): Promise<void> {
   await createGym(db, 'Wrayholm Boathouse', 'Tuesday class');
   const files = new ClipFiles(folder);
   const ids = await seedStudents(db);
@@ -303,4 +300,19 @@ if (present) {
   const count = DEMO_CLIPS.length + DEMO_TAKES.flatMap(({ films }) => films).length;
   console.log(`Seeded ${ids.size} students and ${count} clips in ${folder}.`);
 }
-await db.destroy();
+
+const folder = dataFolder();
+try {
+  const db = await openDatabase(folder);
+  const hasStudents = await db.selectFrom('student').select('id').executeTakeFirst();
+  const hasFilms =
+    existsSync(join(folder, 'clips')) && readdirSync(join(folder, 'clips')).length > 0;
+  if (hasStudents) console.log(`The gym in ${folder} has students already; nothing was changed.`);
+  else if (hasFilms) console.log(`There are films in ${folder} already; nothing was changed.`);
+  else await seedGym(db, folder);
+  await db.destroy();
+} catch (error) {
+  if (!(error instanceof DatabaseProblem)) throw error;
+  // The app says what is wrong and what to do.
+  console.log(error.message);
+}

@@ -4,11 +4,13 @@ import { activeCues } from '@/data/findings';
 import { floorFacts } from '@/data/floor';
 import { theGym } from '@/data/gym';
 import { hurtingStudents } from '@/data/leaks';
+import { upkeepNow } from '@/data/maintenance/here';
 import { planBetween } from '@/data/plan';
 import { allStudents } from '@/data/students';
 import { today } from '@/data/today';
 import { Floor } from '@/screens/floor/Floor';
 import { floorHeadline, floorRows } from '@/screens/floor/rows';
+import { UpkeepNotices } from '@/screens/upkeep/UpkeepNotices';
 
 export const dynamic = 'force-dynamic';
 export const metadata = { title: 'Floor' };
@@ -16,13 +18,14 @@ export const metadata = { title: 'Floor' };
 export default async function FloorPage() {
   const db = await database();
   const day = today();
-  const [gym, students, facts, cues, hurting, plan] = await Promise.all([
+  const [gym, students, facts, cues, hurting, plan, upkeep] = await Promise.all([
     theGym(db),
     allStudents(db),
     floorFacts(db),
     activeCues(db),
     hurtingStudents(db),
     planBetween(db, day, plusDays(day, 1)),
+    upkeepNow(),
   ]);
   const rows = floorRows({ students, facts, cues, hurting, today: day });
   return (
@@ -32,6 +35,7 @@ export default async function FloorPage() {
       headline={floorHeadline(rows, facts)}
       archived={students.filter((student) => student.isArchived)}
       today={plan}
+      notices={<UpkeepNotices upkeep={upkeep} today={day} />}
     />
   );
 }

@@ -8,7 +8,9 @@ import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { sql } from 'kysely';
 import { nanoid } from 'nanoid';
-import { MIGRATIONS, type Db } from './database';
+import type { Db } from './database';
+import { MIGRATIONS } from './migrations';
+import { DAY_MS } from './today';
 
 const NAME = /^\d{4}-\d{2}-\d{2}T\d{6}\.\d{3}Z\.db$/;
 /** So many days can be gone back. */
@@ -50,11 +52,18 @@ async function flushed(path: string): Promise<void> {
   await file.sync().finally(() => file.close());
 }
 
+/** Whether the last backup is a day old; one that is dated in the future is none of yesterday's. */
+export function isDue(kept: readonly Backup[], at: Date): boolean {
+  const ages = kept.map((one) => at.getTime() - Date.parse(one.at));
+  return !ages.some((age) => age >= 0 && age < DAY_MS);
+}
+
 /**
- * Make a backup: under a temporary name, checked, flushed, renamed. Older ones than the newest
- * `KEPT` go.
+ * Make a backup: under a temporary name, checked, flushed, renamed.
  *
  * @param clips folder of the films
+ * @param isRotated older ones than the newest `KEPT` go, and films that none names any more; not
+ *   while the clock or the database is in doubt
  * @param spared a backup that stays however old it is: the one that is about to be gone back to
  */
 export async function backUp(
@@ -62,7 +71,7 @@ export async function backUp(
   folder: string,
   clips: string,
   at: Date,
-  spared: string | null = null,
+  { isRotated, spared = null }: { isRotated: boolean; spared?: string | null },
 ): Promise<Backup> {
   await mkdir(folder, { recursive: true, mode: 0o700 });
   const making = join(folder, `making-${nanoid()}`);
@@ -75,12 +84,8 @@ export async function backUp(
     await rename(making, join(folder, name));
     await flushed(folder);
     await addFilms(clips, join(folder, 'clips'));
-    const [newest, ...older] = await backups(folder);
-    for (const { name: old } of older.slice(KEPT - 1)) {
-      if (old !== spared) await rm(join(folder, old));
-    }
-    await dropFilms(folder);
-    return newest!;
+    if (isRotated) await rotate(folder, at, spared);
+    return (await backups(folder)).find((one) => one.name === name)!;
   } finally {
     await rm(making, { force: true });
     // What a killed backup has left.
@@ -88,6 +93,15 @@ export async function backUp(
       if (name.startsWith('making-')) await rm(join(folder, name), { force: true });
     }
   }
+}
+
+/** Only what is dated up to now counts: a clock that once ran ahead pushes nothing out. */
+async function rotate(folder: string, at: Date, spared: string | null): Promise<void> {
+  const past = (await backups(folder)).filter((one) => Date.parse(one.at) <= at.getTime());
+  for (const { name } of past.slice(KEPT)) {
+    if (name !== spared) await rm(join(folder, name));
+  }
+  await dropFilms(folder);
 }
 
 /** @returns what is wrong with a database file, or null */
@@ -135,6 +149,18 @@ export async function forgetFilms(folder: string, films: readonly string[]): Pro
   for (const sha256 of films) await rm(join(folder, 'clips', shelfOf(sha256)), { force: true });
 }
 
+/** Films that are missing are taken back from the backups. */
+export async function missingFilmsBack(
+  folder: string,
+  clips: string,
+  missing: readonly string[],
+): Promise<void> {
+  for (const sha256 of missing) {
+    const from = join(folder, 'clips', shelfOf(sha256));
+    if (existsSync(from)) await placeFilm(from, join(clips, shelfOf(sha256)));
+  }
+}
+
 /** Paths below a clip store, as `ab/abcd….bin`. */
 async function filmsIn(folder: string): Promise<ReadonlySet<string>> {
   const shelves = await readdir(folder).catch(() => []);
@@ -163,6 +189,7 @@ async function placeFilm(from: string, to: string): Promise<void> {
  * that are missing come back from the backup.
  *
  * @param close closes every connection to the database
+ * @param isOpened false when the database that is there cannot be opened: it is put aside then
  * @throws BackupError; the database is then as it was
  */
 export async function restore(
@@ -170,6 +197,7 @@ export async function restore(
   folder: string,
   name: string,
   close: () => Promise<void>,
+  isOpened = true,
 ): Promise<void> {
   const from = join(folder, name);
   if (!NAME.test(name) || !existsSync(from)) {
@@ -183,7 +211,8 @@ export async function restore(
     await copyFile(from, making);
     await flushed(making);
     await close();
-    await settle(place);
+    if (isOpened) await settle(place);
+    else await putDatabaseAside(data);
     await rename(making, place);
     await flushed(data);
   } finally {
@@ -194,6 +223,27 @@ export async function restore(
   for (const film of films) {
     if (!here.has(film)) await placeFilm(join(folder, 'clips', film), join(data, 'clips', film));
   }
+}
+
+/** The files of a database: the journal first, which must never be played into another one. */
+export const DATABASE_FILES = ['sinew.db-wal', 'sinew.db-shm', 'sinew.db'] as const;
+
+/**
+ * Move a database that cannot be opened out of the way, and keep it.
+ *
+ * @returns the folder in which it is now
+ */
+export async function putDatabaseAside(data: string): Promise<string> {
+  const aside = join(data, 'set-aside', `database-${nanoid()}`);
+  await mkdir(aside, { recursive: true, mode: 0o700 });
+  for (const name of DATABASE_FILES) {
+    await rename(/* turbopackIgnore: true */ join(data, name), join(aside, name)).catch(
+      (error: NodeJS.ErrnoException) => {
+        if (error.code !== 'ENOENT') throw error;
+      },
+    );
+  }
+  return aside;
 }
 
 /** No journal may be left of the database that is replaced: it would be played into the new one. */

@@ -68,6 +68,8 @@ export async function addClip(
       .where('sha256', '=', incoming.sha256)
       .executeTakeFirst();
     if (known && known.purged_at === null) {
+      // Its file may be missing or damaged; this one is known to be right by its hash.
+      await files.keep(incoming);
       if (known.deleted_at !== null) await restoreClip(db, known.id);
       await sayPurpose(db, known.id, clip.purpose);
       return { id: known.id, isKnown: true };

@@ -3,63 +3,99 @@ import { mkdirSync } from 'node:fs';
 import { homedir } from 'node:os';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
-import { Kysely, Migrator, SqliteDialect, type Migration } from 'kysely';
-import * as firstSlice from './migrations/0001-first-slice';
-import * as capture from './migrations/0002-capture';
-import * as tracking from './migrations/0003-tracking';
-import * as judge from './migrations/0004-judge';
-import * as work from './migrations/0005-work';
+import { Kysely, Migrator, SqliteDialect } from 'kysely';
+import { backupFolder, backUp } from './backups';
+import { asProblem, DatabaseProblem } from './databaseProblem';
+import { MIGRATIONS } from './migrations';
 import type { Schema } from './schema';
 
 export type Db = Kysely<Schema>;
-
-export const MIGRATIONS: Record<string, Migration> = {
-  '0001-first-slice': firstSlice,
-  '0002-capture': capture,
-  '0003-tracking': tracking,
-  '0004-judge': judge,
-  '0005-work': work,
-};
 
 /** Where database and clips live: `SINEW_DATA`, else a folder in the user's home. */
 export function dataFolder(): string {
   return process.env.SINEW_DATA ?? join(homedir(), '.sinew');
 }
 
+export const databasePath = (folder: string) => join(folder, 'sinew.db');
+
 /**
- * Open (and create or migrate) a database.
+ * Open (and create or migrate) a database. Before an older one is brought up to date, a backup is made.
  *
  * @param folder the data folder; made when missing, readable by its owner only
- * @throws when a migration fails; the database is then as it was before
+ * @throws DatabaseProblem; the database is then as it was before
  */
 export async function openDatabase(folder: string): Promise<Db> {
-  mkdirSync(folder, { recursive: true, mode: 0o700 });
-  const sqlite = new Database(join(folder, 'sinew.db'));
-  sqlite.pragma('journal_mode = WAL');
-  sqlite.pragma('foreign_keys = ON');
-  sqlite.pragma('synchronous = FULL');
-  sqlite.pragma('busy_timeout = 5000');
-  const db = new Kysely<Schema>({ dialect: new SqliteDialect({ database: sqlite }) });
-  const migrator = new Migrator({ db, provider: { getMigrations: async () => MIGRATIONS } });
-  const { error } = await migrator.migrateToLatest();
-  if (error) {
-    await db.destroy();
-    throw new Error(`The gym's database could not be brought up to date: ${String(error)}`, {
-      cause: error,
-    });
+  let db: Db | null = null;
+  try {
+    mkdirSync(folder, { recursive: true, mode: 0o700 });
+    const sqlite = new Database(databasePath(folder));
+    db = new Kysely<Schema>({ dialect: new SqliteDialect({ database: sqlite }) });
+    const applied = appliedMigrations(sqlite);
+    sqlite.pragma('journal_mode = WAL');
+    sqlite.pragma('foreign_keys = ON');
+    sqlite.pragma('synchronous = FULL');
+    sqlite.pragma('busy_timeout = 5000');
+    await bringUpToDate(db, folder, applied);
+    return db;
+  } catch (error) {
+    await db?.destroy();
+    throw asProblem(error);
   }
-  return db;
+}
+
+/**
+ * @returns the changes of the tables that have been made, none in a new database
+ * @throws DatabaseProblem when the database is damaged or of a newer Sinew
+ */
+function appliedMigrations(sqlite: Database.Database): string[] {
+  const [first] = sqlite.pragma('quick_check(1)') as { quick_check: string }[];
+  if (first?.quick_check !== 'ok') {
+    throw new DatabaseProblem('damaged', first?.quick_check ?? 'nothing can be read.');
+  }
+  const isNew = !sqlite
+    .prepare("select 1 from sqlite_master where type = 'table' and name = 'kysely_migration'")
+    .get();
+  if (isNew) return [];
+  const rows = sqlite.prepare('select name from kysely_migration').all() as { name: string }[];
+  const unknown = rows.find(({ name }) => !(name in MIGRATIONS));
+  if (unknown) throw new DatabaseProblem('newer', unknown.name);
+  return rows.map(({ name }) => name);
+}
+
+async function bringUpToDate(db: Db, folder: string, applied: readonly string[]): Promise<void> {
+  if (applied.length === Object.keys(MIGRATIONS).length) return;
+  try {
+    if (applied.length > 0) {
+      const [to, clips] = [backupFolder(folder), join(folder, 'clips')];
+      await backUp(db, to, clips, new Date(), { isRotated: false });
+    }
+    const migrator = new Migrator({ db, provider: { getMigrations: async () => MIGRATIONS } });
+    const { error } = await migrator.migrateToLatest();
+    if (error) throw error;
+  } catch (error) {
+    const reason = error instanceof Error ? error.message : String(error);
+    throw new DatabaseProblem('not brought up to date', reason, { cause: error });
+  }
 }
 
 const shared = globalThis as { sinewDatabase?: Promise<Db> };
 
-/** The one connection of this server. */
+/**
+ * The one connection of this server.
+ *
+ * @throws DatabaseProblem; whoever asks next tries again
+ */
 export function database(): Promise<Db> {
   shared.sinewDatabase ??= openDatabase(dataFolder()).catch((error: unknown) => {
     shared.sinewDatabase = undefined;
     throw error;
   });
   return shared.sinewDatabase;
+}
+
+/** @returns why the database cannot be opened, or null when it is open */
+export async function databaseProblem(): Promise<DatabaseProblem | null> {
+  return database().then(() => null, asProblem);
 }
 
 /** Close it; whoever asks next opens it anew. */

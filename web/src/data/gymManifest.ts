@@ -1,6 +1,6 @@
 /** What a gym's file says of itself. */
 import { z } from 'zod';
-import { MIGRATIONS } from './database';
+import { MIGRATIONS } from './migrations';
 
 export const MANIFEST = 'manifest.json';
 const NAME = /^(tables\/[a-z_]+\.jsonl|clips\/[0-9a-f]{64}\.bin)$/;

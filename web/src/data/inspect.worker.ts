@@ -27,6 +27,6 @@ async function inspect({ path, bytes }: InspectionTask): Promise<InspectionAnswe
   }
 }
 
-parentPort!.once('message', (task: InspectionTask) => {
+parentPort!.on('message', (task: InspectionTask) => {
   void inspect(task).then((answer) => parentPort!.postMessage(answer));
 });

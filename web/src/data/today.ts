@@ -1,6 +1,9 @@
 /** The day in the gym: as the wall clock of this machine has it, not in Greenwich. */
 import { shortDay, type Day } from '@sinew/core/calendar/day';
 
+/** Milliseconds of a day, leap seconds and changes of the clock aside. */
+export const DAY_MS = 86_400_000;
+
 export function dayIn(date: Date): Day {
   const padded = (value: number, width = 2) => String(value).padStart(width, '0');
   const [year, month, day] = [date.getFullYear(), date.getMonth() + 1, date.getDate()];

@@ -1,13 +1,13 @@
 /** What was deleted and can be brought back for thirty days; what goes for good, and when. */
+import type { Day } from '@sinew/core/calendar/day';
 import type { Db } from './database';
 import { deleteClip, destroyClip, purgeFilm, restoreClip } from './clipEnds';
 import type { ClipFiles } from './clipFiles';
 import { measureStudent } from './measured';
 import { setDeleted, type SoftTable } from './softDelete';
-import { today } from './today';
+import { DAY_MS } from './today';
 
 export const KEPT_DAYS = 30;
-const DAY = 86_400_000;
 
 export const TRASH_KINDS = ['student', 'clip', 'note', 'test', 'log'] as const;
 export type TrashKind = (typeof TRASH_KINDS)[number];
@@ -73,29 +73,38 @@ export async function setTrashed(
   return isTrashed ? deleteClip(db, id) : restoreClip(db, id);
 }
 
-/** What has been in the trash for thirty days goes for good, films with their files. */
-export async function emptyTrash(db: Db, files: ClipFiles, at: Date): Promise<void> {
-  const before = new Date(at.getTime() - KEPT_DAYS * DAY).toISOString();
-  const clips = await db
+const before = (at: Date) => new Date(at.getTime() - KEPT_DAYS * DAY_MS).toISOString();
+
+const clipsDue = (db: Db, at: Date) =>
+  db
     .selectFrom('clip')
     .innerJoin('student', 'student.id', 'clip.student_id')
     .select('clip.id')
     .where(({ or, eb }) =>
-      or([eb('clip.deleted_at', '<', before), eb('student.deleted_at', '<', before)]),
+      or([eb('clip.deleted_at', '<', before(at)), eb('student.deleted_at', '<', before(at))]),
     )
     .execute();
-  for (const { id } of clips) await destroyClip(db, files, id);
+
+/** How many clips and students would go for good. */
+export async function dueInTrash(db: Db, at: Date): Promise<number> {
+  const students = await db
+    .selectFrom('student')
+    .select('id')
+    .where('deleted_at', '<', before(at))
+    .execute();
+  return students.length + (await clipsDue(db, at)).length;
+}
+
+/** What has been in the trash for thirty days goes for good, films with their files. */
+export async function emptyTrash(db: Db, files: ClipFiles, at: Date): Promise<void> {
+  for (const { id } of await clipsDue(db, at)) await destroyClip(db, files, id);
   for (const table of ['student', 'note', 'field_test', 'drill_log'] as const) {
-    await db.deleteFrom(table).where('deleted_at', '<', before).execute();
+    await db.deleteFrom(table).where('deleted_at', '<', before(at)).execute();
   }
 }
 
-/**
- * Films of students whose consent has run out go, with every point of a body in them. What was
- * measured is measured one last time before: numbers stay.
- */
-export async function purgeWithoutConsent(db: Db, files: ClipFiles): Promise<string[]> {
-  const day = today();
+/** Students whose consent has run out on a day, with no other one in force. */
+async function withoutConsent(db: Db, day: Day): Promise<string[]> {
   const students = await db
     .selectFrom('consent')
     .innerJoin('student', 'student.id', 'consent.student_id')
@@ -121,19 +130,31 @@ export async function purgeWithoutConsent(db: Db, files: ClipFiles): Promise<str
       ),
     )
     .execute();
-  const purged: string[] = [];
-  for (const { id: studentId } of students) {
+  return students.map(({ id }) => id);
+}
+
+/** Films that go on a day because no consent is in force any more. */
+export async function filmsWithoutConsent(db: Db, day: Day) {
+  const students = await withoutConsent(db, day);
+  return db
+    .selectFrom('clip')
+    .select(['id', 'sha256', 'student_id'])
+    .where('student_id', 'in', students)
+    .where('purged_at', 'is', null)
+    .execute();
+}
+
+/**
+ * Films of students whose consent has run out go, with every point of a body in them. What was
+ * measured is measured one last time before: numbers stay.
+ *
+ * @returns the films, by their SHA-256
+ */
+export async function purgeWithoutConsent(db: Db, files: ClipFiles, day: Day): Promise<string[]> {
+  const clips = await filmsWithoutConsent(db, day);
+  for (const studentId of new Set(clips.map(({ student_id }) => student_id))) {
     await measureStudent(db, studentId);
-    const clips = await db
-      .selectFrom('clip')
-      .select(['id', 'sha256'])
-      .where('student_id', '=', studentId)
-      .where('purged_at', 'is', null)
-      .execute();
-    for (const { id, sha256 } of clips) {
-      await purgeFilm(db, files, id);
-      purged.push(sha256);
-    }
   }
-  return purged;
+  for (const { id } of clips) await purgeFilm(db, files, id);
+  return clips.map(({ sha256 }) => sha256);
 }

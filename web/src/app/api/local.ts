@@ -1,3 +1,5 @@
+import { DatabaseProblem, NO_DATABASE } from '@/data/databaseProblem';
+
 /**
  * Sinew serves one machine. A page of another site that the coach happens to have open must not be
  * able to read or write here, not even by a name that has been pointed at this machine.
@@ -12,7 +14,16 @@ export function isOwnHost(request: Request): boolean {
 export function ownPagesOnly<Context>(
   handle: (request: Request, context: Context) => Promise<Response>,
 ): (request: Request, context: Context) => Promise<Response> {
-  return async (request, context) => refuseForeign(request) ?? handle(request, context);
+  return async (request, context) => {
+    const refused = refuseForeign(request);
+    if (refused) return refused;
+    try {
+      return await handle(request, context);
+    } catch (error) {
+      if (!(error instanceof DatabaseProblem)) throw error;
+      return Response.json({ message: NO_DATABASE }, { status: 503 });
+    }
+  };
 }
 
 /** A refusal when the request does not come from Sinew's own pages, else null. */

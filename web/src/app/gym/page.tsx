@@ -1,8 +1,11 @@
 import { backupFolder, backups } from '@/data/backups';
 import { database, dataFolder } from '@/data/database';
 import { settingsOf } from '@/data/gym';
+import { upkeepNow } from '@/data/maintenance/here';
+import { today } from '@/data/today';
 import { KEPT_DAYS, trash } from '@/data/trash';
 import { GymScreen } from '@/screens/gym/GymScreen';
+import { UpkeepNotices } from '@/screens/upkeep/UpkeepNotices';
 
 export const dynamic = 'force-dynamic';
 export const metadata = { title: 'Gym' };
@@ -10,7 +13,12 @@ export const metadata = { title: 'Gym' };
 export default async function GymPage() {
   const db = await database();
   const folder = backupFolder(dataFolder());
-  const [settings, deleted, kept] = await Promise.all([settingsOf(db), trash(db), backups(folder)]);
+  const [settings, deleted, kept, upkeep] = await Promise.all([
+    settingsOf(db),
+    trash(db),
+    backups(folder),
+    upkeepNow(),
+  ]);
   return (
     <GymScreen
       settings={{
@@ -21,6 +29,7 @@ export default async function GymPage() {
       backups={kept}
       folder={folder}
       keptDays={KEPT_DAYS}
+      notices={<UpkeepNotices upkeep={upkeep} today={today()} />}
     />
   );
 }

@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import type { ReactNode } from 'react';
 import type { Gym } from '@/data/gym';
 import type { PlanItem } from '@/data/plan';
 import type { Student } from '@/data/students';
@@ -29,6 +30,7 @@ export function Floor({
   headline,
   archived,
   today,
+  notices,
 }: {
   gym: Gym;
   rows: readonly FloorRow[];
@@ -36,6 +38,8 @@ export function Floor({
   archived: readonly Student[];
   /** What is planned for today. */
   today: readonly PlanItem[];
+  /** What the coach has to decide before Sinew goes on; see `UpkeepNotices`. */
+  notices: ReactNode;
 }) {
   return (
     <>
@@ -47,6 +51,7 @@ export function Floor({
         }
       />
       <main className="mx-auto max-w-[1280px] px-8 pt-7 pb-12">
+        {notices}
         <div className="flex flex-wrap items-end justify-between gap-4">
           <h1 className="font-serif text-[2.6rem] leading-none">
             {rows.length === 0 ? 'An empty Floor.' : headline}

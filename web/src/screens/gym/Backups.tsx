@@ -24,7 +24,7 @@ export function Backups({ backups, folder }: { backups: readonly Backup[]; folde
     toast(wrong ?? done);
   };
   return (
-    <section aria-label="Backups">
+    <section aria-label="Backups" id="backups">
       <h2 className="border-b-2 border-ink pb-1 text-base font-semibold">
         {backups.length === 0 ? 'No backup yet' : 'Backups, one a day'}
       </h2>

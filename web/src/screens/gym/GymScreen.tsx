@@ -1,6 +1,7 @@
 'use client';
 
 import Link from 'next/link';
+import type { ReactNode } from 'react';
 import type { Backup } from '@/data/backups';
 import type { Settings } from '@/data/gym';
 import type { Trashed } from '@/data/trash';
@@ -17,6 +18,7 @@ export function GymScreen({
   backups,
   folder,
   keptDays,
+  notices,
 }: {
   settings: Settings;
   trash: readonly Trashed[];
@@ -24,11 +26,14 @@ export function GymScreen({
   /** Where backups go. */
   folder: string;
   keptDays: number;
+  /** What the coach has to decide before Sinew goes on; see `UpkeepNotices`. */
+  notices: ReactNode;
 }) {
   return (
     <>
       <MainBar here="Gym" />
       <main className="mx-auto max-w-[1280px] px-8 pt-7 pb-16">
+        {notices}
         <h1 className="font-serif text-[2.6rem] leading-none">{settings.name}.</h1>
         <div className="mt-6 grid gap-x-12 gap-y-9 lg:grid-cols-2">
           <SettingsForm key={JSON.stringify(settings)} settings={settings} />

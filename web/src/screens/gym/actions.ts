@@ -1,11 +1,12 @@
 'use server';
 
 import { revalidatePath } from 'next/cache';
-import { join } from 'node:path';
 import { z } from 'zod';
-import { backUp, backupFolder, BackupError, restore } from '@/data/backups';
-import { closeDatabase, database, dataFolder } from '@/data/database';
+import { BackupError } from '@/data/backups';
+import { database } from '@/data/database';
 import { saveSettings, settingsSchema, type Settings } from '@/data/gym';
+import { backUpHere, confirmToday, goBackHere, putAllStraysAside } from '@/data/maintenance/here';
+import { today } from '@/data/today';
 
 const shown = () => revalidatePath('/', 'layout');
 
@@ -19,31 +20,28 @@ export async function keepSettings(settings: Settings): Promise<string | null> {
 }
 
 /** @returns what went wrong, or null when there is a new backup */
-export async function backUpNow(): Promise<string | null> {
-  const folder = dataFolder();
-  try {
-    await backUp(await database(), backupFolder(folder), join(folder, 'clips'), new Date());
-  } catch (error) {
-    if (error instanceof BackupError) return error.message;
-    throw error;
-  }
-  shown();
-  return null;
-}
+export const backUpNow = async (): Promise<string | null> => done(backUpHere());
 
 /** Back to a backup; what is there now is backed up before. @returns what went wrong, or null */
-export async function goBackTo(name: string): Promise<string | null> {
-  const folder = dataFolder();
-  const to = backupFolder(folder);
-  const wanted = z.string().parse(name);
+export const goBackTo = async (name: string): Promise<string | null> =>
+  done(goBackHere(z.string().parse(name)));
+
+/** @param day the day that the coach has seen and confirmed. @returns what went wrong, or null */
+export async function confirmDate(day: string): Promise<string | null> {
+  if (day !== today()) return 'This machine’s clock has been set meanwhile. Look again.';
+  return done(confirmToday());
+}
+
+/** @returns what went wrong, or null when films without a clip are put aside */
+export const putFilmsAside = async (): Promise<string | null> => done(putAllStraysAside());
+
+async function done(work: Promise<void>): Promise<string | null> {
   try {
-    await backUp(await database(), to, join(folder, 'clips'), new Date(), wanted);
-    await restore(folder, to, wanted, closeDatabase);
+    await work;
   } catch (error) {
     if (error instanceof BackupError) return error.message;
     throw error;
   }
-  await database();
   shown();
   return null;
 }

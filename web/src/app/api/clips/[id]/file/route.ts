@@ -4,6 +4,7 @@ import { byteRange } from '@/data/byteRange';
 import { clipFiles } from '@/data/clipFilesHere';
 import { clipById } from '@/data/clips';
 import { database } from '@/data/database';
+import { servedType } from '@/video/filmTypes';
 
 /** The clip's file, whole or the byte range asked for. */
 export const GET = ownPagesOnly(
@@ -15,7 +16,7 @@ export const GET = ownPagesOnly(
       return Response.json({ message: 'This clip’s file is not there any more.' }, { status: 404 });
     }
     const headers = {
-      'content-type': clip.mimeType.split(';')[0]!,
+      'content-type': servedType(clip.mimeType),
       'accept-ranges': 'bytes',
       'cache-control': 'private, no-store',
       etag: `"${clip.sha256}"`,

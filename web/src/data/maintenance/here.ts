@@ -1,0 +1,83 @@
+/** The maintenance of this server's gym: looked at as it starts, every hour, and when the coach has spoken. */
+import { join } from 'node:path';
+import { backUp, backupFolder, restore } from '../backups';
+import { clipFiles } from '../clipFilesHere';
+import { closeDatabase, database, dataFolder } from '../database';
+import { confirmClock } from './clock';
+import { lookAfter, maintain, type Place, type Upkeep } from './maintain';
+import { keptFilms, putStraysAside } from './sweep';
+
+/** One for pages and start-up alike, which are bundled apart. */
+const shared = globalThis as {
+  sinewUpkeep?: Promise<Upkeep>;
+  sinewMaintaining?: Promise<unknown>;
+};
+
+async function here(): Promise<Place> {
+  return { db: await database(), files: clipFiles(), folder: dataFolder() };
+}
+
+/** One after the other: two sweeps at once would stumble over each other. */
+function inTurn<T>(work: () => Promise<T>): Promise<T> {
+  const turn = (shared.sinewMaintaining ?? Promise.resolve()).then(work, work);
+  shared.sinewMaintaining = turn.catch(() => undefined);
+  return turn;
+}
+
+async function lookAndMaintain(): Promise<void> {
+  const place = await here();
+  const at = new Date();
+  shared.sinewUpkeep = lookAfter(place, at);
+  await maintain(place, at, await shared.sinewUpkeep);
+  // What has been put right is no longer told.
+  shared.sinewUpkeep = lookAfter(place, at);
+}
+
+export const maintainNow = (): Promise<void> => inTurn(lookAndMaintain);
+
+/** As it was when last looked at. */
+export async function upkeepNow(): Promise<Upkeep> {
+  shared.sinewUpkeep ??= here().then((place) => lookAfter(place, new Date()));
+  return shared.sinewUpkeep;
+}
+
+/** The coach says that the date is right: what has waited for that is done at once. */
+export const confirmToday = (): Promise<void> =>
+  inTurn(async () => {
+    const { db, folder } = await here();
+    await confirmClock(db, folder, new Date());
+    await lookAndMaintain();
+  });
+
+/** The coach says that the films without a clip are not needed: they are put aside. */
+export const putAllStraysAside = (): Promise<void> =>
+  inTurn(async () => {
+    const { db, folder } = await here();
+    const at = new Date();
+    await putStraysAside(folder, (await keptFilms(db, folder, at)).strays, at);
+    await lookAndMaintain();
+  });
+
+const isCertain = ({ clock, strays }: Upkeep) => clock.isBelieved && strays === null;
+
+/** @throws BackupError */
+export const backUpHere = (): Promise<void> =>
+  inTurn(async () => {
+    const { db, folder } = await here();
+    const to = backupFolder(folder);
+    const isRotated = isCertain(await upkeepNow());
+    await backUp(db, to, join(folder, 'clips'), new Date(), { isRotated });
+  });
+
+/** Go back to a backup; what is there now is backed up before. @throws BackupError */
+export const goBackHere = (name: string): Promise<void> =>
+  inTurn(async () => {
+    const { db, folder } = await here();
+    const to = backupFolder(folder);
+    const isRotated = isCertain(await upkeepNow());
+    const clips = join(folder, 'clips');
+    await backUp(db, to, clips, new Date(), { isRotated, spared: name });
+    await restore(folder, to, name, closeDatabase);
+    shared.sinewUpkeep = lookAfter(await here(), new Date());
+    await shared.sinewUpkeep;
+  });

@@ -1,0 +1,89 @@
+/**
+ * What is done without being asked: the trash emptied, consents kept, leftovers put aside, a backup
+ * a day. While the clock or the database is in doubt, backups go on and nothing is taken away.
+ */
+import { join } from 'node:path';
+import {
+  backupFolder,
+  backups,
+  backUp,
+  forgetFilms,
+  isDue,
+  KEPT,
+  missingFilmsBack,
+} from '../backups';
+import type { ClipFiles } from '../clipFiles';
+import type { Db } from '../database';
+import { dayIn } from '../today';
+import { dueInTrash, emptyTrash, filmsWithoutConsent, purgeWithoutConsent } from '../trash';
+import { readClock, type Clock } from './clock';
+import { bringBack, emptySetAside, forgetAside } from './setAside';
+import { clearTransfers, doubtfulStrays, keptFilms, putStraysAside, type Strays } from './sweep';
+
+export interface Place {
+  readonly db: Db;
+  readonly files: ClipFiles;
+  /** The data folder. */
+  readonly folder: string;
+}
+
+/** What the coach has to know, or to say. */
+export interface Upkeep {
+  readonly clock: Clock;
+  /** What waits until the date is confirmed; null when nothing does. */
+  readonly waits: {
+    readonly films: number;
+    readonly putAway: number;
+    readonly backups: number;
+  } | null;
+  readonly strays: Strays | null;
+}
+
+/** Look, and change nothing but the last time seen. */
+export async function lookAfter({ db, folder }: Place, at: Date): Promise<Upkeep> {
+  const clock = await readClock(db, folder, at);
+  const { films, clips, strays } = await keptFilms(db, folder, at);
+  return {
+    clock,
+    waits: clock.isBelieved ? null : await whatWaits(db, folder, at),
+    strays: doubtfulStrays(films, strays.length, clips),
+  };
+}
+
+async function whatWaits(db: Db, folder: string, at: Date): Promise<Upkeep['waits']> {
+  const [films, putAway, kept] = await Promise.all([
+    filmsWithoutConsent(db, dayIn(at)),
+    dueInTrash(db, at),
+    backups(backupFolder(folder)),
+  ]);
+  const surplus = Math.max(0, kept.length - KEPT);
+  // A few backups more than usual are nothing to ask about.
+  if (films.length === 0 && putAway === 0 && surplus < KEPT) return null;
+  return { films: films.length, putAway, backups: surplus };
+}
+
+/** @returns whether a backup was made */
+export async function maintain(place: Place, at: Date, upkeep: Upkeep): Promise<boolean> {
+  const { db, files, folder } = place;
+  const to = backupFolder(folder);
+  const { missing } = await keptFilms(db, folder, at);
+  const back = await bringBack(folder, missing, (sha256) => files.pathOf(sha256));
+  await missingFilmsBack(
+    to,
+    join(folder, 'clips'),
+    [...missing].filter((sha256) => !back.has(sha256)),
+  );
+  const isCertain = upkeep.clock.isBelieved && upkeep.strays === null;
+  if (upkeep.clock.isBelieved) {
+    await emptyTrash(db, files, at);
+    const gone = await purgeWithoutConsent(db, files, dayIn(at));
+    await forgetFilms(to, gone);
+    await forgetAside(folder, gone);
+    await clearTransfers(folder, at);
+    await emptySetAside(folder, at);
+  }
+  if (isCertain) await putStraysAside(folder, (await keptFilms(db, folder, at)).strays, at);
+  const isTime = isDue(await backups(to), at);
+  if (isTime) await backUp(db, to, join(folder, 'clips'), at, { isRotated: isCertain });
+  return isTime;
+}

@@ -1,0 +1,88 @@
+/**
+ * Films that no clip names, and transfers that broke off: left by a machine that stopped half-way –
+ * or all that is left of a lost database. So a sweep only ever puts aside, and asks when it is more
+ * than a few.
+ */
+import { readdir, rm, stat } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { Db } from '../database';
+import { putAside } from './setAside';
+
+const HOUR = 3_600_000;
+/** A larger share of all films is not put aside without being asked. */
+const FEW = 0.03;
+
+export interface Strays {
+  /** Films that no clip names, and films in all. */
+  readonly strays: number;
+  readonly films: number;
+  /** There is no clip at all: the database is new, or another one. */
+  readonly isEmpty: boolean;
+}
+
+interface StrayFilm {
+  readonly sha256: string;
+  readonly path: string;
+}
+
+/** @returns null when there are no more strays than a broken transfer leaves */
+export function doubtfulStrays(films: number, strays: number, clips: number): Strays | null {
+  const isEmpty = clips === 0;
+  return strays > 0 && (isEmpty || strays > FEW * films) ? { strays, films, isEmpty } : null;
+}
+
+export interface KeptFilms {
+  readonly films: number;
+  readonly clips: number;
+  readonly strays: readonly StrayFilm[];
+  /** Films that clips name and that are not there. */
+  readonly missing: ReadonlySet<string>;
+}
+
+/** What is in the folder of films, held against the clips. */
+export async function keptFilms(db: Db, data: string, at: Date): Promise<KeptFilms> {
+  const rows = await db.selectFrom('clip').select(['sha256', 'purged_at']).execute();
+  const named = new Set(rows.flatMap(({ sha256, purged_at }) => (purged_at ? [] : [sha256])));
+  const missing = new Set(named);
+  const strays: StrayFilm[] = [];
+  let films = 0;
+  const folder = join(data, 'clips');
+  for (const shelf of await list(folder)) {
+    for (const name of await list(join(folder, shelf))) {
+      const sha256 = /^([0-9a-f]{64})\.bin$/.exec(name)?.[1];
+      if (sha256 === undefined) continue;
+      films += 1;
+      missing.delete(sha256);
+      const path = join(folder, shelf, name);
+      // A young one is on its way to its row.
+      if (!named.has(sha256) && (await isOld(path, at))) strays.push({ sha256, path });
+    }
+  }
+  return { films, clips: rows.length, strays, missing };
+}
+
+export async function putStraysAside(
+  data: string,
+  strays: readonly StrayFilm[],
+  at: Date,
+): Promise<void> {
+  for (const { path, sha256 } of strays) await putAside(data, path, sha256, at);
+}
+
+/** What broken transfers have left behind: nobody has been told that it was kept. */
+export async function clearTransfers(data: string, at: Date): Promise<void> {
+  for (const name of await list(join(data, 'incoming'))) {
+    const path = join(data, 'incoming', name);
+    if (await isOld(path, at)) await rm(path, { recursive: true, force: true });
+  }
+}
+
+const list = (path: string) => readdir(path).catch(() => []);
+
+async function isOld(path: string, at: Date): Promise<boolean> {
+  const modified = await stat(path).then(
+    (found) => found.mtimeMs,
+    () => Infinity,
+  );
+  return at.getTime() - modified > HOUR;
+}

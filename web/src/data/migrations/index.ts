@@ -1,0 +1,15 @@
+/** Every change of the tables, in order; what has been released is never edited again. */
+import type { Migration } from 'kysely';
+import * as firstSlice from './0001-first-slice';
+import * as capture from './0002-capture';
+import * as tracking from './0003-tracking';
+import * as judge from './0004-judge';
+import * as work from './0005-work';
+
+export const MIGRATIONS: Readonly<Record<string, Migration>> = {
+  '0001-first-slice': firstSlice,
+  '0002-capture': capture,
+  '0003-tracking': tracking,
+  '0004-judge': judge,
+  '0005-work': work,
+};
