@@ -59,6 +59,7 @@ export default tseslint.config(
       '**/test-results',
       '**/playwright-report',
       'web/public',
+      'web/src/tracking/prepared',
     ],
   },
   ...tseslint.configs.recommended,

@@ -4,6 +4,7 @@ import { bin, ensureBrowser, ensureBuild, ensurePackages, root, run } from './li
 
 ensurePackages();
 ensureBrowser();
+run(process.execPath, ['scripts/engines.mjs'], { title: 'Node that the packages ask for' });
 run('npm', ['run', 'types', '--silent'], { title: 'Types' });
 run(bin('eslint'), ['.', '--max-warnings', '0'], { title: 'Lint' });
 run(bin('prettier'), ['--check', '--log-level', 'warn', '.'], { title: 'Format' });

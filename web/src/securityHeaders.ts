@@ -41,7 +41,7 @@ const FILE_POLICY = policy({
 });
 
 /** For what coaches and other machines have handed in: it may do nothing at all. */
-export const DATA_POLICY = policy({
+const DATA_POLICY = policy({
   'default-src': "'none'",
   'base-uri': "'none'",
   'form-action': "'none'",

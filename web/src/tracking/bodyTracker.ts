@@ -2,11 +2,7 @@
  * The body tracker behind one interface: a picture in, a sighting out. Runs wherever there is a
  * canvas with WebGL2, which is a worker in the app and a page in the accuracy runs.
  */
-import {
-  FilesetResolver,
-  PoseLandmarker,
-  type PoseLandmarkerResult,
-} from '@mediapipe/tasks-vision';
+import { FilesetResolver, PoseLandmarker, type PoseLandmarkerResult } from './prepared/vision.mjs';
 import type { Landmark } from '@sinew/core/body/landmarks';
 import { sightingOf, type Sighting } from '@sinew/core/track/sighting';
 import type { Box } from '@sinew/core/track/box';
