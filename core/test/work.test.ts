@@ -6,7 +6,7 @@ import { DRILLS } from '../src/drill/catalogue';
 import { CATALOGUE, faultById } from '../src/fault/catalogue';
 import { callsIn, COMBINATIONS, punchesOf, spoken } from '../src/work/calls';
 import { doseOf, wholeOf } from '../src/work/dose';
-import { gateOf, isClean, type GateEvent } from '../src/work/gate';
+import { gateOf, isClean, NO_GRADES, NO_POWER_UNDER_16, type GateEvent } from '../src/work/gate';
 import { INTENTS, isHarder, type Intent } from '../src/drill/intent';
 import { blockOf, walkOrder } from '../src/work/plan';
 import { checkOf, comesBefore, prescriptionFor } from '../src/work/prescription';
@@ -103,6 +103,14 @@ describe('the speed gate', () => {
     expect(gateOf([override], '', []).level).toBe('power');
     expect(gateOf([override], '', ['Nerve side']).level).toBe('slow');
     expect(gateOf([override, { kind: 'injury', at: at() }], '', []).level).toBe('slow');
+  });
+
+  it('never opens to full power under 16, by sets or by hand', () => {
+    const earned = [...clean('slow'), ...clean('tempo'), ...clean('full')];
+    const gate = gateOf(earned, '', [], NO_GRADES, true);
+    expect(gate).toMatchObject({ level: 'full', next: 'power', shut: NO_POWER_UNDER_16 });
+    const override: GateEvent = { kind: 'override', at: at(), to: 'power', reason: 'asked' };
+    expect(gateOf([override], '', [], NO_GRADES, true).level).toBe('full');
   });
 
   it('never skips a step, whatever sets are logged in whatever order', () => {

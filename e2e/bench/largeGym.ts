@@ -52,7 +52,13 @@ async function fill(folder: string): Promise<string[]> {
   for (let i = 0; i < STUDENTS; i++) {
     const id = await addStudent(db, {
       ...{ name: `Student ${i}`, stance: 'orthodox', grade: '', startedOn: '2026-01-01' },
-      ...{ heightCm: 176, massKg: 70, injuries: '', classGroup: `Class ${i % 8}`, isMinor: false },
+      ...{
+        heightCm: 176,
+        massKg: 70,
+        injuries: '',
+        classGroup: `Class ${i % 8}`,
+        bornOn: '1996-03-14',
+      },
     });
     await recordConsent(db, id, { givenBy: 'student', name: 'S', givenOn: '2026-01-01' });
     ids.push(id);

@@ -16,6 +16,7 @@ export const dataOf = (server: keyof typeof PORT) =>
 export async function addStudent(page: Page, name: string): Promise<string> {
   await page.goto('/students/new');
   await page.getByLabel('Name').fill(name);
+  await page.getByLabel('Born on').fill('1996-03-14');
   await page.getByRole('button', { name: 'Add the student' }).click();
   await page.waitForURL(/\/students\/(?!new)/);
   await page.getByRole('button', { name: 'Record consent' }).click();

@@ -122,6 +122,7 @@ test('a transfer can be cancelled and leaves nothing behind', async ({ page }) =
 test('a full disk refuses the clip and keeps what is there', async ({ page }) => {
   await page.goto(`http://127.0.0.1:${PORT.fullDisk}/students/new`);
   await page.getByLabel('Name').fill('Full Disk');
+  await page.getByLabel('Born on').fill('1996-03-14');
   await page.getByRole('button', { name: 'Add the student' }).click();
   await page.getByRole('button', { name: 'Record consent' }).click();
   await chooseFile(page, demoClip('cross-clean.mp4'));

@@ -86,7 +86,7 @@ describe('taking in a clip', () => {
     const stream = new ReadableStream<Uint8Array>({
       async start(controller) {
         controller.enqueue(demo);
-        await withdrawConsent(gym.db, late);
+        await withdrawConsent(gym.db, late, '2027-01-01');
         controller.close();
       },
     });

@@ -28,13 +28,14 @@ const contents = async ({ db }: TestGym) =>
       TABLES.map(async (table) => [table, (await rowsOf(db, table)).map(toLine).sort()] as const),
     ),
   );
+const verify = (gym: TestGym, path: string) => verifyGym(path, join(gym.folder, 'incoming'));
 const into = (gym: TestGym, path = file) =>
   importGym(gym.db, gym.files, path, join(gym.folder, 'incoming'));
 
 describe('a gym’s file', () => {
   it('is checked without anything being taken over', async () => {
     const gym = await emptyGym();
-    expect(await verifyGym(gym.db, file)).toMatchObject({ students: 1, clips: 1, strikes: 1 });
+    expect(await verify(gym, file)).toMatchObject({ students: 1, clips: 1, strikes: 1 });
     expect(await allStudents(gym.db)).toEqual([]);
   });
 
@@ -89,6 +90,65 @@ describe('a gym’s file', () => {
     expect((await allStudents(gym.db)).map(({ id }) => id).sort()).toEqual([who, other].sort());
     expect(await studentById(gym.db, other)).toEqual(mine);
     expect(await activeCues(gym.db, who)).toHaveLength(1);
+  });
+
+  it('says of each film what the film is, whatever the file says of it', async () => {
+    const gym = await emptyGym();
+    const parts = unzipSync(readFileSync(file));
+    const said = JSON.parse(strFromU8(parts['manifest.json']!)) as {
+      files: Record<string, { bytes: number; sha256: string }>;
+    };
+    const clips = strFromU8(parts['tables/clip.jsonl']!).trim().split('\n');
+    const rows = clips
+      .map((line) => JSON.stringify({ ...JSON.parse(line), mime_type: 'text/html', width: 7 }))
+      .join('\n');
+    const bytes = strToU8(rows);
+    parts['tables/clip.jsonl'] = bytes;
+    const sha256 = createHash('sha256').update(bytes).digest('hex');
+    said.files['tables/clip.jsonl'] = { bytes: bytes.length, sha256 };
+    parts['manifest.json'] = strToU8(JSON.stringify(said));
+    const path = join(full.folder, 'lying.zip');
+    writeFileSync(path, zipSync(parts, { level: 0 }));
+    await into(gym, path);
+    const [clip] = await rowsOf(gym.db, 'clip');
+    expect(clip).toMatchObject({ width: 1280, height: 720, codec: 'avc' });
+    expect(clip!.mime_type).toMatch(/^video\/mp4/);
+  });
+
+  it('of an earlier Sinew is brought up to date on its way in', async () => {
+    const parts = unzipSync(readFileSync(file));
+    const said = JSON.parse(strFromU8(parts['manifest.json']!)) as {
+      schema: string;
+      files: Record<string, { bytes: number; sha256: string }>;
+    };
+    said.schema = '0005-work';
+    for (const [table, column] of [
+      ['student', 'born_on'],
+      ['consent', 'films_until'],
+    ] as const) {
+      const name = `tables/${table}.jsonl`;
+      const rows = strFromU8(parts[name]!).replaceAll(new RegExp(`,"${column}":[^,}]*`, 'g'), '');
+      const bytes = strToU8(rows);
+      parts[name] = bytes;
+      const sha256 = createHash('sha256').update(bytes).digest('hex');
+      said.files[name] = { bytes: bytes.length, sha256 };
+    }
+    parts['manifest.json'] = strToU8(JSON.stringify(said));
+    const path = join(full.folder, 'earlier.zip');
+    writeFileSync(path, zipSync(parts, { level: 0 }));
+    const gym = await emptyGym();
+    expect((await into(gym, path)).added).toMatchObject({ students: 1, clips: 1 });
+    expect(await studentById(gym.db, who)).toMatchObject({ bornOn: null, name: 'Somebody' });
+    expect(await activeCues(gym.db, who)).toHaveLength(1);
+  });
+
+  it('names the films that are missing where it was made', async () => {
+    const { gym: from } = await fullGym();
+    const [clip] = await rowsOf(from.db, 'clip');
+    await from.files.remove(String(clip!.sha256));
+    const parts = unzipSync(readFileSync(await saved(from)));
+    const { missing } = JSON.parse(strFromU8(parts['manifest.json']!)) as { missing: string[] };
+    expect(missing).toEqual([clip!.sha256]);
   });
 
   it('leaves what was changed here as it is here', async () => {
@@ -178,14 +238,38 @@ describe('a file that is not what it says', () => {
       /not a gym’s file|damaged|knows nothing/,
     ],
     [
-      'made by another Sinew',
+      'made by a newer Sinew',
       () =>
         changed((parts) => {
           const said = manifest(parts);
           said.schema = '0099-later';
           parts['manifest.json'] = strToU8(JSON.stringify(said));
         }),
-      /another Sinew/,
+      /newer Sinew/,
+    ],
+    [
+      'a page with a script in the place of a film',
+      () =>
+        changed((parts) => {
+          const page = strToU8('<!doctype html><script>alert(1)</script>'.padEnd(400));
+          const said = manifest(parts);
+          const name = Object.keys(said.files).find((one) => one.startsWith('clips/'))!;
+          const sha256 = createHash('sha256').update(page).digest('hex');
+          const old = said.files[name]!.sha256;
+          delete parts[name];
+          delete said.files[name];
+          parts[`clips/${sha256}.bin`] = page;
+          said.files[`clips/${sha256}.bin`] = { bytes: page.length, sha256 };
+          const rows = strFromU8(parts['tables/clip.jsonl']!).replace(old, sha256);
+          const table = strToU8(rows.replace('video/mp4', 'text/html'));
+          parts['tables/clip.jsonl'] = table;
+          said.files['tables/clip.jsonl'] = {
+            bytes: table.length,
+            sha256: createHash('sha256').update(table).digest('hex'),
+          };
+          parts['manifest.json'] = strToU8(JSON.stringify(said));
+        }),
+      /no film that Sinew can use/,
     ],
     ['a column too many', () => forged('note', (old) => old.replace('{', '{"more":1,')), /note/],
     [
@@ -207,7 +291,7 @@ describe('a file that is not what it says', () => {
     async (_, make, says) => {
       const gym = await emptyGym();
       await expect(into(gym, make())).rejects.toThrow(says);
-      await expect(verifyGym(gym.db, make())).rejects.toThrow(/Nothing was taken over/);
+      await expect(verify(gym, make())).rejects.toThrow(/Nothing was taken over/);
       expect(await contents(gym)).toMatchObject({ student: [], clip: [], strike: [] });
       const left = join(gym.folder, 'incoming');
       expect(existsSync(left) ? readdirSync(left) : []).toEqual([]);

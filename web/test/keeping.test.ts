@@ -138,7 +138,6 @@ describe('a consent that ends', () => {
     const adult = await student(gym, { consent: null });
     await consent(adult, today());
     await consent(adult, null);
-    await gym.db.updateTable('student').set({ is_minor: 0 }).execute();
     const minor = await student(gym, { isMinor: true, consent: null });
     await consent(minor, plusDays(today(), 1), 'guardian');
     await consent(minor, null, 'student');

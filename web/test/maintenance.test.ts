@@ -6,6 +6,7 @@ import { backUp, backups, KEPT, restore } from '@/data/backups';
 import { addClip, clipById } from '@/data/clips';
 import { openDatabase } from '@/data/database';
 import { confirmClock } from '@/data/maintenance/clock';
+import { checkFilms, filmTroubles } from '@/data/maintenance/filmCheck';
 import { lookAfter, maintain } from '@/data/maintenance/maintain';
 import { filmsAside } from '@/data/maintenance/setAside';
 import { allStudents, recordConsent } from '@/data/students';
@@ -190,6 +191,32 @@ describe('a film that is missing', () => {
     expect(again).toEqual({ id, isKnown: true });
     const { sha256, bytes } = (await clipById(gym.db, id!))!;
     expect(await gym.files.size(sha256)).toBe(bytes);
+  });
+});
+
+describe('the films read once a day', () => {
+  it('are found as they were, missing, or altered, until they are added again', async () => {
+    const [whole, altered, missing] = await addFilms();
+    const pathOf = async (id: string) => gym.files.pathOf((await clipById(gym.db, id))!.sha256);
+    const bytes = film('cross-jammed.mp4');
+    bytes[bytes.length >> 1]! ^= 1;
+    writeFileSync(await pathOf(altered!), bytes);
+    rmSync(await pathOf(missing!));
+    const said = async () =>
+      (await filmTroubles(gym)).map(({ clipId, trouble }) => [clipId, trouble]).sort();
+    expect(await said()).toEqual([[missing, 'missing']]);
+    await checkFilms(gym, at(0));
+    expect(await said()).toEqual(
+      [
+        [altered, 'altered'],
+        [missing, 'missing'],
+      ].sort(),
+    );
+    await addFilms();
+    expect(await said()).toEqual([]);
+    await checkFilms(gym, at(0));
+    expect(await said()).toEqual([]);
+    expect(await clipById(gym.db, whole!)).not.toBeNull();
   });
 });
 

@@ -229,7 +229,9 @@ describe('the Floor', () => {
     massKg: null,
     injuries: '',
     classGroup: '',
+    bornOn: '1996-01-01',
     isMinor: false,
+    isJunior: false,
     isArchived: false,
     school: {},
     consent: {
@@ -342,10 +344,16 @@ describe('forms', () => {
     const good = studentForm.parse({
       name: ' Ada ',
       stance: 'southpaw',
+      bornOn: '1999-12-31',
       heightCm: '170,5',
       massKg: '',
     });
-    expect(good).toMatchObject({ name: 'Ada', heightCm: 170.5, massKg: null, isMinor: false });
+    expect(good).toMatchObject({
+      name: 'Ada',
+      heightCm: 170.5,
+      massKg: null,
+      bornOn: '1999-12-31',
+    });
     const bad = studentForm.safeParse({
       name: '',
       stance: 'left',

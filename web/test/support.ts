@@ -55,7 +55,8 @@ export async function student(
   { db }: TestGym,
   given: { isMinor?: boolean; consent?: 'student' | 'guardian' | null } = {},
 ): Promise<string> {
-  const input = studentForm.parse({ name: 'Somebody', stance: 'orthodox', isMinor: given.isMinor });
+  const bornOn = `${new Date().getFullYear() - (given.isMinor ? 14 : 30)}-01-01`;
+  const input = studentForm.parse({ name: 'Somebody', stance: 'orthodox', bornOn });
   const id = await addStudent(db, input);
   const consent = given.consent === undefined ? 'student' : given.consent;
   if (consent) {

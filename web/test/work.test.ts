@@ -2,11 +2,13 @@
 import { beforeEach, describe, expect, it } from 'vitest';
 import { plusDays } from '@sinew/core/calendar/day';
 import { faultById } from '@sinew/core/fault/catalogue';
+import { NO_POWER_UNDER_16 } from '@sinew/core/work/gate';
 import { cardOf } from '@/data/card';
 import { acceptFinding } from '@/data/findings';
 import { floorFacts } from '@/data/floor';
 import { saveSettings } from '@/data/gym';
 import { closeLeak, hurtingStudents, leaksOf } from '@/data/leaks';
+import { setBirthDate } from '@/data/students';
 import { today } from '@/data/today';
 import { setTrashed, trash } from '@/data/trash';
 import {
@@ -38,6 +40,22 @@ async function give(change: Partial<PrescriptionInput> = {}) {
     ...change,
   });
 }
+
+describe('a student under 16', () => {
+  beforeEach(async () => {
+    const bornOn = `${Number(today().slice(0, 4)) - 15}${today().slice(4)}`;
+    await setBirthDate(gym.db, who, bornOn);
+  });
+
+  it('gets no work at full power, with whatever reason', async () => {
+    await accept();
+    const outcome = await give({ intent: 'power', override: 'a tournament' });
+    expect(outcome).toEqual({ kind: 'refused', reason: NO_POWER_UNDER_16 });
+    const input = { studentId: who, technique: 'cross', to: 'power', reason: 'x' } as const;
+    expect(await overrideGate(gym.db, input)).toBe(NO_POWER_UNDER_16);
+    expect(await overrideGate(gym.db, { ...input, to: 'full' })).toBeNull();
+  });
+});
 
 let logs = 0;
 const set = (change: Partial<LogInput> = {}): LogInput => ({

@@ -2,7 +2,7 @@
  * The speed gate: slow → tempo → full → power. A step up is earned by three clean sets in a row at
  * the present speed and the grade that the gym asks; what can hurt sends the student back to slow
  * and shuts the gate until the coach has cleared it. The coach may open it, with a reason; not past
- * an injury.
+ * an injury, and not to full power under 16.
  *
  * Source: common practice of the slow-first school, no publication.
  */
@@ -62,12 +62,14 @@ export function isClean({ clean, of }: { readonly clean: number; readonly of: nu
 /**
  * @param events of one student and technique, any order; `at` sorts as text
  * @param injuries names of leaks that can hurt and are not cleared
+ * @param isJunior under 16, or of an age that nobody knows
  */
 export function gateOf(
   events: readonly GateEvent[],
   grade: string,
   injuries: readonly string[],
   rules: GateRules = NO_GRADES,
+  isJunior = false,
 ): Gate {
   let level: Intent = 'slow';
   let cleanSets = 0;
@@ -77,13 +79,15 @@ export function gateOf(
     else if (event.intent === level) {
       cleanSets = isClean(event) ? cleanSets + 1 : 0;
       const next = stepAbove(level);
-      if (cleanSets >= CLEAN_SETS && next && !gradeShuts(next, grade, rules)) {
+      const isShut = next && (ageShuts(next, isJunior) ?? gradeShuts(next, grade, rules));
+      if (cleanSets >= CLEAN_SETS && next && !isShut) {
         [level, cleanSets] = [next, 0];
       }
     }
   }
   const isShutByInjury = injuries.length > 0;
   if (isShutByInjury) [level, cleanSets] = ['slow', 0];
+  if (ageShuts(level, isJunior)) [level, cleanSets] = ['full', 0];
   const next = stepAbove(level);
   return {
     level,
@@ -93,12 +97,19 @@ export function gateOf(
     isShutByInjury,
     shut: isShutByInjury
       ? `Slow only: ${injuries.join(', ')} can hurt. Clear it on the bench first.`
-      : next && gradeShuts(next, grade, rules),
+      : next && (ageShuts(next, isJunior) ?? gradeShuts(next, grade, rules)),
   };
 }
 
 export function stepAbove(intent: Intent): Intent | null {
   return INTENTS[INTENTS.indexOf(intent) + 1] ?? null;
+}
+
+export const NO_POWER_UNDER_16 = 'No full power under 16: bones are still growing.';
+
+/** @returns why the age does not allow it, or null */
+function ageShuts(intent: Intent, isJunior: boolean): string | null {
+  return isJunior && intent === 'power' ? NO_POWER_UNDER_16 : null;
 }
 
 /** @returns why the grade does not allow it, or null */

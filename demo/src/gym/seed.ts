@@ -28,6 +28,7 @@ import { truthOf } from './truth';
 
 interface DemoStudent extends Pick<StudentInput, 'name' | 'grade'> {
   readonly stance?: StudentInput['stance'];
+  readonly age: number;
   readonly monthsOfTraining: number;
   readonly heightCm: number;
   readonly massKg: number;
@@ -40,6 +41,7 @@ interface DemoStudent extends Pick<StudentInput, 'name' | 'grade'> {
 const STUDENTS: readonly DemoStudent[] = [
   {
     name: 'Maren Voss',
+    age: 24,
     grade: 'beginner',
     monthsOfTraining: 4,
     heightCm: 172,
@@ -48,6 +50,7 @@ const STUDENTS: readonly DemoStudent[] = [
   },
   {
     name: 'Tobiah Renn',
+    age: 31,
     grade: 'second class',
     monthsOfTraining: 26,
     heightCm: 178,
@@ -56,6 +59,7 @@ const STUDENTS: readonly DemoStudent[] = [
   },
   {
     name: 'Ilse Kaar',
+    age: 14,
     grade: 'beginner',
     monthsOfTraining: 1.7,
     heightCm: 161,
@@ -65,6 +69,7 @@ const STUDENTS: readonly DemoStudent[] = [
   },
   {
     name: 'Dov Hallam',
+    age: 42,
     grade: 'first class',
     monthsOfTraining: 61,
     heightCm: 184,
@@ -73,6 +78,7 @@ const STUDENTS: readonly DemoStudent[] = [
   },
   {
     name: 'Perrin Oake',
+    age: 22,
     grade: 'third class',
     stance: 'orthodox',
     monthsOfTraining: 13,
@@ -82,6 +88,7 @@ const STUDENTS: readonly DemoStudent[] = [
   },
   {
     name: 'Sunniva Lund',
+    age: 19,
     grade: 'beginner',
     stance: 'southpaw',
     monthsOfTraining: 0.2,
@@ -91,6 +98,7 @@ const STUDENTS: readonly DemoStudent[] = [
   },
   {
     name: DEMO_TAKE.student,
+    age: 27,
     grade: 'second class',
     monthsOfTraining: 18,
     heightCm: 176,
@@ -111,14 +119,15 @@ const day = (monthsAgo: number) =>
 
 async function seedStudents(db: Db): Promise<Map<string, string>> {
   const ids = new Map<string, string>();
-  for (const { monthsOfTraining, consent, ...student } of STUDENTS) {
+  for (const { age, monthsOfTraining, consent, ...student } of STUDENTS) {
     const isMinor = typeof consent === 'object';
     const id = await addStudent(db, {
       stance: 'orthodox',
       ...{ injuries: '', classGroup: 'Tuesday' },
       ...student,
       startedOn: day(monthsOfTraining),
-      isMinor,
+      // Half a year past the birthday.
+      bornOn: day(12 * age + 6),
     });
     if (consent) {
       await recordConsent(db, id, {

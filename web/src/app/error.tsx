@@ -21,7 +21,6 @@ export default function ErrorPage({
           Try again
         </Button>
         {/* Not a page of this application: it works when nothing else does. */}
-        {/* eslint-disable-next-line @next/next/no-html-link-for-pages */}
         <a href="/recovery" className="font-semibold underline underline-offset-4">
           Is the database sound?
         </a>

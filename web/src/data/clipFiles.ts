@@ -40,7 +40,7 @@ export class ClipFiles {
 
   /** @param openFile how a file is opened for writing; tests hand in a disk that runs full */
   constructor(
-    folder: string,
+    readonly folder: string,
     private readonly openFile: (
       path: string,
     ) => Promise<Pick<FileHandle, 'write' | 'sync' | 'close'>> = (path) => open(path, 'wx', 0o600),

@@ -11,6 +11,7 @@ import { ClipFileError, type ClipFiles, type Incoming } from './clipFiles';
 import { removeUnused, restoreClip } from './clipEnds';
 import { now, stamps, type Db } from './database';
 import { inspectFile } from './inspectFile';
+import { forgetAltered } from './maintenance/filmCheck';
 import { decodeTimes, encodeTimes } from './placedBlob';
 import type { ClipTable } from './schema';
 import { studentById } from './students';
@@ -70,6 +71,7 @@ export async function addClip(
     if (known && known.purged_at === null) {
       // Its file may be missing or damaged; this one is known to be right by its hash.
       await files.keep(incoming);
+      await forgetAltered(files.folder, incoming.sha256);
       if (known.deleted_at !== null) await restoreClip(db, known.id);
       await sayPurpose(db, known.id, clip.purpose);
       return { id: known.id, isKnown: true };

@@ -40,9 +40,13 @@ export async function exportGym(db: Db, files: ClipFiles, scratch: string): Prom
       }
       return trx.selectFrom('clip').select('sha256').where('purged_at', 'is', null).execute();
     });
+    const missing: string[] = [];
     for (const hash of new Set(films.map((film) => film.sha256))) {
       const bytes = await files.size(hash);
-      if (bytes === null) continue;
+      if (bytes === null) {
+        missing.push(hash);
+        continue;
+      }
       const name = `clips/${hash}.bin`;
       listed[name] = { bytes, sha256: hash };
       zip.addFile(files.pathOf(hash), name, { compress: false });
@@ -50,7 +54,7 @@ export async function exportGym(db: Db, files: ClipFiles, scratch: string): Prom
     const gym = await theGym(db);
     const manifest: Manifest = {
       ...{ format: 'sinew-gym', version: 1, schema: SCHEMA, madeAt: now(), gym: gym.name },
-      ...{ counts, files: listed },
+      ...{ counts, files: listed, missing },
     };
     zip.addBuffer(Buffer.from(JSON.stringify(manifest, null, 2)), MANIFEST);
     zip.end();

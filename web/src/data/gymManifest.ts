@@ -18,5 +18,7 @@ export const manifestSchema = z.object({
     z.string().regex(NAME),
     z.object({ bytes: z.number().int().nonnegative(), sha256: z.string().regex(/^[0-9a-f]{64}$/) }),
   ),
+  /** Films that clips name and that were not there when the file was made. */
+  missing: z.array(z.string().regex(/^[0-9a-f]{64}$/)).default([]),
 });
 export type Manifest = z.infer<typeof manifestSchema>;

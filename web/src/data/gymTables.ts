@@ -51,10 +51,11 @@ const CELLS: Readonly<Record<string, z.ZodType<Cell>>> = {
   BLOB: bytesSchema,
 };
 
-/** What a row of a table may hold, read from the database itself. */
-export async function rowSchema(db: Db, table: TableName): Promise<z.ZodType<Row>> {
+/** What a row of a table may hold, read from the database itself; null when it has no such table. */
+export async function rowSchema(db: Db, table: TableName): Promise<z.ZodType<Row> | null> {
   const { rows } = await sql<{ name: string; type: string; notnull: 0 | 1 }>`
     select name, type, "notnull" from pragma_table_info(${table})`.execute(db);
+  if (rows.length === 0) return null;
   return z.strictObject(
     Object.fromEntries(
       rows.map(({ name, type, notnull }) => {

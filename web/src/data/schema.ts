@@ -35,7 +35,10 @@ export interface StudentTable extends Stamped {
   height_m: number | null;
   mass_kg: number | null;
   injuries: string;
+  /** Ticked before birth dates were asked for; counts while `born_on` is null. */
   is_minor: 0 | 1;
+  /** YYYY-MM-DD; null in rows from before it was asked for. */
+  born_on: string | null;
   archived_at: string | null;
   /** JSON: the student's own choices of school, or null. */
   school: string | null;
@@ -56,6 +59,8 @@ export interface ConsentTable extends Stamped {
   withdrawn_at: string | null;
   /** YYYY-MM-DD, the first day without it; null while it is not withdrawn. */
   expires_on: string | null;
+  /** YYYY-MM-DD, the first day without the films of a withdrawn consent; null: until deleted. */
+  films_until: string | null;
 }
 
 export interface ClipTable extends Stamped {
@@ -173,7 +178,7 @@ export interface CueTable extends Stamped {
   drill: string;
   status: 'active' | 'closed';
   closed_at: string | null;
-  closed_because: 'replaced' | 'put aside' | 'mended' | 'film deleted' | null;
+  closed_because: 'replaced' | 'put aside' | 'mended' | 'film deleted' | 'film moved' | null;
 }
 
 export interface SurveyTable extends Stamped {

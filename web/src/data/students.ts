@@ -2,6 +2,7 @@
 import { group } from 'd3-array';
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
+import { ageOn, OF_AGE, POWER_AGE } from '@sinew/core/calendar/age';
 import { daySchema, type Day } from '@sinew/core/calendar/day';
 import { schoolSchema, type School } from '@sinew/core/school/catalogue';
 import { now, stamps, type Db } from './database';
@@ -29,6 +30,10 @@ const pastDate = (message: string) =>
     .refine((day) => !Number.isNaN(Date.parse(day)) && day >= '1920-01-01', message)
     .refine((day) => Date.parse(day) <= Date.now() + 86_400_000, 'This day is still to come.');
 
+export const birthDate = pastDate(
+  'The day of birth, as year-month-day: by it Sinew knows who is under 18.',
+);
+
 export const studentForm = z.object({
   name: z.string().trim().min(1, 'A name is needed to find the student again.').max(80),
   stance: z.enum(['orthodox', 'southpaw']),
@@ -38,15 +43,35 @@ export const studentForm = z.object({
   massKg: typedNumber(15, 300, 'Mass in kilograms, 15 to 300.'),
   injuries: z.string().trim().max(500).default(''),
   classGroup: z.string().trim().max(60).default(''),
-  isMinor: z.preprocess((value) => value === 'on' || value === true, z.boolean()),
+  bornOn: birthDate,
 });
+
+/** Made by the page, so that a form sent twice is kept once. */
+export const formKey = z.string().regex(/^[\w-]{8,40}$/);
 
 export const consentForm = z.object({
   givenBy: z.enum(['student', 'guardian']),
   name: z.string().trim().min(1, 'Who gave it? Write the name.').max(80),
   givenOn: pastDate('On which day? Write it as year-month-day.'),
-  expiresOn: z.preprocess(emptyToNull, daySchema.nullable()),
+  expiresOn: z.preprocess(
+    emptyToNull,
+    daySchema
+      .refine((day) => day > today(), 'This day is past: a consent ends on a day to come.')
+      .nullable(),
+  ),
 });
+
+/** A consent is withdrawn: what becomes of the films. */
+export const withdrawalForm = z
+  .object({
+    films: z.enum(['erase', 'keep']),
+    /** The first day without them, when they are kept. */
+    until: z.preprocess(emptyToNull, daySchema.nullable()).default(null),
+  })
+  .refine(({ films, until }) => films === 'erase' || (until !== null && until > today()), {
+    message: 'Until which day are the films kept? Choose a day to come.',
+    path: ['until'],
+  });
 
 export type StudentInput = z.infer<typeof studentForm>;
 export type ConsentInput = Omit<z.infer<typeof consentForm>, 'expiresOn'> & {
@@ -71,7 +96,12 @@ export interface Student {
   readonly heightM: number | null;
   readonly massKg: number | null;
   readonly injuries: string;
+  /** Null for students from before it was asked for. */
+  readonly bornOn: Day | null;
+  /** Under 18: a guardian consents. */
   readonly isMinor: boolean;
+  /** Under 16: no power work. */
+  readonly isJunior: boolean;
   readonly isArchived: boolean;
   /** The class; empty for none. */
   readonly classGroup: string;
@@ -91,7 +121,8 @@ function toColumns(input: StudentInput) {
     mass_kg: input.massKg,
     injuries: input.injuries,
     class_group: input.classGroup,
-    is_minor: input.isMinor ? (1 as const) : (0 as const),
+    is_minor: 0 as const,
+    born_on: input.bornOn,
   };
 }
 
@@ -100,13 +131,17 @@ function fromRow(
   consents: readonly Selectable<ConsentTable>[],
   today: Day,
 ): Student {
+  const age = row.born_on === null ? null : ageOn(row.born_on, today);
+  // Until the birth date is known the tick says it, and is taken for the younger.
+  const isMinor = age === null ? row.is_minor === 1 : age < OF_AGE;
+  const isJunior = age === null ? row.is_minor === 1 : age < POWER_AGE;
   // A minor's own word is not enough: only a guardian's consent counts while they are a minor.
   const valid = consents.find(
     (consent) =>
       consent.student_id === row.id &&
       consent.withdrawn_at === null &&
       (consent.expires_on === null || consent.expires_on > today) &&
-      (row.is_minor === 0 || consent.given_by === 'guardian'),
+      (!isMinor || consent.given_by === 'guardian'),
   );
   return {
     id: row.id,
@@ -117,7 +152,9 @@ function fromRow(
     heightM: row.height_m,
     massKg: row.mass_kg,
     injuries: row.injuries,
-    isMinor: row.is_minor === 1,
+    bornOn: row.born_on,
+    isMinor,
+    isJunior,
     isArchived: row.archived_at !== null,
     classGroup: row.class_group,
     school: row.school === null ? {} : schoolSchema.parse(JSON.parse(row.school)),
@@ -133,8 +170,8 @@ function fromRow(
   };
 }
 
-export async function addStudent(db: Db, input: StudentInput): Promise<string> {
-  const id = nanoid();
+/** @param id made by who asks; the same one twice is one student */
+export async function addStudent(db: Db, input: StudentInput, id = nanoid()): Promise<string> {
   const gym = await theGym(db);
   await db
     .insertInto('student')
@@ -147,8 +184,18 @@ export async function addStudent(db: Db, input: StudentInput): Promise<string> {
       deleted_at: null,
       ...stamps(),
     })
+    .onConflict((on) => on.column('id').doNothing())
     .execute();
   return id;
+}
+
+/** For a student from before birth dates were asked for. */
+export async function setBirthDate(db: Db, id: string, bornOn: Day): Promise<void> {
+  await db
+    .updateTable('student')
+    .set({ born_on: bornOn, updated_at: now() })
+    .where('id', '=', id)
+    .execute();
 }
 
 /** @returns false when there is no such student */
@@ -169,26 +216,54 @@ export async function setArchived(db: Db, id: string, isArchived: boolean): Prom
     .execute();
 }
 
-export async function recordConsent(db: Db, studentId: string, input: ConsentInput): Promise<void> {
+/** @param id made by who asks; the same one twice is one consent */
+export async function recordConsent(
+  db: Db,
+  studentId: string,
+  input: ConsentInput,
+  id = nanoid(),
+): Promise<void> {
   await db
     .insertInto('consent')
     .values({
-      id: nanoid(),
+      id,
       student_id: studentId,
       given_by: input.givenBy,
       name: input.name,
       given_on: input.givenOn,
       withdrawn_at: null,
       expires_on: input.expiresOn ?? null,
+      films_until: null,
       ...stamps(),
     })
+    .onConflict((on) => on.column('id').doNothing())
     .execute();
 }
 
-export async function withdrawConsent(db: Db, studentId: string): Promise<void> {
+/** Mend what was written down of a consent in force. @returns false when there is none such */
+export async function changeConsent(
+  db: Db,
+  consentId: string,
+  { name, givenOn, expiresOn }: ConsentInput,
+): Promise<boolean> {
+  const { numUpdatedRows } = await db
+    .updateTable('consent')
+    .set({ name, given_on: givenOn, expires_on: expiresOn ?? null, updated_at: now() })
+    .where('id', '=', consentId)
+    .where('withdrawn_at', 'is', null)
+    .executeTakeFirst();
+  return numUpdatedRows > 0n;
+}
+
+/**
+ * Withdraw what consent there is.
+ *
+ * @param filmsUntil the first day without the films; today erases them at the next maintenance
+ */
+export async function withdrawConsent(db: Db, studentId: string, filmsUntil: Day): Promise<void> {
   await db
     .updateTable('consent')
-    .set({ withdrawn_at: now(), updated_at: now() })
+    .set({ withdrawn_at: now(), films_until: filmsUntil, updated_at: now() })
     .where('student_id', '=', studentId)
     .where('withdrawn_at', 'is', null)
     .execute();

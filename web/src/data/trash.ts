@@ -1,4 +1,5 @@
 /** What was deleted and can be brought back for thirty days; what goes for good, and when. */
+import { OF_AGE, yearsBefore } from '@sinew/core/calendar/age';
 import type { Day } from '@sinew/core/calendar/day';
 import type { Db } from './database';
 import { deleteClip, destroyClip, purgeFilm, restoreClip } from './clipEnds';
@@ -103,15 +104,19 @@ export async function emptyTrash(db: Db, files: ClipFiles, at: Date): Promise<vo
   }
 }
 
-/** Students whose consent has run out on a day, with no other one in force. */
+/** Students whose consent has run out or been withdrawn by a day, with no other one in force. */
 async function withoutConsent(db: Db, day: Day): Promise<string[]> {
   const students = await db
     .selectFrom('consent')
     .innerJoin('student', 'student.id', 'consent.student_id')
     .select('student.id')
     .distinct()
-    .where('consent.expires_on', '<=', day)
-    .where('consent.withdrawn_at', 'is', null)
+    .where(({ or, and, eb }) =>
+      or([
+        and([eb('consent.expires_on', '<=', day), eb('consent.withdrawn_at', 'is', null)]),
+        eb('consent.films_until', '<=', day),
+      ]),
+    )
     .where(({ not, exists, selectFrom }) =>
       not(
         exists(
@@ -123,8 +128,12 @@ async function withoutConsent(db: Db, day: Day): Promise<string[]> {
               or([eb('other.expires_on', 'is', null), eb('other.expires_on', '>', day)]),
             )
             // A minor's own word is not enough.
-            .where(({ or, eb, ref }) =>
-              or([eb('student.is_minor', '=', 0), eb(ref('other.given_by'), '=', 'guardian')]),
+            .where(({ or, and, eb, ref }) =>
+              or([
+                eb(ref('other.given_by'), '=', 'guardian'),
+                eb('student.born_on', '<=', yearsBefore(day, OF_AGE)),
+                and([eb('student.born_on', 'is', null), eb('student.is_minor', '=', 0)]),
+              ]),
             ),
         ),
       ),
@@ -151,7 +160,17 @@ export async function filmsWithoutConsent(db: Db, day: Day) {
  * @returns the films, by their SHA-256
  */
 export async function purgeWithoutConsent(db: Db, files: ClipFiles, day: Day): Promise<string[]> {
-  const clips = await filmsWithoutConsent(db, day);
+  return purgeFilms(db, files, await filmsWithoutConsent(db, day));
+}
+
+type FilmOf = { readonly id: string; readonly sha256: string; readonly student_id: string };
+
+/** The same of films that somebody has said shall go now. */
+export async function purgeFilms(
+  db: Db,
+  files: ClipFiles,
+  clips: readonly FilmOf[],
+): Promise<string[]> {
   for (const studentId of new Set(clips.map(({ student_id }) => student_id))) {
     await measureStudent(db, studentId);
   }

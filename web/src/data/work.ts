@@ -5,7 +5,7 @@ import { z } from 'zod';
 import { daySchema, type Day } from '@sinew/core/calendar/day';
 import { faultById } from '@sinew/core/fault/catalogue';
 import { TECHNIQUES } from '@sinew/core/technique/catalogue';
-import { gateOf, type Gate, type GateEvent } from '@sinew/core/work/gate';
+import { gateOf, NO_POWER_UNDER_16, type Gate, type GateEvent } from '@sinew/core/work/gate';
 import { INTENTS } from '@sinew/core/drill/intent';
 import {
   checkOf,
@@ -77,6 +77,8 @@ export interface Work {
   /** By technique in work. */
   readonly gates: readonly { readonly technique: string; readonly gate: Gate }[];
   readonly injuries: readonly Injury[];
+  /** Under 16: no power work, whatever the gate says. */
+  readonly isJunior: boolean;
   readonly volume: Volume;
   /** Newest first. */
   readonly logs: readonly Log[];
@@ -160,13 +162,15 @@ export async function workOf(db: Db, studentId: string): Promise<Work | null> {
       student.grade,
       injuries.filter((one) => one.technique === technique).map(({ name }) => name),
       settings,
+      student.isJunior,
     ),
   }));
   const volume = volumeOf(
     logs.map((log) => ({ day: log.day, strikes: log.strikes, isPower: log.intent === 'power' })),
     day,
   );
-  return { given, proposals, gates, injuries, volume, logs: logs.slice(0, LOGS_SHOWN) };
+  const { isJunior } = student;
+  return { given, proposals, gates, injuries, isJunior, volume, logs: logs.slice(0, LOGS_SHOWN) };
 }
 
 type StepRow = {
@@ -228,6 +232,7 @@ export async function prescribe(db: Db, input: PrescriptionInput): Promise<Presc
     const names = hurting.map(({ name }) => name).join(', ');
     return { kind: 'refused', reason: `Slow only: ${names} can hurt. Clear it first.` };
   }
+  if (intent === 'power' && work.isJunior) return { kind: 'refused', reason: NO_POWER_UNDER_16 };
   const level = work.gates.find((one) => one.technique === technique)?.gate.level ?? 'slow';
   const proposal = work.proposals.find(
     (one) => one.leak.fault === leak?.fault && one.leak.technique === technique,
@@ -311,11 +316,13 @@ export const overrideInput = z.object({
   reason: text(300).min(1, 'Why? The ledger keeps the reason.'),
 });
 
-/** Open or shut the gate by hand. */
+/** Open or shut the gate by hand; not to full power under 16. @returns why not, or null */
 export async function overrideGate(
   db: Db,
   { studentId, technique, to, reason }: z.infer<typeof overrideInput>,
-): Promise<void> {
+): Promise<string | null> {
+  const student = await studentById(db, studentId);
+  if (to === 'power' && student?.isJunior) return NO_POWER_UNDER_16;
   await db
     .insertInto('gate_step')
     .values({
@@ -324,4 +331,5 @@ export async function overrideGate(
       ...stamps(),
     })
     .execute();
+  return null;
 }

@@ -1,7 +1,7 @@
 import { backupFolder, backups } from '@/data/backups';
 import { database, dataFolder } from '@/data/database';
 import { settingsOf } from '@/data/gym';
-import { upkeepNow } from '@/data/maintenance/here';
+import { filmTroublesHere, upkeepNow } from '@/data/maintenance/here';
 import { today } from '@/data/today';
 import { KEPT_DAYS, trash } from '@/data/trash';
 import { GymScreen } from '@/screens/gym/GymScreen';
@@ -13,11 +13,12 @@ export const metadata = { title: 'Gym' };
 export default async function GymPage() {
   const db = await database();
   const folder = backupFolder(dataFolder());
-  const [settings, deleted, kept, upkeep] = await Promise.all([
+  const [settings, deleted, kept, upkeep, troubles] = await Promise.all([
     settingsOf(db),
     trash(db),
     backups(folder),
     upkeepNow(),
+    filmTroublesHere(),
   ]);
   return (
     <GymScreen
@@ -29,6 +30,7 @@ export default async function GymPage() {
       backups={kept}
       folder={folder}
       keptDays={KEPT_DAYS}
+      troubles={troubles}
       notices={<UpkeepNotices upkeep={upkeep} today={today()} />}
     />
   );

@@ -4,12 +4,15 @@ import { backUp, backupFolder, restore } from '../backups';
 import { clipFiles } from '../clipFilesHere';
 import { closeDatabase, database, dataFolder } from '../database';
 import { confirmClock } from './clock';
-import { lookAfter, maintain, type Place, type Upkeep } from './maintain';
+import { checkFilms, filmTroubles, type FilmTrouble } from './filmCheck';
+import { filmsWithoutConsent, purgeFilms } from '../trash';
+import { today } from '../today';
+import { forget, lookAfter, maintain, type Place, type Upkeep } from './maintain';
 import { keptFilms, putStraysAside } from './sweep';
 
 /** One for pages and start-up alike, which are bundled apart. */
 const shared = globalThis as {
-  sinewUpkeep?: Promise<Upkeep>;
+  sinewUpkeep?: Upkeep;
   sinewMaintaining?: Promise<unknown>;
 };
 
@@ -27,18 +30,30 @@ function inTurn<T>(work: () => Promise<T>): Promise<T> {
 async function lookAndMaintain(): Promise<void> {
   const place = await here();
   const at = new Date();
-  shared.sinewUpkeep = lookAfter(place, at);
-  await maintain(place, at, await shared.sinewUpkeep);
+  const found = await lookAt(place, at);
+  const isNight = await maintain(place, at, found);
+  // Reading all films takes its time; nobody waits for it.
+  if (isNight) {
+    void checkFilms(place, at).catch((error: unknown) => {
+      console.error('The films could not be read; they are tried again tomorrow.', error);
+    });
+  }
   // What has been put right is no longer told.
-  shared.sinewUpkeep = lookAfter(place, at);
+  await lookAt(place, at);
+}
+
+async function lookAt(place: Place, at: Date): Promise<Upkeep> {
+  shared.sinewUpkeep = await lookAfter(place, at);
+  return shared.sinewUpkeep;
 }
 
 export const maintainNow = (): Promise<void> => inTurn(lookAndMaintain);
 
+export const filmTroublesHere = async (): Promise<FilmTrouble[]> => filmTroubles(await here());
+
 /** As it was when last looked at. */
 export async function upkeepNow(): Promise<Upkeep> {
-  shared.sinewUpkeep ??= here().then((place) => lookAfter(place, new Date()));
-  return shared.sinewUpkeep;
+  return shared.sinewUpkeep ?? lookAt(await here(), new Date());
 }
 
 /** The coach says that the date is right: what has waited for that is done at once. */
@@ -56,6 +71,15 @@ export const putAllStraysAside = (): Promise<void> =>
     const at = new Date();
     await putStraysAside(folder, (await keptFilms(db, folder, at)).strays, at);
     await lookAndMaintain();
+  });
+
+/** A student's consent was withdrawn and the films are to go at once, whatever the date is. */
+export const filmsGoNow = (studentId: string): Promise<void> =>
+  inTurn(async () => {
+    const { db, files, folder } = await here();
+    const films = await filmsWithoutConsent(db, today());
+    const own = films.filter(({ student_id }) => student_id === studentId);
+    await forget(folder, await purgeFilms(db, files, own));
   });
 
 const isCertain = ({ clock, strays }: Upkeep) => clock.isBelieved && strays === null;
@@ -78,6 +102,5 @@ export const goBackHere = (name: string): Promise<void> =>
     const clips = join(folder, 'clips');
     await backUp(db, to, clips, new Date(), { isRotated, spared: name });
     await restore(folder, to, name, closeDatabase);
-    shared.sinewUpkeep = lookAfter(await here(), new Date());
-    await shared.sinewUpkeep;
+    await lookAt(await here(), new Date());
   });

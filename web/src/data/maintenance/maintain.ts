@@ -62,6 +62,12 @@ async function whatWaits(db: Db, folder: string, at: Date): Promise<Upkeep['wait
   return { films: films.length, putAway, backups: surplus };
 }
 
+/** Films that may not be kept go from everywhere. */
+export async function forget(folder: string, films: readonly string[]): Promise<void> {
+  await forgetFilms(backupFolder(folder), films);
+  await forgetAside(folder, films);
+}
+
 /** @returns whether a backup was made */
 export async function maintain(place: Place, at: Date, upkeep: Upkeep): Promise<boolean> {
   const { db, files, folder } = place;
@@ -76,9 +82,7 @@ export async function maintain(place: Place, at: Date, upkeep: Upkeep): Promise<
   const isCertain = upkeep.clock.isBelieved && upkeep.strays === null;
   if (upkeep.clock.isBelieved) {
     await emptyTrash(db, files, at);
-    const gone = await purgeWithoutConsent(db, files, dayIn(at));
-    await forgetFilms(to, gone);
-    await forgetAside(folder, gone);
+    await forget(folder, await purgeWithoutConsent(db, files, dayIn(at)));
     await clearTransfers(folder, at);
     await emptySetAside(folder, at);
   }

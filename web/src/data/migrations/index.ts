@@ -5,6 +5,7 @@ import * as capture from './0002-capture';
 import * as tracking from './0003-tracking';
 import * as judge from './0004-judge';
 import * as work from './0005-work';
+import * as birthDates from './0006-birth-dates';
 
 export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first-slice': firstSlice,
@@ -12,4 +13,5 @@ export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0003-tracking': tracking,
   '0004-judge': judge,
   '0005-work': work,
+  '0006-birth-dates': birthDates,
 };

@@ -4,9 +4,11 @@ import Link from 'next/link';
 import type { ReactNode } from 'react';
 import type { Backup } from '@/data/backups';
 import type { Settings } from '@/data/gym';
+import type { FilmTrouble } from '@/data/maintenance/filmCheck';
 import type { Trashed } from '@/data/trash';
 import { MainBar } from '@/ui/mainBar';
 import { Backups } from './Backups';
+import { FilmTroubles } from './FilmTroubles';
 import { GymFile } from './GymFile';
 import { SettingsForm } from './SettingsForm';
 import { Trash } from './Trash';
@@ -18,6 +20,7 @@ export function GymScreen({
   backups,
   folder,
   keptDays,
+  troubles,
   notices,
 }: {
   settings: Settings;
@@ -26,6 +29,7 @@ export function GymScreen({
   /** Where backups go. */
   folder: string;
   keptDays: number;
+  troubles: readonly FilmTrouble[];
   /** What the coach has to decide before Sinew goes on; see `UpkeepNotices`. */
   notices: ReactNode;
 }) {
@@ -51,6 +55,7 @@ export function GymScreen({
               </p>
             </section>
           </div>
+          <FilmTroubles troubles={troubles} />
           <Trash trash={trash} keptDays={keptDays} />
         </div>
       </main>

@@ -1,6 +1,7 @@
 'use client';
 
 import Link from 'next/link';
+import { useState } from 'react';
 import { toast } from 'sonner';
 import { techniqueById } from '@sinew/core/technique/catalogue';
 import { VIEW_GUIDE } from '@sinew/core/technique/views';
@@ -9,11 +10,13 @@ import type { ClipSummary } from '@/data/clips';
 import { pastTime } from '@/data/today';
 import { Button } from '@/ui/button';
 import { setPutAway } from './actions';
+import { MoveClip } from './MoveClip';
 
 const markedInWords = (left: number) =>
   left === 0 ? 'marked' : `${left} ${left === 1 ? 'mark' : 'marks'} left`;
 
 export function ClipRow({ clip }: { clip: ClipSummary }) {
+  const [isMoving, setMoving] = useState(false);
   const strikes = clip.strikes.map(
     (strike) =>
       `${techniqueById(strike.technique).name}, ` +
@@ -39,10 +42,16 @@ export function ClipRow({ clip }: { clip: ClipSummary }) {
   return (
     <li className="flex flex-wrap items-baseline gap-x-6 gap-y-1 border-b border-rule py-3">
       {clip.isPurged ? (
-        <span className="w-72 truncate font-semibold text-soft">{clip.fileName}</span>
+        <span title={clip.fileName} className="w-72 truncate font-semibold text-soft">
+          <bdi>{clip.fileName}</bdi>
+        </span>
       ) : (
-        <Link href={`/bench/${clip.id}`} className="w-72 truncate font-semibold hover:underline">
-          {clip.fileName}
+        <Link
+          href={`/bench/${clip.id}`}
+          title={clip.fileName}
+          className="w-72 truncate font-semibold hover:underline"
+        >
+          <bdi>{clip.fileName}</bdi>
         </Link>
       )}
       <span className="w-52 text-soft">{facts.join(', ')}</span>
@@ -54,9 +63,15 @@ export function ClipRow({ clip }: { clip: ClipSummary }) {
             : 'nothing marked yet'}
       </span>
       <span className="ml-auto text-sm text-soft">{pastTime(clip.createdAt)}</span>
+      {!clip.isPurged && (
+        <Button weight="quiet" className="text-sm" onClick={() => setMoving(true)}>
+          Move
+        </Button>
+      )}
       <Button weight="quiet" className="text-sm" onClick={() => void remove()}>
         Delete
       </Button>
+      {isMoving && <MoveClip clip={clip} onDone={() => setMoving(false)} />}
     </li>
   );
 }

@@ -1,15 +1,18 @@
 'use client';
 
-import { useActionState } from 'react';
+import { useRouter } from 'next/navigation';
+import { useEffect } from 'react';
 import type { Student } from '@/data/students';
 import { Button, LinkButton } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';
+import { useKeptForm } from '@/ui/useKeptForm';
 import { saveStudent, type FormState } from './actions';
 
 function valuesOf(student: Student | null): Record<string, string> {
   if (!student) return { stance: 'orthodox' };
   return {
     name: student.name,
+    bornOn: student.bornOn ?? '',
     stance: student.stance,
     grade: student.grade,
     startedOn: student.startedOn ?? '',
@@ -17,28 +20,48 @@ function valuesOf(student: Student | null): Record<string, string> {
     massKg: student.massKg === null ? '' : String(student.massKg),
     injuries: student.injuries,
     classGroup: student.classGroup,
-    ...(student.isMinor && { isMinor: 'on' }),
   };
 }
 
 /** Add a student, or change one. */
 export function StudentForm({ student }: { student: Student | null }) {
-  const initial: FormState = { values: valuesOf(student), errors: {} };
-  const [{ values, errors }, action, isSaving] = useActionState(
+  const router = useRouter();
+  const { state, send, isSending, formKey } = useKeptForm<FormState>(
     saveStudent.bind(null, student?.id ?? null),
-    initial,
+    { values: valuesOf(student), errors: {} },
   );
+  const { values, errors, saved } = state;
+  useEffect(() => {
+    if (saved) router.push(`/students/${saved}`);
+  }, [saved, router]);
   return (
     // A new key after each answer lays the typed texts into fresh fields.
-    <form action={action} key={JSON.stringify(values)} noValidate className="max-w-2xl space-y-5">
+    <form action={send} key={JSON.stringify(values)} noValidate className="max-w-2xl space-y-5">
+      <input type="hidden" name="key" value={formKey} suppressHydrationWarning />
       <TextField
         label="Name"
         name="name"
+        dir="auto"
         defaultValue={values.name}
         error={errors.name}
         autoFocus
       />
       <div className="grid gap-5 sm:grid-cols-2">
+        <TextField
+          label="Born on"
+          name="bornOn"
+          type="date"
+          defaultValue={values.bornOn}
+          error={errors.bornOn}
+          hint="Under 18 a guardian consents to filming; under 16 there is no power work."
+        />
+        <TextField
+          label="Training since"
+          name="startedOn"
+          type="date"
+          defaultValue={values.startedOn}
+          error={errors.startedOn}
+        />
         <SelectField
           label="Stance"
           name="stance"
@@ -48,13 +71,6 @@ export function StudentForm({ student }: { student: Student | null }) {
           <option value="orthodox">Orthodox</option>
           <option value="southpaw">Southpaw</option>
         </SelectField>
-        <TextField
-          label="Training since"
-          name="startedOn"
-          type="date"
-          defaultValue={values.startedOn}
-          error={errors.startedOn}
-        />
         <div className="grid grid-cols-2 gap-5">
           <TextField label="Grade" name="grade" defaultValue={values.grade} error={errors.grade} />
           <TextField
@@ -88,17 +104,13 @@ export function StudentForm({ student }: { student: Student | null }) {
         error={errors.injuries}
         hint="What you must not forget when you choose the work."
       />
-      <label className="flex items-center gap-3 font-semibold">
-        <input
-          type="checkbox"
-          name="isMinor"
-          defaultChecked={values.isMinor === 'on'}
-          className="size-5 accent-ink"
-        />
-        Under 18: a guardian must consent to filming
-      </label>
+      {errors.form && (
+        <p role="alert" className="font-semibold text-now">
+          {errors.form}
+        </p>
+      )}
       <div className="flex gap-4 pt-2">
-        <Button type="submit" weight="main" disabled={isSaving}>
+        <Button type="submit" weight="main" disabled={isSending || saved !== undefined}>
           {student ? 'Save' : 'Add the student'}
         </Button>
         <LinkButton href={student ? `/students/${student.id}` : '/'} weight="quiet">

@@ -9,6 +9,7 @@ import { LinkButton } from '@/ui/button';
 import { KeyLink } from '@/ui/keyLink';
 import { StudentBar } from '@/ui/studentBar';
 import { AddClips } from './AddClips';
+import { BirthDate } from './BirthDate';
 import { Archive } from './Archive';
 import { ClipRow } from './ClipRow';
 import { Consent } from './Consent';
@@ -33,7 +34,7 @@ export function StudentPage({
     trainingTime(student.startedOn, today),
     student.heightM && `${Math.round(student.heightM * 100)} cm`,
     student.massKg && `${student.massKg} kg`,
-    student.isMinor && 'under 18',
+    student.bornOn !== null && student.isJunior ? 'under 16' : student.isMinor && 'under 18',
   ].filter(Boolean);
   return (
     <>
@@ -41,7 +42,12 @@ export function StudentPage({
       <main className="mx-auto max-w-[1280px] space-y-9 px-8 pt-7 pb-16">
         <div>
           <div className="flex flex-wrap items-end justify-between gap-4">
-            <h1 className="font-serif text-[2.6rem] leading-none">{student.name}</h1>
+            <h1
+              dir="auto"
+              className="max-w-full font-serif text-[2.6rem] leading-none [overflow-wrap:anywhere]"
+            >
+              {student.name}
+            </h1>
             <div className="flex items-center gap-4">
               <KeyLink href={`/students/${student.id}/work`} hotkey="W">
                 Work
@@ -66,6 +72,8 @@ export function StudentPage({
             <p className="mt-2 font-semibold">Archived: not on the Floor, nothing is deleted.</p>
           )}
         </div>
+
+        {student.bornOn === null && <BirthDate student={student} />}
 
         {cues.length > 0 && (
           <section aria-label="Cues">

@@ -1,24 +1,33 @@
 'use server';
 
-import { redirect } from 'next/navigation';
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
 import { database } from '@/data/database';
+import { filmsGoNow } from '@/data/maintenance/here';
+import { moveClip, type MoveOutcome } from '@/data/moveClip';
 import {
   addStudent,
+  birthDate,
+  changeConsent,
   consentForm,
   editStudent,
+  formKey,
   recordConsent,
   setArchived,
+  setBirthDate,
   studentForm,
+  withdrawalForm,
   withdrawConsent,
 } from '@/data/students';
+import { today } from '@/data/today';
 import { setTrashed, TRASH_KINDS, type TrashKind } from '@/data/trash';
 
-/** What a form shows after it was sent and not accepted: the texts as typed, and what is wrong. */
+/** What a form shows after it was sent: the texts as typed, and what is wrong with them. */
 export interface FormState {
   readonly values: Readonly<Record<string, string>>;
   readonly errors: Readonly<Record<string, string>>;
+  /** What was saved; missing when it was not. */
+  readonly saved?: string;
 }
 
 function typed(form: FormData): Record<string, string> {
@@ -31,7 +40,9 @@ function problems(error: z.ZodError): Record<string, string> {
   return Object.fromEntries(error.issues.map((issue) => [String(issue.path[0]), issue.message]));
 }
 
-/** @param id the student to change; null adds one */
+const shown = () => revalidatePath('/', 'layout');
+
+/** @param id the student to change; null adds one, once however often the form is sent */
 export async function saveStudent(
   id: string | null,
   _: FormState,
@@ -44,32 +55,58 @@ export async function saveStudent(
   if (id !== null && !(await editStudent(db, id, parsed.data))) {
     return { values, errors: { name: 'This student is not in the list any more.' } };
   }
-  const saved = id ?? (await addStudent(db, parsed.data));
-  revalidatePath('/', 'layout');
-  redirect(`/students/${saved}`);
+  const saved = id ?? (await addStudent(db, parsed.data, formKey.parse(values.key)));
+  shown();
+  return { values, errors: {}, saved };
 }
 
+/** @param consentId the consent to mend; null records a new one, once however often it is sent */
 export async function saveConsent(
   studentId: string,
+  consentId: string | null,
   _: FormState,
   form: FormData,
 ): Promise<FormState> {
   const values = typed(form);
   const parsed = consentForm.safeParse(values);
   if (!parsed.success) return { values, errors: problems(parsed.error) };
-  await recordConsent(await database(), studentId, parsed.data);
-  revalidatePath('/', 'layout');
-  return { values: {}, errors: {} };
+  const db = await database();
+  if (consentId === null) {
+    await recordConsent(db, studentId, parsed.data, formKey.parse(values.key));
+  } else if (!(await changeConsent(db, consentId, parsed.data))) {
+    return { values, errors: { name: 'This consent has been withdrawn meanwhile.' } };
+  }
+  shown();
+  return { values: {}, errors: {}, saved: consentId ?? values.key };
 }
 
-export async function endConsent(studentId: string): Promise<void> {
-  await withdrawConsent(await database(), studentId);
-  revalidatePath('/', 'layout');
+/** @returns what is wrong, or null when the consent is withdrawn */
+export async function endConsent(
+  studentId: string,
+  given: z.input<typeof withdrawalForm>,
+): Promise<string | null> {
+  const parsed = withdrawalForm.safeParse(given);
+  if (!parsed.success) return parsed.error.issues[0]!.message;
+  const { films, until } = parsed.data;
+  await withdrawConsent(await database(), studentId, films === 'erase' ? today() : until!);
+  // The coach has said so: no date has to be confirmed for it.
+  if (films === 'erase') await filmsGoNow(studentId);
+  shown();
+  return null;
+}
+
+/** @returns what is wrong, or null when it is kept */
+export async function saveBirthDate(studentId: string, day: string): Promise<string | null> {
+  const parsed = birthDate.safeParse(day);
+  if (!parsed.success) return parsed.error.issues[0]!.message;
+  await setBirthDate(await database(), studentId, parsed.data);
+  shown();
+  return null;
 }
 
 export async function archive(studentId: string, isArchived: boolean): Promise<void> {
   await setArchived(await database(), studentId, isArchived);
-  revalidatePath('/', 'layout');
+  shown();
 }
 
 /** Put a clip or a student away, or bring it back. */
@@ -80,5 +117,17 @@ export async function setPutAway(kind: TrashKind, id: string, isAway: boolean): 
     z.string().min(1).parse(id),
     isAway,
   );
-  revalidatePath('/', 'layout');
+  shown();
+}
+
+const idSchema = z.string().min(1).max(60);
+
+export async function moveTo(clipId: string, studentId: string): Promise<MoveOutcome> {
+  const outcome = await moveClip(
+    await database(),
+    idSchema.parse(clipId),
+    idSchema.parse(studentId),
+  );
+  shown();
+  return outcome;
 }

@@ -99,9 +99,9 @@ export async function checkOn(prescriptionId: string, day: string): Promise<void
 export async function setGate(input: z.infer<typeof overrideInput>): Promise<string | null> {
   const parsed = overrideInput.safeParse(input);
   if (!parsed.success) return parsed.error.issues[0]!.message;
-  await overrideGate(await database(), parsed.data);
-  shown();
-  return null;
+  const wrong = await overrideGate(await database(), parsed.data);
+  if (!wrong) shown();
+  return wrong;
 }
 
 /** @returns what is wrong, or null when the leak is closed */

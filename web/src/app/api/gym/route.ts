@@ -36,9 +36,8 @@ export const PUT = ownPagesOnly(async (request) => {
       Readable.fromWeb(request.body as NodeStream),
       createWriteStream(path, { mode: 0o600 }),
     );
-    const db = await database();
-    if (isCheck) return Response.json({ checked: await verifyGym(db, path) });
-    const imported = await importGym(db, clipFiles(), path, incoming);
+    if (isCheck) return Response.json({ checked: await verifyGym(path, incoming) });
+    const imported = await importGym(await database(), clipFiles(), path, incoming);
     revalidatePath('/', 'layout');
     return Response.json({ imported });
   } catch (error) {

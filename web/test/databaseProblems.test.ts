@@ -1,0 +1,232 @@
+/** A database that cannot be opened, or is of another Sinew: what is said, and the ways back. */
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import Database from 'better-sqlite3';
+import { Kysely, Migrator, SqliteDialect } from 'kysely';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { scratchFolder } from '@sinew/demo/scratch';
+import { GET, POST } from '@/app/recovery/route';
+import { backUp, backups, restore } from '@/data/backups';
+import { closeDatabase, database, openDatabase } from '@/data/database';
+import type { DatabaseProblem } from '@/data/databaseProblem';
+import { keepPrivate } from '@/data/keepPrivate';
+import { MIGRATIONS } from '@/data/migrations';
+import { allStudents, studentById } from '@/data/students';
+import { fullGym, student, emptyGym, type TestGym } from './support';
+
+let gym: TestGym;
+let who: string;
+const file = () => join(gym.folder, 'sinew.db');
+
+const kindOf = async (folder: string) =>
+  openDatabase(folder).then(
+    async (db) => {
+      await db.destroy();
+      return 'sound';
+    },
+    (error: unknown) => (error as DatabaseProblem).kind,
+  );
+
+describe('a database', () => {
+  beforeEach(async () => {
+    ({ gym, who } = await fullGym());
+    await backUp(gym.db, join(gym.folder, 'backups'), join(gym.folder, 'clips'), new Date(), {
+      isRotated: true,
+    });
+    await gym.db.destroy();
+  });
+
+  it.each([
+    ['overwritten with text', () => Buffer.from('no database\n'.repeat(900))],
+    ['cut in half', (whole: Buffer) => whole.subarray(0, whole.length >> 1)],
+    [
+      'with a hole in it',
+      (whole: Buffer) => Buffer.from(whole).fill(0, whole.length >> 2, whole.length >> 1),
+    ],
+  ])('%s is known as damaged, left as it is, and a backup takes its place', async (_, damage) => {
+    const broken = damage(readFileSync(file()));
+    writeFileSync(file(), broken);
+    expect(await kindOf(gym.folder)).toBe('damaged');
+    expect(readFileSync(file()).equals(broken)).toBe(true);
+    const [newest] = await backups(join(gym.folder, 'backups'));
+    const close = () => Promise.resolve();
+    await restore(gym.folder, join(gym.folder, 'backups'), newest!.name, close, false);
+    const db = await openDatabase(gym.folder);
+    expect(await studentById(db, who)).not.toBeNull();
+    await db.destroy();
+    // The damaged one is put aside, for somebody who can read more of it.
+    const aside = readdirSync(join(gym.folder, 'set-aside'), { recursive: true }).map(String);
+    expect(aside.some((name) => name.endsWith('sinew.db'))).toBe(true);
+  });
+
+  it('of a newer Sinew is not touched', async () => {
+    const sqlite = new Database(file());
+    sqlite.prepare("insert into kysely_migration values ('0099-later', '2027')").run();
+    sqlite.close();
+    const before = readFileSync(file());
+    expect(await kindOf(gym.folder)).toBe('newer');
+    expect(readFileSync(file()).equals(before)).toBe(true);
+  });
+
+  it('that is missing is a new one', async () => {
+    expect(await kindOf(scratchFolder('new'))).toBe('sound');
+  });
+});
+
+describe('the page that needs no database', () => {
+  const ask = (form?: Record<string, string>, headers: Record<string, string> = {}) =>
+    new Request('http://127.0.0.1:4000/recovery', {
+      method: form ? 'POST' : 'GET',
+      headers: { host: '127.0.0.1:4000', ...headers },
+      ...(form && { body: new URLSearchParams(form) }),
+    });
+
+  beforeEach(async () => {
+    ({ gym, who } = await fullGym());
+    await backUp(gym.db, join(gym.folder, 'backups'), join(gym.folder, 'clips'), new Date(), {
+      isRotated: true,
+    });
+    await gym.db.destroy();
+    await closeDatabase();
+    process.env.SINEW_DATA = gym.folder;
+    writeFileSync(file(), 'no database at all, whatever it is called'.repeat(200));
+  });
+
+  it('says what is wrong, what is safe, and lists the backups', async () => {
+    const answer = await GET();
+    expect(answer.status).toBe(503);
+    const html = await answer.text();
+    expect(html).toContain('The gym’s database is damaged.');
+    expect(html).toContain(`<code>${gym.folder}/clips</code>`);
+    expect(html).toContain('Go back to it');
+    expect(html).not.toContain('<script');
+    expect(answer.headers.get('content-security-policy')).toContain("default-src 'none'");
+  });
+
+  it('goes back to a backup, and every screen is there again', async () => {
+    const { name } = (await backups(join(gym.folder, 'backups')))[0]!;
+    const answer = await POST(ask({ backup: name }));
+    expect([answer.status, answer.headers.get('location')]).toEqual([303, '/']);
+    expect(await allStudents(await database())).toHaveLength(1);
+    await closeDatabase();
+  });
+
+  it('refuses another site, a backup that is not there, and a sound database', async () => {
+    const foreign = await POST(ask({}, { origin: 'http://elsewhere.invalid' }));
+    expect(foreign.status).toBe(403);
+    const gone = await POST(ask({ backup: '../sinew.db' }));
+    expect(gone.status).toBe(422);
+    expect(await gone.text()).toContain('Nothing was changed');
+    const { name } = (await backups(join(gym.folder, 'backups')))[0]!;
+    await POST(ask({ backup: name }));
+    expect((await POST(ask({ backup: name }))).status).toBe(409);
+    expect((await GET()).status).toBe(200);
+    await closeDatabase();
+  });
+
+  it('begins anew where there is no backup, and keeps what was there', async () => {
+    expect((await POST(ask({}))).status).toBe(303);
+    expect(await allStudents(await database())).toEqual([]);
+    expect(existsSync(join(gym.folder, 'set-aside'))).toBe(true);
+    await closeDatabase();
+  });
+});
+
+describe('a gym from before', () => {
+  const names = Object.keys(MIGRATIONS).sort();
+
+  /** The same gym, as an earlier Sinew kept it: tables of then, filled with what they have in common. */
+  async function asOf(schema: string): Promise<string> {
+    const { gym: from } = await fullGym();
+    const folder = scratchFolder('before');
+    const sqlite = new Database(join(folder, 'sinew.db'));
+    const db = new Kysely<never>({ dialect: new SqliteDialect({ database: sqlite }) });
+    const migrator = new Migrator({
+      db,
+      provider: { getMigrations: async () => ({ ...MIGRATIONS }) },
+    });
+    const { error } = await migrator.migrateTo(schema);
+    if (error) throw error;
+    sqlite.prepare('attach ? as now').run(join(from.folder, 'sinew.db'));
+    const tables = sqlite
+      .prepare(
+        "select name from main.sqlite_master where type = 'table' and name not like 'kysely%' and name not like 'sqlite%'",
+      )
+      .all() as { name: string }[];
+    sqlite.pragma('foreign_keys = off');
+    for (const { name } of tables) {
+      const columns = (schemaName: string) =>
+        (sqlite.pragma(`${schemaName}.table_info(${name})`) as { name: string }[]).map(
+          (one) => one.name,
+        );
+      const common = columns('main')
+        .filter((one) => columns('now').includes(one))
+        .map((one) => `"${one}"`);
+      sqlite.exec(
+        `insert into main."${name}" (${common.join()}) select ${common.join()} from now."${name}"`,
+      );
+    }
+    await db.destroy();
+    await from.db.destroy();
+    return folder;
+  }
+
+  it.each(names.slice(0, -1))('at %s is brought up to date, after a backup', async (schema) => {
+    const folder = await asOf(schema);
+    const db = await openDatabase(folder);
+    const [one] = await allStudents(db);
+    expect(one).toMatchObject({ name: 'Somebody', bornOn: null, isMinor: false });
+    for (const table of ['clip', 'strike', 'mark', 'finding', 'cue'] as const) {
+      expect(await db.selectFrom(table).selectAll().execute(), table).not.toEqual([]);
+    }
+    await db.destroy();
+    const sqlite = new Database(join(folder, 'sinew.db'));
+    expect(sqlite.pragma('integrity_check')).toEqual([{ integrity_check: 'ok' }]);
+    expect(sqlite.pragma('foreign_key_check')).toEqual([]);
+    sqlite.close();
+    const [backup] = await backups(join(folder, 'backups'));
+    const kept = new Database(join(folder, 'backups', backup!.name), { readonly: true });
+    const last = kept.prepare('select max(name) as name from kysely_migration').get();
+    expect(last).toEqual({ name: schema });
+    kept.close();
+    // And it can be gone back to.
+    await restore(folder, join(folder, 'backups'), backup!.name, () => Promise.resolve());
+    const again = await openDatabase(folder);
+    expect(await allStudents(again)).toHaveLength(1);
+    await again.destroy();
+  });
+
+  it('is left as it was when there is no place for the backup', async () => {
+    const folder = await asOf(names.at(-2)!);
+    writeFileSync(join(folder, 'backups'), 'a file where the folder should be');
+    expect(await kindOf(folder)).toBe('not brought up to date');
+    const sqlite = new Database(join(folder, 'sinew.db'));
+    const last = sqlite.prepare('select max(name) as name from kysely_migration').get();
+    expect(last).toEqual({ name: names.at(-2) });
+    sqlite.close();
+  });
+});
+
+describe('what is kept', () => {
+  it('is for its owner only, also what was there before', async () => {
+    gym = await emptyGym();
+    await student(gym);
+    const open = join(gym.folder, 'clips', 'ab');
+    mkdirSync(open, { recursive: true, mode: 0o755 });
+    writeFileSync(join(open, 'film.bin'), 'x', { mode: 0o644 });
+    const umask = process.umask();
+    // Threads may not set it; the server does.
+    try {
+      await keepPrivate(gym.folder);
+    } finally {
+      process.umask(umask);
+    }
+    const mode = (path: string) => (statSync(path).mode & 0o777).toString(8);
+    expect([mode(gym.folder), mode(open), mode(join(open, 'film.bin'))]).toEqual([
+      '700',
+      '700',
+      '600',
+    ]);
+    expect(mode(file())).toBe('600');
+  });
+});
