@@ -1,4 +1,8 @@
 import { inChromium } from './support/config';
 
 // A server that must keep more of the disk free than any disk has refuses every clip.
-export default inChromium('./tests', { main: [], fullDisk: ['SINEW_KEEP_FREE_MB=1000000000'] });
+export default inChromium(
+  '.',
+  { main: [], fullDisk: ['SINEW_KEEP_FREE_MB=1000000000'] },
+  { testMatch: ['tests/**/*.spec.ts', 'hardening/**/*.spec.ts'] },
+);

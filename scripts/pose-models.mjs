@@ -62,17 +62,20 @@ function make() {
 /**
  * The runtime's own counting of what it is used for, sent to its maker's server every minute. It is
  * told that sending has failed before it begins, on which it stops by itself, and it has no address.
+ * Beside that the script is made ready for the bundler.
  */
-const TELLTALES = [
+const CHANGES = [
   ['this.h=setInterval(()=>{this.flush()},6e4)', 'this.error=Error("Nothing is sent.")'],
   ['"https://odml.pa.googleapis.com/v1/log"', '"about:blank"'],
+  // Loads the WebAssembly from where the app serves it, which the bundler cannot know.
+  ['import(t.toString())', 'import(/* turbopackIgnore: true */ t.toString())'],
 ];
 
 /** The runtime's script without it, put where the app imports it, with its types beside it. */
 function prepareRuntime() {
   const from = dirname(runtime);
   let script = readFileSync(join(from, 'vision_bundle.mjs'), 'utf8');
-  for (const [found, instead] of TELLTALES) {
+  for (const [found, instead] of CHANGES) {
     if (script.split(found).length !== 2) {
       throw new Error(`The vision package is not as expected: it does not hold ${found} once.`);
     }

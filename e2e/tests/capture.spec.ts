@@ -92,6 +92,7 @@ test('a take filmed with the simulated camera is checked, kept, and split into s
 test('a student who has not agreed is not filmed', async ({ page }) => {
   await page.goto('/students/new');
   await page.getByLabel('Name').fill('Not Asked Yet');
+  await page.getByLabel('Born on').fill('1996-03-14');
   await page.getByRole('button', { name: 'Add the student' }).click();
   await page.waitForURL(/\/students\/(?!new)/);
   const id = page.url().split('/').pop()!;
@@ -104,6 +105,7 @@ test('a take for which the server has no room stays in the browser', async ({ pa
   const base = `http://127.0.0.1:${PORT.fullDisk}`;
   await page.goto(`${base}/students/new`);
   await page.getByLabel('Name').fill('No Room');
+  await page.getByLabel('Born on').fill('1996-03-14');
   await page.getByRole('button', { name: 'Add the student' }).click();
   await page.waitForURL(/\/students\/(?!new)/);
   await page.getByRole('button', { name: 'Record consent' }).click();

@@ -61,7 +61,8 @@ export const RECOVERY_POLICY = policy({
 
 const COMMON = {
   'x-content-type-options': 'nosniff',
-  'referrer-policy': 'no-referrer',
+  // With no referrer at all, a form sent to Sinew itself would not say where it comes from.
+  'referrer-policy': 'same-origin',
   'cross-origin-resource-policy': 'same-origin',
   'cross-origin-opener-policy': 'same-origin',
   'x-frame-options': 'DENY',

@@ -237,14 +237,17 @@ export async function putDatabaseAside(data: string): Promise<string> {
   const aside = join(data, 'set-aside', `database-${nanoid()}`);
   await mkdir(aside, { recursive: true, mode: 0o700 });
   for (const name of DATABASE_FILES) {
-    await rename(/* turbopackIgnore: true */ join(data, name), join(aside, name)).catch(
-      (error: NodeJS.ErrnoException) => {
-        if (error.code !== 'ENOENT') throw error;
-      },
-    );
+    const there = join(/* turbopackIgnore: true */ data, name);
+    if (await isThere(there)) await rename(there, join(aside, name));
   }
   return aside;
 }
+
+const isThere = (path: string) =>
+  stat(path).then(
+    () => true,
+    () => false,
+  );
 
 /** No journal may be left of the database that is replaced: it would be played into the new one. */
 async function settle(place: string): Promise<void> {

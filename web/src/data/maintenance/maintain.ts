@@ -14,7 +14,7 @@ import {
 } from '../backups';
 import type { ClipFiles } from '../clipFiles';
 import type { Db } from '../database';
-import { dayIn } from '../today';
+import { dayIn, DAY_MS } from '../today';
 import { dueInTrash, emptyTrash, filmsWithoutConsent, purgeWithoutConsent } from '../trash';
 import { readClock, type Clock } from './clock';
 import { bringBack, emptySetAside, forgetAside } from './setAside';
@@ -30,7 +30,7 @@ export interface Place {
 /** What the coach has to know, or to say. */
 export interface Upkeep {
   readonly clock: Clock;
-  /** What waits until the date is confirmed; null when nothing does. */
+  /** What waits until the date is confirmed; null when there is no need to ask. */
   readonly waits: {
     readonly films: number;
     readonly putAway: number;
@@ -45,20 +45,30 @@ export async function lookAfter({ db, folder }: Place, at: Date): Promise<Upkeep
   const { films, clips, strays } = await keptFilms(db, folder, at);
   return {
     clock,
-    waits: clock.isBelieved ? null : await whatWaits(db, folder, at),
+    waits: clock.isBelieved ? null : await whatWaits(db, folder, at, clock.since),
     strays: doubtfulStrays(films, strays.length, clips),
   };
 }
 
-async function whatWaits(db: Db, folder: string, at: Date): Promise<Upkeep['waits']> {
+/** A holiday of this length is asked about even when nothing waits, and so is any step back. */
+const LONG_AWAY = 30 * DAY_MS;
+
+async function whatWaits(
+  db: Db,
+  folder: string,
+  at: Date,
+  since: string,
+): Promise<Upkeep['waits']> {
   const [films, putAway, kept] = await Promise.all([
     filmsWithoutConsent(db, dayIn(at)),
     dueInTrash(db, at),
     backups(backupFolder(folder)),
   ]);
   const surplus = Math.max(0, kept.length - KEPT);
+  const away = at.getTime() - Date.parse(since);
+  const isOrdinary = away >= 0 && away < LONG_AWAY;
   // A few backups more than usual are nothing to ask about.
-  if (films.length === 0 && putAway === 0 && surplus < KEPT) return null;
+  if (isOrdinary && films.length === 0 && putAway === 0 && surplus < KEPT) return null;
   return { films: films.length, putAway, backups: surplus };
 }
 

@@ -28,11 +28,11 @@ export function Consent({ student, today }: { student: Student; today: Day }) {
         {expiresOn && (
           <>, until {wholeDay(expiresOn)}; on that day the films go, the numbers stay</>
         )}
-        .{' '}
-        <Button weight="quiet" className="text-sm" onClick={() => setChanging(true)}>
+        .
+        <Button weight="quiet" className="ml-4 text-sm" onClick={() => setChanging(true)}>
           Change
-        </Button>{' '}
-        <Button weight="quiet" className="text-sm" onClick={() => setEnding(true)}>
+        </Button>
+        <Button weight="quiet" className="ml-4 text-sm" onClick={() => setEnding(true)}>
           Withdraw
         </Button>
       </p>

@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { ageOn } from '@sinew/core/calendar/age';
 import type { Day } from '@sinew/core/calendar/day';
 import type { ClipSummary } from '@/data/clips';
 import type { Cue } from '@/data/findings';
@@ -34,6 +35,7 @@ export function StudentPage({
     trainingTime(student.startedOn, today),
     student.heightM && `${Math.round(student.heightM * 100)} cm`,
     student.massKg && `${student.massKg} kg`,
+    student.bornOn && `${ageOn(student.bornOn, today)} years`,
     student.bornOn !== null && student.isJunior ? 'under 16' : student.isMinor && 'under 18',
   ].filter(Boolean);
   return (

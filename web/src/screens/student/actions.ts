@@ -37,7 +37,9 @@ function typed(form: FormData): Record<string, string> {
 }
 
 function problems(error: z.ZodError): Record<string, string> {
-  return Object.fromEntries(error.issues.map((issue) => [String(issue.path[0]), issue.message]));
+  // The first thing wrong with a field is the one to mend.
+  const found = error.issues.map((issue) => [String(issue.path[0]), issue.message] as const);
+  return Object.fromEntries(found.reverse());
 }
 
 const shown = () => revalidatePath('/', 'layout');

@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { useState, type ReactNode } from 'react';
 import { toast } from 'sonner';
 import type { Day } from '@sinew/core/calendar/day';
@@ -8,7 +7,7 @@ import type { Upkeep } from '@/data/maintenance/maintain';
 import { pastTime, wholeDay } from '@/data/today';
 import { confirmDate, putFilmsAside } from '@/screens/gym/actions';
 import { LOST } from '@/ui/askDialog';
-import { Button } from '@/ui/button';
+import { Button, LinkButton } from '@/ui/button';
 
 const of = (count: number, one: string, many = `${one}s`) => `${count} ${count === 1 ? one : many}`;
 
@@ -24,9 +23,7 @@ export function UpkeepNotices({ upkeep, today }: { upkeep: Upkeep; today: Day })
             no student has a clip: the database is new, or has been lost. The films are safe, and
             nothing is removed. Go back to a backup, and students and clips are here again.
           </p>
-          <Link href="/gym#backups" className="font-semibold underline underline-offset-4">
-            See the backups
-          </Link>
+          <LinkButton href="/gym#backups">See the backups</LinkButton>
         </Notice>
       )}
       {strays && !strays.isEmpty && (
@@ -45,9 +42,9 @@ export function UpkeepNotices({ upkeep, today }: { upkeep: Upkeep; today: Day })
             >
               Put them aside
             </Act>
-            <Link href="/gym#backups" className="font-semibold underline underline-offset-4">
+            <LinkButton href="/gym#backups" weight="quiet">
               See the backups
-            </Link>
+            </LinkButton>
           </div>
         </Notice>
       )}
@@ -55,8 +52,8 @@ export function UpkeepNotices({ upkeep, today }: { upkeep: Upkeep; today: Day })
         <Notice title={`Is today ${wholeDay(today)}?`}>
           <p>
             Sinew was last open on {pastTime(clock.since)}. Until you say that the date is right,
-            nothing goes: {waiting(waits)}. If it is wrong, set this machine’s clock; nothing has
-            been removed.
+            nothing is cleared away{waiting(waits)}. If it is wrong, set this machine’s clock:
+            nothing has been removed.
           </p>
           <Act work={() => confirmDate(today)} done="Thank you. What was due has been done.">
             Yes, it is {wholeDay(today)}
@@ -73,7 +70,7 @@ function waiting({ films, putAway, backups }: NonNullable<Upkeep['waits']>): str
     putAway > 0 && `${of(putAway, 'clip or student', 'clips and students')} put away`,
     backups > 0 && of(backups, 'old backup'),
   ].filter(Boolean);
-  return `${all.join(', ')} would go`;
+  return all.length > 0 ? `; these would go: ${all.join(', ')}` : '';
 }
 
 function Notice({ title, children }: { title: string; children: ReactNode }) {

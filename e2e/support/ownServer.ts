@@ -1,0 +1,86 @@
+/** A server of a test's own, on a gym that may be damaged before and looked at behind its back. */
+import { spawn, spawnSync } from 'node:child_process';
+import { cpSync, readdirSync, utimesSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { scratchFolder } from '@sinew/demo/scratch';
+
+const path = (name: string) => fileURLToPath(new URL(name, import.meta.url));
+
+let seeded: string | null = null;
+
+/** A fresh made-up gym whose films have lain there for a day. */
+export function freshGym(): string {
+  if (seeded === null) {
+    seeded = scratchFolder('seeded');
+    const args = ['--import', path('../../scripts/typescript-threads.mjs'), 'src/gym/seed.ts'];
+    const { status, stderr } = spawnSync(path('../../node_modules/.bin/tsx'), args, {
+      cwd: path('../../demo'),
+      env: { ...process.env, SINEW_DATA: seeded },
+    });
+    if (status !== 0) throw new Error(`The seed failed: ${String(stderr)}`);
+    const yesterday = Date.now() / 1000 - 86_400;
+    for (const film of filmsIn(seeded)) utimesSync(film, yesterday, yesterday);
+  }
+  const folder = scratchFolder('gym');
+  cpSync(seeded, folder, { recursive: true, preserveTimestamps: true });
+  return folder;
+}
+
+/** Paths of the films below a folder. */
+export function filmsIn(folder: string): string[] {
+  return readdirSync(folder, { recursive: true, encoding: 'utf8' })
+    .filter((name) => name.endsWith('.bin'))
+    .map((name) => join(folder, name));
+}
+
+export interface OwnServer {
+  readonly url: string;
+  /** Ends it and waits until it has ended. */
+  stop(): Promise<void>;
+}
+
+/** @param clockDays by how many days its clock is wrong */
+export async function startServer(data: string, clockDays = 0): Promise<OwnServer> {
+  const port = await freePort();
+  const url = `http://127.0.0.1:${port}`;
+  const next = path('../../node_modules/next/dist/bin/next');
+  const child = spawn(process.execPath, [next, 'start', '-H', '127.0.0.1', '-p', String(port)], {
+    cwd: path('../../web'),
+    stdio: 'ignore',
+    env: {
+      ...process.env,
+      SINEW_DATA: data,
+      SINEW_TEST_CLOCK_DAYS: String(clockDays),
+      NODE_OPTIONS: `--import ${path('./clock.mjs')}`,
+    },
+  });
+  const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()));
+  for (;;) {
+    const isUp = await fetch(`${url}/icon.svg`).then(
+      () => true,
+      () => false,
+    );
+    if (isUp) break;
+    if (child.exitCode !== null) throw new Error('The server did not start.');
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  return {
+    url,
+    async stop() {
+      child.kill('SIGKILL');
+      await ended;
+    },
+  };
+}
+
+function freePort(): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const probe = createServer().once('error', reject);
+    probe.listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as { port: number };
+      probe.close(() => resolve(port));
+    });
+  });
+}
