@@ -30,7 +30,9 @@ export function StudentBar({
       <Link href="/" className="text-soft hover:underline">
         Floor
       </Link>
-      <span className="font-semibold">{student.name}</span>
+      <span className="max-w-72 truncate font-semibold" title={student.name}>
+        <bdi>{student.name}</bdi>
+      </span>
       {PAGES.map(([path, name]) =>
         name === here ? (
           <span

@@ -69,7 +69,7 @@ export function Sheet({
           <tbody>
             {rows.map(({ id, name, cues, work }) => (
               <tr key={id} className="break-inside-avoid border-b border-rule align-top">
-                <td className="w-40 py-2.5 font-semibold">{name}</td>
+                <td className="w-40 py-2.5 font-semibold wrap-anywhere">{name}</td>
                 <td className="py-2.5 pr-6">
                   {cues.map((cue) => (
                     <div key={cue.id} className="font-serif text-lg leading-snug">

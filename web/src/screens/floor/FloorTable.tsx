@@ -98,13 +98,13 @@ export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
               onMouseEnter={() => setChosen(index)}
               className="group border-b border-rule aria-[current]:bg-tint"
             >
-              <td className="relative w-52 py-3 pl-3">
+              <td className="relative w-52 py-3 pl-3 wrap-anywhere">
                 <span className="absolute inset-y-0 left-0 w-1 bg-transparent group-aria-[current]:bg-now" />
                 <Link
                   href={`/students/${one.id}`}
                   className="text-base font-semibold hover:underline"
                 >
-                  {one.name}
+                  <bdi>{one.name}</bdi>
                 </Link>
                 <div className="text-sm text-soft">{one.about}</div>
               </td>

@@ -44,10 +44,7 @@ export function StudentPage({
       <main className="mx-auto max-w-[1280px] space-y-9 px-8 pt-7 pb-16">
         <div>
           <div className="flex flex-wrap items-end justify-between gap-4">
-            <h1
-              dir="auto"
-              className="max-w-full font-serif text-[2.6rem] leading-none [overflow-wrap:anywhere]"
-            >
+            <h1 dir="auto" className="max-w-full font-serif text-[2.6rem] leading-none">
               {student.name}
             </h1>
             <div className="flex items-center gap-4">
