@@ -1,4 +1,5 @@
 /** Body tracking beside the models themselves: what is looked at, what is kept, what the coach says. */
+import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { LANDMARKS } from '@sinew/core/body/landmarks';
@@ -324,5 +325,18 @@ describe('tracked points on the picture', () => {
       one.frame >= 40 && one.frame <= 80 ? at(one.frame, { x: 333, visibility: 0.1 }) : one,
     );
     expect(shown(hidden, 60)).toEqual({ landmark: 'nose', x: 333, y: 50, kind: 'doubtful' });
+  });
+});
+
+describe('the runtime of the body tracker', () => {
+  const script = readFileSync(
+    new URL('../src/tracking/prepared/vision.mjs', import.meta.url),
+    'utf8',
+  );
+
+  it('knows no address outside of this machine, and counts nothing to send every minute', () => {
+    expect(script.length).toBeGreaterThan(100_000);
+    expect(script.match(/(https?|wss?):\/\/[\w.-]+/g)).toBeNull();
+    expect(script).not.toMatch(/setInterval\(\(\)=>\{this\.flush\(\)\}/);
   });
 });

@@ -34,15 +34,18 @@ export const birthDate = pastDate(
   'The day of birth, as year-month-day: by it Sinew knows who is under 18.',
 );
 
+const shortText = (most: number) =>
+  z.string().trim().max(most, `At most ${most} characters fit here.`);
+
 export const studentForm = z.object({
-  name: z.string().trim().min(1, 'A name is needed to find the student again.').max(80),
+  name: shortText(80).min(1, 'A name is needed to find the student again.'),
   stance: z.enum(['orthodox', 'southpaw']),
-  grade: z.string().trim().max(60).default(''),
+  grade: shortText(60).default(''),
   startedOn: z.preprocess(emptyToNull, pastDate('Write the day as year-month-day.').nullable()),
   heightCm: typedNumber(80, 250, 'Height in centimetres, 80 to 250.'),
   massKg: typedNumber(15, 300, 'Mass in kilograms, 15 to 300.'),
-  injuries: z.string().trim().max(500).default(''),
-  classGroup: z.string().trim().max(60).default(''),
+  injuries: shortText(500).default(''),
+  classGroup: shortText(60).default(''),
   bornOn: birthDate,
 });
 
@@ -51,7 +54,7 @@ export const formKey = z.string().regex(/^[\w-]{8,40}$/);
 
 export const consentForm = z.object({
   givenBy: z.enum(['student', 'guardian']),
-  name: z.string().trim().min(1, 'Who gave it? Write the name.').max(80),
+  name: shortText(80).min(1, 'Who gave it? Write the name.'),
   givenOn: pastDate('On which day? Write it as year-month-day.'),
   expiresOn: z.preprocess(
     emptyToNull,

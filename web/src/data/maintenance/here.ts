@@ -51,9 +51,10 @@ export const maintainNow = (): Promise<void> => inTurn(lookAndMaintain);
 
 export const filmTroublesHere = async (): Promise<FilmTrouble[]> => filmTroubles(await here());
 
-/** As it was when last looked at. */
+/** As it was when last looked at; a doubt is looked at anew, for it may have been put right. */
 export async function upkeepNow(): Promise<Upkeep> {
-  return shared.sinewUpkeep ?? lookAt(await here(), new Date());
+  const known = shared.sinewUpkeep;
+  return known && isCertain(known) ? known : lookAt(await here(), new Date());
 }
 
 /** The coach says that the date is right: what has waited for that is done at once. */
@@ -69,7 +70,9 @@ export const putAllStraysAside = (): Promise<void> =>
   inTurn(async () => {
     const { db, folder } = await here();
     const at = new Date();
-    await putStraysAside(folder, (await keptFilms(db, folder, at)).strays, at);
+    const { clips, strays } = await keptFilms(db, folder, at);
+    // Of a gym without any clip the films are all there is.
+    if (clips > 0) await putStraysAside(folder, strays, at);
     await lookAndMaintain();
   });
 

@@ -102,7 +102,8 @@ export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
                 <span className="absolute inset-y-0 left-0 w-1 bg-transparent group-aria-[current]:bg-now" />
                 <Link
                   href={`/students/${one.id}`}
-                  className="text-base font-semibold hover:underline"
+                  title={one.name}
+                  className="line-clamp-2 text-base font-semibold hover:underline"
                 >
                   <bdi>{one.name}</bdi>
                 </Link>

@@ -123,7 +123,7 @@ function ConsentForm({
     if (saved) onDone?.();
   }, [saved, onDone]);
   return (
-    <form action={send} key={JSON.stringify(values)} noValidate className="max-w-3xl">
+    <form action={send} key={JSON.stringify(values)} noValidate className="max-w-4xl">
       {!given && (
         <p className="mb-3">
           <bdi>{student.name}</bdi>{' '}
