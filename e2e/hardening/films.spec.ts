@@ -5,23 +5,11 @@ import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { expect, test } from '@playwright/test';
 import { seeded } from '@sinew/core/uncertainty/random';
+import { endlessFilm } from '@sinew/demo/damage/endless';
 import { shortFilm } from '@sinew/demo/damage/films';
 import { damaged } from '@sinew/demo/damage/mutations';
 import { partsOf } from '@sinew/demo/damage/parts';
 import { addStudent, chooseFile, dataOf, demoClip, post } from '../support/gym';
-
-/** Identifiers of Matroska's elements (RFC 9559, 5.1). */
-const [SEGMENT, CUES, CUE_POSITION] = ['18538067', '1c53bb6b', 'f1'] as const;
-
-/** The index leads behind the last cluster, where the reader looks for another one for ever. */
-function endless(): Buffer {
-  const film = shortFilm('webm');
-  const parts = partsOf(film, true);
-  const last = (name: string) => parts.findLast((part) => part.name === name)!;
-  const { from, to } = last(CUE_POSITION);
-  film.writeUIntBE(last(CUES).from + 20 - last(SEGMENT).from, from, to - from);
-  return film;
-}
 
 test('an endless film is given up in words, before and after the transfer, and stops nobody', async ({
   page,
@@ -29,7 +17,7 @@ test('an endless film is given up in words, before and after the transfer, and s
   baseURL,
 }) => {
   const student = await addStudent(page, 'Endless Film');
-  const looking = post(request, baseURL!, student, endless(), { name: 'film.webm' });
+  const looking = post(request, baseURL!, student, endlessFilm(), { name: 'film.webm' });
   let slowest = 0;
   let isOver = false;
   void looking.finally(() => (isOver = true));
@@ -44,7 +32,7 @@ test('an endless film is given up in words, before and after the transfer, and s
   expect(((await answer.json()) as { message: string }).message).toMatch(/no end is found in it/);
   expect(slowest).toBeLessThan(2000);
 
-  await chooseFile(page, { name: 'film.webm', mimeType: 'video/webm', buffer: endless() });
+  await chooseFile(page, { name: 'film.webm', mimeType: 'video/webm', buffer: endlessFilm() });
   await expect(page.getByText('no end is found in it')).toBeVisible({ timeout: 12_000 });
 });
 

@@ -7,9 +7,9 @@ import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { afterAll, describe, expect, it } from 'vitest';
 import { seeded } from '@sinew/core/uncertainty/random';
+import { endlessFilm } from '@sinew/demo/damage/endless';
 import { CONTAINER_NAMES, shortFilm, type Container } from '@sinew/demo/damage/films';
 import { damaged } from '@sinew/demo/damage/mutations';
-import { partsOf } from '@sinew/demo/damage/parts';
 import { scratchFolder } from '@sinew/demo/scratch';
 import { inspectFile } from '@/data/inspectFile';
 import { inspectionLimit, TOO_LONG } from '@/video/inspectionLimit';
@@ -18,9 +18,6 @@ import type { Outcome } from './damagedFilms.worker';
 const COUNT = Number(process.env.SINEW_FUZZ ?? 300);
 const EACH = Math.ceil(COUNT / CONTAINER_NAMES.length);
 const isMatroska = (container: Container) => container === 'webm' || container === 'mkv';
-
-/** Identifiers of Matroska's elements (RFC 9559, 5.1). */
-const [SEGMENT, CUES, CUE_POSITION] = ['18538067', '1c53bb6b', 'f1'] as const;
 
 let thread: Worker | null = null;
 afterAll(() => thread?.terminate());
@@ -80,13 +77,8 @@ describe.each(CONTAINER_NAMES)('a damaged film: %s', (container) => {
 });
 
 describe('a film in which the reader goes round and round', () => {
-  /** The index leads behind the last cluster, where the reader looks for another one for ever. */
   const endless = () => {
-    const film = shortFilm('webm');
-    const parts = partsOf(film, true);
-    const last = (name: string) => parts.findLast((part) => part.name === name)!;
-    const { from, to } = last(CUE_POSITION);
-    film.writeUIntBE(last(CUES).from + 20 - last(SEGMENT).from, from, to - from);
+    const film = endlessFilm();
     const path = join(scratchFolder('endless'), 'film.webm');
     writeFileSync(path, film);
     return { path, bytes: film.length };

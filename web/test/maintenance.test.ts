@@ -7,7 +7,7 @@ import { addClip, clipById } from '@/data/clips';
 import { openDatabase } from '@/data/database';
 import { confirmClock } from '@/data/maintenance/clock';
 import { checkFilms, filmTroubles } from '@/data/maintenance/filmCheck';
-import { lookAfter, maintain } from '@/data/maintenance/maintain';
+import { forget, lookAfter, maintain } from '@/data/maintenance/maintain';
 import { filmsAside } from '@/data/maintenance/setAside';
 import { allStudents, recordConsent } from '@/data/students';
 import { DAY_MS, dayIn } from '@/data/today';
@@ -191,6 +191,25 @@ describe('a film that is missing', () => {
     expect(again).toEqual({ id, isKnown: true });
     const { sha256, bytes } = (await clipById(gym.db, id!))!;
     expect(await gym.files.size(sha256)).toBe(bytes);
+  });
+});
+
+describe('a row whose hash is none', () => {
+  it('reaches no file outside of the films, and takes no screen down', async () => {
+    const [id] = await addFilms(['cross-clean.mp4']);
+    const outside = join(gym.folder, 'precious.bin');
+    writeFileSync(outside, 'mine');
+    await gym.db
+      .updateTable('clip')
+      .set({ sha256: '../../precious' })
+      .where('id', '=', id!)
+      .execute();
+    aged();
+    expect((await tick(at(0))).strays).toMatchObject({ strays: 1 });
+    await checkFilms(gym, at(0));
+    expect(await filmTroubles(gym)).toMatchObject([{ clipId: id, trouble: 'missing' }]);
+    await forget(gym.folder, ['../../precious']);
+    expect(existsSync(outside)).toBe(true);
   });
 });
 

@@ -8,6 +8,7 @@ import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { sql } from 'kysely';
 import { nanoid } from 'nanoid';
+import { isFilmHash } from './clipFiles';
 import type { Db } from './database';
 import { MIGRATIONS } from './migrations';
 import { DAY_MS } from './today';
@@ -146,7 +147,9 @@ const shelfOf = (sha256: string) => join(sha256.slice(0, 2), `${sha256}.bin`);
 
 /** A film that must not be kept any longer goes from the backups too. */
 export async function forgetFilms(folder: string, films: readonly string[]): Promise<void> {
-  for (const sha256 of films) await rm(join(folder, 'clips', shelfOf(sha256)), { force: true });
+  for (const sha256 of films.filter(isFilmHash)) {
+    await rm(join(folder, 'clips', shelfOf(sha256)), { force: true });
+  }
 }
 
 /** Films that are missing are taken back from the backups. */
@@ -155,7 +158,7 @@ export async function missingFilmsBack(
   clips: string,
   missing: readonly string[],
 ): Promise<void> {
-  for (const sha256 of missing) {
+  for (const sha256 of missing.filter(isFilmHash)) {
     const from = join(folder, 'clips', shelfOf(sha256));
     if (existsSync(from)) await placeFilm(from, join(clips, shelfOf(sha256)));
   }

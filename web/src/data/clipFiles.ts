@@ -34,6 +34,9 @@ const DISK_FULL =
   'The disk is full: the clip was not added, and nothing else has changed. ' +
   'Free some space and add it again.';
 
+/** Films are named by their SHA-256; nothing else may become part of a path. */
+export const isFilmHash = (text: string) => /^[0-9a-f]{64}$/.test(text);
+
 export class ClipFiles {
   private readonly incoming: string;
   private readonly kept: string;
@@ -114,7 +117,9 @@ export class ClipFiles {
     await rm(this.pathOf(sha256), { force: true });
   }
 
+  /** @returns bytes; null when there is no such film, or no film could be called so */
   async size(sha256: string): Promise<number | null> {
+    if (!isFilmHash(sha256)) return null;
     return stat(this.pathOf(sha256)).then(
       (found) => found.size,
       () => null,
@@ -127,7 +132,7 @@ export class ClipFiles {
   }
 
   pathOf(sha256: string): string {
-    if (!/^[0-9a-f]{64}$/.test(sha256)) throw new Error('not a SHA-256');
+    if (!isFilmHash(sha256)) throw new Error('not a SHA-256');
     return join(this.kept, sha256.slice(0, 2), `${sha256}.bin`);
   }
 }

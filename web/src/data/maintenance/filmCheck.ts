@@ -3,6 +3,7 @@ import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { z } from 'zod';
+import { isFilmHash } from '../clipFiles';
 import { writeWhole } from '../writeWhole';
 import type { NamedFilm } from './hashFilms.worker';
 import type { Place } from './maintain';
@@ -18,7 +19,9 @@ export async function checkFilms({ db, files, folder }: Place, at: Date): Promis
     .distinct()
     .where('purged_at', 'is', null)
     .execute();
-  const films = rows.map(({ sha256 }): NamedFilm => ({ sha256, path: files.pathOf(sha256) }));
+  const films = rows
+    .filter(({ sha256 }) => isFilmHash(sha256))
+    .map(({ sha256 }): NamedFilm => ({ sha256, path: files.pathOf(sha256) }));
   const altered = await hashed(films);
   await writeWhole(join(folder, FILE), JSON.stringify({ at: at.toISOString(), altered }));
   return altered;
@@ -56,18 +59,18 @@ export async function filmTroubles({ db, files, folder }: Place): Promise<FilmTr
     .where('student.deleted_at', 'is', null)
     .orderBy('clip.created_at', 'desc')
     .execute();
-  const found: FilmTrouble[] = [];
-  for (const row of rows) {
-    const size = await files.size(row.sha256);
-    const isAltered = size !== row.bytes || altered.has(row.sha256);
-    if (size !== null && !isAltered) continue;
-    found.push({
-      ...{ clipId: row.id, studentId: row.student_id, student: row.name },
-      ...{ fileName: row.file_name, createdAt: row.created_at },
-      trouble: size === null ? 'missing' : 'altered',
-    });
-  }
-  return found;
+  const sizes = await Promise.all(rows.map(({ sha256 }) => files.size(sha256)));
+  return rows.flatMap((row, i): FilmTrouble[] => {
+    const size = sizes[i]!;
+    if (size === row.bytes && !altered.has(row.sha256)) return [];
+    return [
+      {
+        ...{ clipId: row.id, studentId: row.student_id, student: row.name },
+        ...{ fileName: row.file_name, createdAt: row.created_at },
+        trouble: size === null ? 'missing' : 'altered',
+      },
+    ];
+  });
 }
 
 async function lastAltered(folder: string): Promise<string[]> {

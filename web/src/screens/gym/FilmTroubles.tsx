@@ -2,6 +2,8 @@ import Link from 'next/link';
 import type { FilmTrouble } from '@/data/maintenance/filmCheck';
 import { pastTime } from '@/data/today';
 
+const SHOWN = 50;
+
 /** Films that are missing or not as they were, and what to do; nothing when all are sound. */
 export function FilmTroubles({ troubles }: { troubles: readonly FilmTrouble[] }) {
   if (troubles.length === 0) return null;
@@ -15,7 +17,7 @@ export function FilmTroubles({ troubles }: { troubles: readonly FilmTrouble[] })
         takes its place.
       </p>
       <ul>
-        {troubles.map((one) => (
+        {troubles.slice(0, SHOWN).map((one) => (
           <li key={one.clipId} className="flex items-baseline gap-5 border-b border-rule py-2">
             <span className="w-20 text-soft">
               {one.trouble === 'missing' ? 'missing' : 'damaged'}
@@ -33,6 +35,9 @@ export function FilmTroubles({ troubles }: { troubles: readonly FilmTrouble[] })
           </li>
         ))}
       </ul>
+      {troubles.length > SHOWN && (
+        <p className="py-2 text-soft">And {troubles.length - SHOWN} more.</p>
+      )}
     </section>
   );
 }
