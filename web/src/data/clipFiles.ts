@@ -3,7 +3,6 @@
  * appears whole or not at all: it is written under a temporary name, flushed to disk, renamed.
  */
 import { createHash } from 'node:crypto';
-import { createReadStream } from 'node:fs';
 import { mkdir, open, rename, rm, stat, statfs, type FileHandle } from 'node:fs/promises';
 import { join } from 'node:path';
 import { nanoid } from 'nanoid';
@@ -33,6 +32,9 @@ function reserve(): number {
 const DISK_FULL =
   'The disk is full: the clip was not added, and nothing else has changed. ' +
   'Free some space and add it again.';
+
+/** Of a film that is sent, bytes at a time. */
+const CHUNK = 256 * 1024;
 
 /** Films are named by their SHA-256; nothing else may become part of a path. */
 export const isFilmHash = (text: string) => /^[0-9a-f]{64}$/.test(text);
@@ -126,9 +128,28 @@ export class ClipFiles {
     );
   }
 
-  /** Bytes `from` to `to`, both included. */
-  read(sha256: string, from: number, to: number): NodeJS.ReadableStream {
-    return createReadStream(this.pathOf(sha256), { start: from, end: to });
+  /**
+   * Bytes `from` to `to`, both included, read as they are asked for: whoever asks may stop at any
+   * moment, as a browser does that jumps about in a film.
+   */
+  async read(sha256: string, from: number, to: number): Promise<ReadableStream<Uint8Array>> {
+    const file = await open(this.pathOf(sha256));
+    let at = from;
+    return new ReadableStream({
+      async pull(controller) {
+        const { bytesRead, buffer } = await file.read(
+          new Uint8Array(Math.min(CHUNK, to + 1 - at)),
+          { position: at },
+        );
+        at += bytesRead;
+        if (bytesRead > 0) controller.enqueue(buffer.subarray(0, bytesRead));
+        if (bytesRead === 0 || at > to) {
+          await file.close();
+          controller.close();
+        }
+      },
+      cancel: () => file.close(),
+    });
   }
 
   pathOf(sha256: string): string {

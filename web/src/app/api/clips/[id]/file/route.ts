@@ -1,4 +1,3 @@
-import { Readable } from 'node:stream';
 import { ownPagesOnly } from '@/app/api/local';
 import { byteRange } from '@/data/byteRange';
 import { clipFiles } from '@/data/clipFilesHere';
@@ -26,7 +25,7 @@ export const GET = ownPagesOnly(
       return new Response(null, { status: 416, headers: { 'content-range': `bytes */${size}` } });
     }
     const [from, to] = range.kind === 'part' ? [range.from, range.to] : [0, size - 1];
-    const body = Readable.toWeb(files.read(clip.sha256, from, to) as Readable) as ReadableStream;
+    const body = await files.read(clip.sha256, from, to);
     return new Response(body, {
       status: range.kind === 'part' ? 206 : 200,
       headers: {
