@@ -59,6 +59,14 @@ describe('a database', () => {
     expect(aside.some((name) => name.endsWith('sinew.db'))).toBe(true);
   });
 
+  it('with a row that should not be there opens all the same', async () => {
+    const sqlite = new Database(file());
+    sqlite.pragma('ignore_check_constraints = on');
+    sqlite.prepare("update student set stance = 'sideways'").run();
+    sqlite.close();
+    expect(await kindOf(gym.folder)).toBe('sound');
+  });
+
   it('of a newer Sinew is not touched', async () => {
     const sqlite = new Database(file());
     sqlite.prepare("insert into kysely_migration values ('0099-later', '2027')").run();

@@ -43,15 +43,17 @@ export async function openDatabase(folder: string): Promise<Db> {
   }
 }
 
+/** A row that should not be there is no reason to shut the gym. */
+const HARMLESS = /^(ok$|CHECK constraint failed|NULL value in)/;
+
 /**
  * @returns the changes of the tables that have been made, none in a new database
  * @throws DatabaseProblem when the database is damaged or of a newer Sinew
  */
 function appliedMigrations(sqlite: Database.Database): string[] {
-  const [first] = sqlite.pragma('quick_check(1)') as { quick_check: string }[];
-  if (first?.quick_check !== 'ok') {
-    throw new DatabaseProblem('damaged', first?.quick_check ?? 'nothing can be read.');
-  }
+  const found = sqlite.pragma('quick_check(20)') as { quick_check: string }[];
+  const damage = found.find(({ quick_check }) => !HARMLESS.test(quick_check));
+  if (damage) throw new DatabaseProblem('damaged', damage.quick_check);
   const isNew = !sqlite
     .prepare("select 1 from sqlite_master where type = 'table' and name = 'kysely_migration'")
     .get();
