@@ -121,6 +121,15 @@ describe('a consent', () => {
       expect(await measuredStrikes(gym.db, id)).toHaveLength(1);
     });
 
+    it('leaves a film that another student has as well, in the backups too', async () => {
+      const other = await student(gym);
+      await addClip(gym.db, gym.files, newClip(other, film('cross-clean.mp4')));
+      await withdrawConsent(gym.db, id, today());
+      const films = await filmsWithoutConsent(gym.db, today());
+      await forget(gym.folder, await purgeFilms(gym.db, gym.files, films));
+      expect([filmsIn('clips').length, filmsIn('backups/clips').length]).toEqual([1, 1]);
+    });
+
     it('leaves the films until the day that was said', async () => {
       const keep = async (days: number) => {
         const at = new Date(Date.now() + days * DAY_MS);

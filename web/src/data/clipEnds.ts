@@ -72,8 +72,10 @@ export async function destroyClip(db: Db, files: ClipFiles, id: string): Promise
 
 /**
  * Remove a film and every point of the body in it; instants and readings stay, which are numbers.
+ *
+ * @returns whether its file is gone: another student may have the same film
  */
-export async function purgeFilm(db: Db, files: ClipFiles, id: string): Promise<void> {
+export async function purgeFilm(db: Db, files: ClipFiles, id: string): Promise<boolean> {
   const sha256 = await db.transaction().execute(async (trx) => {
     const clip = await trx
       .updateTable('clip')
@@ -87,11 +89,11 @@ export async function purgeFilm(db: Db, files: ClipFiles, id: string): Promise<v
     }
     return clip?.sha256;
   });
-  if (sha256) await removeUnused(db, files, sha256);
+  return sha256 !== undefined && (await removeUnused(db, files, sha256));
 }
 
-/** Remove a film's file unless another clip is the same film. */
-export async function removeUnused(db: Db, files: ClipFiles, sha256: string): Promise<void> {
+/** Remove a film's file unless another clip is the same film. @returns whether it is gone */
+export async function removeUnused(db: Db, files: ClipFiles, sha256: string): Promise<boolean> {
   const user = await db
     .selectFrom('clip')
     .select('id')
@@ -99,4 +101,5 @@ export async function removeUnused(db: Db, files: ClipFiles, sha256: string): Pr
     .where('purged_at', 'is', null)
     .executeTakeFirst();
   if (!user) await files.remove(sha256);
+  return !user;
 }

@@ -157,7 +157,7 @@ export async function filmsWithoutConsent(db: Db, day: Day) {
  * Films of students whose consent has run out go, with every point of a body in them. What was
  * measured is measured one last time before: numbers stay.
  *
- * @returns the films, by their SHA-256
+ * @returns the films whose files are gone, by their SHA-256
  */
 export async function purgeWithoutConsent(db: Db, files: ClipFiles, day: Day): Promise<string[]> {
   return purgeFilms(db, files, await filmsWithoutConsent(db, day));
@@ -174,6 +174,9 @@ export async function purgeFilms(
   for (const studentId of new Set(clips.map(({ student_id }) => student_id))) {
     await measureStudent(db, studentId);
   }
-  for (const { id } of clips) await purgeFilm(db, files, id);
-  return clips.map(({ sha256 }) => sha256);
+  const gone: string[] = [];
+  for (const { id, sha256 } of clips) {
+    if (await purgeFilm(db, files, id)) gone.push(sha256);
+  }
+  return gone;
 }
