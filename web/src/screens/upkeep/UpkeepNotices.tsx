@@ -4,7 +4,7 @@ import { useState, type ReactNode } from 'react';
 import { toast } from 'sonner';
 import type { Day } from '@sinew/core/calendar/day';
 import type { Upkeep } from '@/data/maintenance/maintain';
-import { pastTime, wholeDay } from '@/data/today';
+import { dayIn, wholeDay } from '@/data/today';
 import { confirmDate, putFilmsAside } from '@/screens/gym/actions';
 import { LOST } from '@/ui/askDialog';
 import { Button, LinkButton } from '@/ui/button';
@@ -51,9 +51,9 @@ export function UpkeepNotices({ upkeep, today }: { upkeep: Upkeep; today: Day })
       {!clock.isBelieved && waits && (
         <Notice title={`Is today ${wholeDay(today)}?`}>
           <p>
-            Sinew was last open on {pastTime(clock.since)}. Until you say that the date is right,
-            nothing is cleared away{waiting(waits)}. If it is wrong, set this machine’s clock:
-            nothing has been removed.
+            Sinew was last open on {wholeDay(dayIn(new Date(clock.since)))}. Until you say that the
+            date is right, nothing is cleared away{waiting(waits)}. If it is wrong, set this
+            machine’s clock: nothing has been removed.
           </p>
           <Act work={() => confirmDate(today)} done="Thank you. What was due has been done.">
             Yes, it is {wholeDay(today)}
