@@ -2,7 +2,7 @@
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
-import { Kysely, Migrator, SqliteDialect } from 'kysely';
+import { Kysely, Migrator, sql, SqliteDialect } from 'kysely';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { scratchFolder } from '@sinew/demo/scratch';
 import { GET, POST } from '@/app/recovery/route';
@@ -129,6 +129,20 @@ describe('the page that needs no database', () => {
     await POST(ask({ backup: name }));
     expect((await POST(ask({ backup: name }))).status).toBe(409);
     expect((await GET()).status).toBe(200);
+    await closeDatabase();
+  });
+
+  it('finds out when an open database has been damaged meanwhile', async () => {
+    const { name } = (await backups(join(gym.folder, 'backups')))[0]!;
+    await POST(ask({ backup: name }));
+    expect((await GET()).status).toBe(200);
+    const db = await database();
+    await sql`pragma wal_checkpoint(truncate)`.execute(db);
+    const size = statSync(file()).size;
+    writeFileSync(file(), Buffer.alloc(size, 'x'));
+    const answer = await GET();
+    expect(answer.status).toBe(503);
+    expect(await answer.text()).toContain('is damaged');
     await closeDatabase();
   });
 

@@ -92,6 +92,14 @@ describe('a database that is lost, empty or another one', () => {
     expect(filmsIn('backups/clips')).toHaveLength(3);
   });
 
+  it('is noticed at once, however young its films are', async () => {
+    await loseDatabase();
+    for (const name of filmsIn('clips')) {
+      utimesSync(join(gym.folder, 'clips', name), new Date(), new Date());
+    }
+    expect((await tick(at(0))).strays).toEqual({ strays: 3, films: 3, isEmpty: true });
+  });
+
   it('comes back whole from its backup', async () => {
     const [before] = await backupNames();
     await loseDatabase();

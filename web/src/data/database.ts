@@ -100,6 +100,24 @@ export async function databaseProblem(): Promise<DatabaseProblem | null> {
   return database().then(() => null, asProblem);
 }
 
+/**
+ * The same, when a screen has failed: an open database may have been damaged since, and the
+ * connection that is open remembers it as it was.
+ */
+export async function recheckDatabase(): Promise<DatabaseProblem | null> {
+  let second: Database.Database | null = null;
+  try {
+    second = new Database(databasePath(dataFolder()), { readonly: true, fileMustExist: true });
+    appliedMigrations(second);
+  } catch {
+    // Opened anew, it says what is wrong with it.
+    await closeDatabase();
+  } finally {
+    second?.close();
+  }
+  return databaseProblem();
+}
+
 /** Close it; whoever asks next opens it anew. */
 export async function closeDatabase(): Promise<void> {
   const open = shared.sinewDatabase;

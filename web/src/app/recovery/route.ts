@@ -1,5 +1,5 @@
 import { BackupError, backupFolder, backups, putDatabaseAside, restore } from '@/data/backups';
-import { closeDatabase, databaseProblem, dataFolder } from '@/data/database';
+import { closeDatabase, dataFolder, recheckDatabase } from '@/data/database';
 import { maintainNow } from '@/data/maintenance/here';
 import { refuseForeign } from '@/app/api/local';
 import { recoveryPage } from '@/screens/recovery/recoveryPage';
@@ -9,7 +9,7 @@ export const dynamic = 'force-dynamic';
 
 async function page(message: string | null, status?: number): Promise<Response> {
   const folder = dataFolder();
-  const [problem, kept] = await Promise.all([databaseProblem(), backups(backupFolder(folder))]);
+  const [problem, kept] = await Promise.all([recheckDatabase(), backups(backupFolder(folder))]);
   return new Response(recoveryPage({ problem, backups: kept, folder, message }), {
     status: status ?? (problem ? 503 : 200),
     headers: {
@@ -29,7 +29,7 @@ export async function POST(request: Request): Promise<Response> {
   if (refused) return refused;
   const form = await request.formData();
   const wanted = form.get('backup');
-  if (!(await databaseProblem())) {
+  if (!(await recheckDatabase())) {
     return page('The database can be opened: go back to a backup on the Gym’s page.', 409);
   }
   const folder = dataFolder();
@@ -44,7 +44,7 @@ export async function POST(request: Request): Promise<Response> {
     if (error instanceof BackupError) return page(error.message, 422);
     throw error;
   }
-  const problem = await databaseProblem();
+  const problem = await recheckDatabase();
   if (problem) return page('This backup cannot be opened either. Try an older one.', 422);
   await maintainNow();
   return new Response(null, { status: 303, headers: { location: '/' } });

@@ -25,10 +25,13 @@ interface StrayFilm {
   readonly path: string;
 }
 
-/** @returns null when there are no more strays than a broken transfer leaves */
+/**
+ * @param strays those that are old enough not to be on their way to their row
+ * @returns null when there are no more strays than a broken transfer leaves
+ */
 export function doubtfulStrays(films: number, strays: number, clips: number): Strays | null {
-  const isEmpty = clips === 0;
-  return strays > 0 && (isEmpty || strays > FEW * films) ? { strays, films, isEmpty } : null;
+  if (clips === 0 && films > 0) return { strays: films, films, isEmpty: true };
+  return strays > FEW * films ? { strays, films, isEmpty: false } : null;
 }
 
 export interface KeptFilms {
