@@ -65,6 +65,11 @@ describe('a database', () => {
     sqlite.prepare("update student set stance = 'sideways'").run();
     sqlite.close();
     expect(await kindOf(gym.folder)).toBe('sound');
+    const db = await openDatabase(gym.folder);
+    const [to, clips] = [join(gym.folder, 'backups'), join(gym.folder, 'clips')];
+    const { name } = await backUp(db, to, clips, new Date(), { isRotated: false });
+    await restore(gym.folder, to, name, () => db.destroy());
+    expect(await kindOf(gym.folder)).toBe('sound');
   });
 
   it('of a newer Sinew is not touched', async () => {

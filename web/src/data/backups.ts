@@ -10,6 +10,7 @@ import { sql } from 'kysely';
 import { nanoid } from 'nanoid';
 import { isFilmHash } from './clipFiles';
 import type { Db } from './database';
+import { damageAmong } from './databaseProblem';
 import { MIGRATIONS } from './migrations';
 import { DAY_MS } from './today';
 
@@ -110,8 +111,9 @@ function problemOf(path: string): string | null {
   let database: Database.Database | null = null;
   try {
     database = new Database(path, { readonly: true, fileMustExist: true });
-    const [first] = database.pragma('integrity_check') as { integrity_check: string }[];
-    if (first?.integrity_check !== 'ok') return first?.integrity_check ?? 'nothing is in it.';
+    const found = database.pragma('integrity_check(20)') as { integrity_check: string }[];
+    const damage = damageAmong(found.map(({ integrity_check }) => integrity_check));
+    if (damage) return damage;
     const rows = database.prepare('select name from kysely_migration').all() as { name: string }[];
     const unknown = rows.find(({ name }) => !(name in MIGRATIONS));
     return unknown ? `it is of a newer Sinew (${unknown.name}).` : null;

@@ -3,9 +3,9 @@ import { mkdirSync } from 'node:fs';
 import { homedir } from 'node:os';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
-import { Kysely, Migrator, SqliteDialect } from 'kysely';
+import { Kysely, Migrator, sql, SqliteDialect } from 'kysely';
 import { backupFolder, backUp } from './backups';
-import { asProblem, DatabaseProblem } from './databaseProblem';
+import { asProblem, damageAmong, DatabaseProblem } from './databaseProblem';
 import { MIGRATIONS } from './migrations';
 import type { Schema } from './schema';
 
@@ -25,26 +25,25 @@ export const databasePath = (folder: string) => join(folder, 'sinew.db');
  * @throws DatabaseProblem; the database is then as it was before
  */
 export async function openDatabase(folder: string): Promise<Db> {
-  let db: Db | null = null;
+  let sqlite: Database.Database | null = null;
   try {
     mkdirSync(folder, { recursive: true, mode: 0o700 });
-    const sqlite = new Database(databasePath(folder));
-    db = new Kysely<Schema>({ dialect: new SqliteDialect({ database: sqlite }) });
+    sqlite = new Database(databasePath(folder));
+    const db: Db = new Kysely<Schema>({ dialect: new SqliteDialect({ database: sqlite }) });
     const applied = appliedMigrations(sqlite);
     sqlite.pragma('journal_mode = WAL');
     sqlite.pragma('foreign_keys = ON');
     sqlite.pragma('synchronous = FULL');
     sqlite.pragma('busy_timeout = 5000');
     await bringUpToDate(db, folder, applied);
+    // Kysely closes only what it has used once.
+    await sql`select 1`.execute(db);
     return db;
   } catch (error) {
-    await db?.destroy();
+    sqlite?.close();
     throw asProblem(error);
   }
 }
-
-/** A row that should not be there is no reason to shut the gym. */
-const HARMLESS = /^(ok$|CHECK constraint failed|NULL value in)/;
 
 /**
  * @returns the changes of the tables that have been made, none in a new database
@@ -52,8 +51,8 @@ const HARMLESS = /^(ok$|CHECK constraint failed|NULL value in)/;
  */
 function appliedMigrations(sqlite: Database.Database): string[] {
   const found = sqlite.pragma('quick_check(20)') as { quick_check: string }[];
-  const damage = found.find(({ quick_check }) => !HARMLESS.test(quick_check));
-  if (damage) throw new DatabaseProblem('damaged', damage.quick_check);
+  const damage = damageAmong(found.map(({ quick_check }) => quick_check));
+  if (damage) throw new DatabaseProblem('damaged', damage);
   const isNew = !sqlite
     .prepare("select 1 from sqlite_master where type = 'table' and name = 'kysely_migration'")
     .get();

@@ -13,6 +13,14 @@ export class DatabaseProblem extends Error {
   }
 }
 
+/** What SQLite's own check says of a row that should not be there: no reason to shut the gym. */
+const HARMLESS = /^(ok$|CHECK constraint failed|NULL value in)/;
+
+/** @returns the first damage among the lines of SQLite's check, or null */
+export function damageAmong(lines: readonly string[]): string | null {
+  return lines.find((line) => !HARMLESS.test(line)) ?? null;
+}
+
 /** @returns the problem behind any error of opening a database */
 export function asProblem(error: unknown): DatabaseProblem {
   if (error instanceof DatabaseProblem) return error;

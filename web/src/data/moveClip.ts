@@ -1,6 +1,5 @@
 /** A clip that was added to the wrong student. */
-import type { Db } from './database';
-import { now } from './database';
+import { now, type Db } from './database';
 import { studentById } from './students';
 
 export type MoveOutcome = { readonly moved: number } | { readonly problem: string };

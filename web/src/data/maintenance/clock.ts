@@ -61,20 +61,12 @@ async function lastSeen(folder: string): Promise<Seen | null> {
 const remember = (folder: string, seen: Seen) =>
   writeWhole(join(folder, FILE), `${JSON.stringify(seen)}\n`);
 
-/** When anything that a coach does was last written. */
+/** What a coach does leaves its time in one of these. */
+const WRITTEN = ['student', 'clip', 'strike', 'cue', 'drill_log', 'note'] as const;
+
 async function newestRow(db: Db): Promise<string | null> {
-  const newest = (table: 'student' | 'clip' | 'strike' | 'cue' | 'drill_log' | 'note') =>
-    sql`select max(updated_at) as time from ${sql.table(table)}`;
-  const { rows } = await sql<{ time: string | null }>`select max(time) as time from (
-    ${sql.join(
-      [
-        newest('student'),
-        newest('clip'),
-        newest('strike'),
-        newest('cue'),
-        newest('drill_log'),
-      ].concat([newest('note')]),
-      sql` union all `,
-    )})`.execute(db);
+  const each = WRITTEN.map((table) => sql`select max(updated_at) as time from ${sql.table(table)}`);
+  const { rows } = await sql<{ time: string | null }>`
+    select max(time) as time from (${sql.join(each, sql` union all `)})`.execute(db);
   return rows[0]?.time ?? null;
 }

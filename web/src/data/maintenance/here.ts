@@ -92,7 +92,8 @@ export const backUpHere = (): Promise<void> =>
   inTurn(async () => {
     const { db, folder } = await here();
     const to = backupFolder(folder);
-    const isRotated = isCertain(await upkeepNow());
+    // What was certain an hour ago may be in doubt now.
+    const isRotated = isCertain(await lookAt(await here(), new Date()));
     await backUp(db, to, join(folder, 'clips'), new Date(), { isRotated });
   });
 
@@ -101,7 +102,8 @@ export const goBackHere = (name: string): Promise<void> =>
   inTurn(async () => {
     const { db, folder } = await here();
     const to = backupFolder(folder);
-    const isRotated = isCertain(await upkeepNow());
+    // What was certain an hour ago may be in doubt now.
+    const isRotated = isCertain(await lookAt(await here(), new Date()));
     const clips = join(folder, 'clips');
     await backUp(db, to, clips, new Date(), { isRotated, spared: name });
     await restore(folder, to, name, closeDatabase);
