@@ -1,17 +1,17 @@
 /** `sinew analyze`: the core on a file, as the app runs it. */
 import { z } from 'zod';
-import { analyze, type Analysis } from '@sinew/core/analyze';
-import { markOnFrame, type Marks } from '@sinew/core/events/events';
-import { PHASES } from '@sinew/core/events/phases';
-import type { Body } from '@sinew/core/measures/context';
-import { isPresent } from '@sinew/core/reading/reading';
-import { withCosts } from '@sinew/core/cost/estimate';
-import { USUAL_RULES, type Rules } from '@sinew/core/fault/judge';
-import { schoolFrom } from '@sinew/core/school/catalogue';
-import { NO_SCHOOL, resolve } from '@sinew/core/school/resolve';
-import { nearestFrame } from '@sinew/core/track/time';
-import { techniqueById, VIEWS } from '@sinew/core/technique/catalogue';
-import { strikingSide, type Strike } from '@sinew/core/technique/strike';
+import { analyze, type Analysis } from '@sinew/core/analysis/analyze';
+import { markOnFrame, type Marks } from '@sinew/core/measure/events/events';
+import { PHASES } from '@sinew/core/measure/events/phases';
+import type { Body } from '@sinew/core/measure/measures/context';
+import { isPresent } from '@sinew/core/foundation/reading/reading';
+import { withCosts } from '@sinew/core/judge/cost/estimate';
+import { USUAL_RULES, type Rules } from '@sinew/core/judge/fault/judge';
+import { schoolFrom } from '@sinew/core/judge/school/schools';
+import { NO_SCHOOL, resolve } from '@sinew/core/judge/school/resolve';
+import { nearestFrame } from '@sinew/core/observe/track/time';
+import { techniqueById, VIEWS } from '@sinew/core/foundation/technique/techniques';
+import { strikingSide, type Strike } from '@sinew/core/foundation/technique/strike';
 import { readTrack, type FileTrack } from './readFile';
 
 const oneOf = (name: string, values: readonly string[]) =>

@@ -3,8 +3,8 @@ import { readCsv } from '@sinew/core/format/csv';
 import { pictureTrack, spaceTrack } from '@sinew/core/format/series';
 import { readTrackJson } from '@sinew/core/format/trackJson';
 import { readTrc } from '@sinew/core/format/trc';
-import type { Calibration } from '@sinew/core/calibration/calibration';
-import type { PictureTrack, SpaceTrack } from '@sinew/core/track/track';
+import type { Calibration } from '@sinew/core/reconstruct/calibration/calibration';
+import type { PictureTrack, SpaceTrack } from '@sinew/core/observe/track/track';
 
 export type FileTrack =
   | { readonly track: SpaceTrack; readonly ignored: readonly string[] }

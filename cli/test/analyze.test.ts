@@ -7,9 +7,9 @@ import { describe, expect, it } from 'vitest';
 import { writeCsv } from '../../core/src/format/csv';
 import { writeTrackJson, readTrackJson } from '../../core/src/format/trackJson';
 import { writeTrc } from '../../core/src/format/trc';
-import { knownTimes } from '../../demo/src/fighter/pose';
-import { clean, FAULT_CHANGES } from '../../demo/src/fighter/recipe';
-import { knownTrack } from '../../demo/src/fighter/track';
+import { knownTimes } from '@sinew/fighters/fighter/pose';
+import { clean, FAULT_CHANGES } from '@sinew/fighters/fighter/recipe';
+import { knownTrack } from '@sinew/fighters/fighter/track';
 
 const bin = fileURLToPath(new URL('../bin/sinew.mjs', import.meta.url));
 const sinew = (...args: string[]) =>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { ageOn, yearsBefore } from '../src/calendar/age';
+import { ageOn, yearsBefore } from '../src/foundation/calendar/age';
 
 describe('an age', () => {
   it('changes on the birthday and not before', () => {

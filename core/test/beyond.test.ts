@@ -9,8 +9,8 @@ import {
   rangeLeft,
   reachPair,
   throwLegs,
-} from '../src/measures/beyond';
-import { isAbsent, type Measured } from '../src/reading/reading';
+} from '../src/measure/measures/beyond';
+import { isAbsent, type Measured } from '../src/foundation/reading/reading';
 
 const q = (value: number, sigma = 0) => ({ value, sigma });
 const read = (measured: Measured) => {

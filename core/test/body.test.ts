@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { mover } from '../../demo/src/fighter/pose';
-import { clean } from '../../demo/src/fighter/recipe';
-import { extrapolated, hull, marginOf } from '../src/body/balance';
-import { CENTRE_WEIGHTS, centreOfMass, segmentPlaces, type SegmentPlace } from '../src/body/centre';
+import { mover } from '@sinew/fighters/fighter/pose';
+import { clean } from '@sinew/fighters/fighter/recipe';
+import { extrapolated, hull, marginOf } from '../src/foundation/body/balance';
+import { CENTRE_WEIGHTS, centreOfMass, segmentPlaces, type SegmentPlace } from '../src/foundation/body/centre';
 import {
   LANDMARKS,
   landmarkName,
@@ -10,11 +10,11 @@ import {
   mirrored,
   sided,
   type Landmark,
-} from '../src/body/landmarks';
-import { countOf, DE_LEVA_MASS, DEMPSTER, SEGMENT_LENGTH, SEGMENTS } from '../src/body/segments';
-import { segmentEnergy } from '../src/measures/mass';
-import { techniqueById, TECHNIQUES } from '../src/technique/catalogue';
-import { strikeStance, strikingSide } from '../src/technique/strike';
+} from '../src/foundation/body/landmarks';
+import { countOf, DE_LEVA_MASS, DEMPSTER, SEGMENT_LENGTH, SEGMENTS } from '../src/foundation/body/segments';
+import { segmentEnergy } from '../src/measure/measures/mass';
+import { techniqueById, TECHNIQUES } from '../src/foundation/technique/techniques';
+import { strikeStance, strikingSide } from '../src/foundation/technique/strike';
 
 describe('landmarks', () => {
   it('are 23, and mirroring twice gives each back', () => {

@@ -11,7 +11,7 @@ import {
   plusDays,
   shortDay,
   weekdayOf,
-} from '../src/calendar/day';
+} from '../src/foundation/calendar/day';
 
 const anyDay = fc.integer({ min: -25_000, max: 84_000 }).map(dayOf);
 const utc = (day: string) => new Date(`${day}T00:00:00Z`);

@@ -1,18 +1,18 @@
 /** From pixels to metres: a rectangle on the floor, an upright frame, a bowed lens, two views. */
 import { describe, expect, it } from 'vitest';
 import { calibrated, lengthTrials, spaceTrials } from '../../demo/src/accuracy/capture';
-import { eventFrames, filmTimes, matSeen, placedIn } from '../../demo/src/gym/takeTruth';
-import { DEMO_TAKE, takeMover, type TakeFilm } from '../../demo/src/gym/takes';
-import { project } from '../../demo/src/render/camera';
-import { contradictsView, floorCamera, standing } from '../src/calibration/camera';
-import type { Calibration } from '../src/calibration/calibration';
-import { lengthOf, pictureMap } from '../src/calibration/picture';
-import { joinViews } from '../src/calibration/twoViews';
-import { bowed, lensFromLines, straightened } from '../src/geometry/lens';
-import { seenBy } from '../src/geometry/dlt';
-import { cameraOfRectangle } from '../src/geometry/pose';
-import { trackFromPlaced } from '../src/track/track';
-import { seeded } from '../src/uncertainty/random';
+import { eventFrames, filmTimes, matSeen, placedIn } from '@sinew/fighters/film/takeTruth';
+import { DEMO_TAKE, takeMover, type TakeFilm } from '@sinew/fighters/film/takes';
+import { project } from '@sinew/fighters/film/camera';
+import { contradictsView, floorCamera, standing } from '../src/reconstruct/calibration/camera';
+import type { Calibration } from '../src/reconstruct/calibration/calibration';
+import { lengthOf, pictureMap } from '../src/reconstruct/calibration/picture';
+import { joinViews } from '../src/reconstruct/calibration/twoViews';
+import { bowed, lensFromLines, straightened } from '../src/foundation/geometry/lens';
+import { seenBy } from '../src/foundation/geometry/dlt';
+import { cameraOfRectangle } from '../src/foundation/geometry/pose';
+import { trackFromPlaced } from '../src/observe/track/track';
+import { seeded } from '../src/foundation/uncertainty/random';
 import opencv from './fixtures/capture.json';
 
 const SIZE = { width: 1280, height: 720 };

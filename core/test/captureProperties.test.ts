@@ -1,16 +1,16 @@
 /** What must hold for any camera, any lens, any two clocks: checked on random ones. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { floorCamera, standing } from '../src/calibration/camera';
-import type { Calibration } from '../src/calibration/calibration';
-import { pictureMap } from '../src/calibration/picture';
-import { bowed, straightened } from '../src/geometry/lens';
-import { inverted, rotation, seenThrough, type Pose } from '../src/geometry/pose';
-import { through } from '../src/geometry/homography';
-import { length, minus, scaled, cross, dot, type Vector } from '../src/geometry/vector';
-import { offsetBySound } from '../src/sound/sync';
-import { findStrikes } from '../src/take/strikes';
-import { realClock, realFrameTimes } from '../src/track/time';
+import { floorCamera, standing } from '../src/reconstruct/calibration/camera';
+import type { Calibration } from '../src/reconstruct/calibration/calibration';
+import { pictureMap } from '../src/reconstruct/calibration/picture';
+import { bowed, straightened } from '../src/foundation/geometry/lens';
+import { inverted, rotation, seenThrough, type Pose } from '../src/foundation/geometry/pose';
+import { through } from '../src/foundation/geometry/homography';
+import { length, minus, scaled, cross, dot, type Vector } from '../src/foundation/geometry/vector';
+import { offsetBySound } from '../src/observe/sound/sync';
+import { findStrikes } from '../src/observe/take/strikes';
+import { realClock, realFrameTimes } from '../src/observe/track/time';
 
 const SIZE = { width: 1280, height: 720 };
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });

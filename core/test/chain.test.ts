@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { mover, type Pose } from '../../demo/src/fighter/pose';
-import { clean, FAULT_CHANGES, type Recipe } from '../../demo/src/fighter/recipe';
-import { decompose, PARTS, type Chain, type Moving, type Part } from '../src/chain/decompose';
-import { verdicts } from '../src/chain/verdict';
-import { cross, dot, length, minus, plus, scaled } from '../src/geometry/vector';
-import { absent, type Measured } from '../src/reading/reading';
+import { mover, type Pose } from '@sinew/fighters/fighter/pose';
+import { clean, FAULT_CHANGES, type Recipe } from '@sinew/fighters/fighter/recipe';
+import { decompose, PARTS, type Chain, type Moving, type Part } from '../src/measure/chain/decompose';
+import { verdicts } from '../src/measure/chain/verdict';
+import { cross, dot, length, minus, plus, scaled } from '../src/foundation/geometry/vector';
+import { absent, type Measured } from '../src/foundation/reading/reading';
 import { analyzeKnown } from './fixtures';
 
 const armOf = (shoulder: Moving, elbow: Moving, wrist: Moving): Chain['limb'] => [

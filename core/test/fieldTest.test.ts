@@ -1,7 +1,7 @@
 /** Tests with a tape, a scale and a bag, from what is written down to what is read off. */
 import { describe, expect, it } from 'vitest';
-import { isAbsent } from '../src/reading/reading';
-import { fieldTestSchema, resultsOf, type FieldTest } from '../src/progress/fieldTest';
+import { isAbsent } from '../src/foundation/reading/reading';
+import { fieldTestSchema, resultsOf, type FieldTest } from '../src/train/progress/fieldTest';
 
 const exactly = (value: number) => ({ value, plusMinus: 0 });
 const first = (test: FieldTest) => {

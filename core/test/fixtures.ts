@@ -1,15 +1,15 @@
 /** Known-answer strikes for the tests: a made-up fighter, marked where its maker knows the truth. */
-import { analyze, type Analysis } from '../src/analyze';
-import { EVENTS, markOnFrame, type Events } from '../src/events/events';
-import { techniqueById } from '../src/technique/catalogue';
-import { strikingSide } from '../src/technique/strike';
-import { knownTimes } from '../../demo/src/fighter/pose';
-import type { Recipe } from '../../demo/src/fighter/recipe';
-import { knownTrack } from '../../demo/src/fighter/track';
-import { nearestFrame } from '../src/track/time';
-import { USUAL_RULES, type Rules } from '../src/fault/judge';
-import { NO_SCHOOL, resolve } from '../src/school/resolve';
-import type { KnownLeak } from '../../demo/src/fighter/faults';
+import { analyze, type Analysis } from '../src/analysis/analyze';
+import { EVENTS, markOnFrame, type Events } from '../src/measure/events/events';
+import { techniqueById } from '../src/foundation/technique/techniques';
+import { strikingSide } from '../src/foundation/technique/strike';
+import { knownTimes } from '@sinew/fighters/fighter/pose';
+import type { Recipe } from '@sinew/fighters/fighter/recipe';
+import { knownTrack } from '@sinew/fighters/fighter/track';
+import { nearestFrame } from '../src/observe/track/time';
+import { USUAL_RULES, type Rules } from '../src/judge/fault/judge';
+import { NO_SCHOOL, resolve } from '../src/judge/school/resolve';
+import type { KnownLeak } from '@sinew/fighters/fighter/faults';
 
 /** Marks on the frames nearest to the true instants: what a flawless coach would set. */
 export function trueMarks(recipe: Recipe, frameTimes: readonly number[]): Events {

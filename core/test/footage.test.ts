@@ -1,13 +1,13 @@
 /** What a film is worth: light, blur, shake, movement, rate, and the verdicts drawn from them. */
 import { describe, expect, it } from 'vitest';
-import { edgeWidth } from '../src/footage/blur';
-import { checkFootage, type CheckLine, type Footage } from '../src/footage/check';
-import { greyFrom, levelAt, lightOf, shareWithin, type Grey } from '../src/footage/grey';
-import { MovementMap, repeatedFrames } from '../src/footage/movement';
-import { rateOf } from '../src/footage/rate';
-import { shakeOf, shiftBetween } from '../src/footage/shake';
-import { questionById } from '../src/technique/questions';
-import { seeded } from '../src/uncertainty/random';
+import { edgeWidth } from '../src/observe/footage/blur';
+import { checkFootage, type CheckLine, type Footage } from '../src/observe/footage/check';
+import { greyFrom, levelAt, lightOf, shareWithin, type Grey } from '../src/observe/footage/grey';
+import { MovementMap, repeatedFrames } from '../src/observe/footage/movement';
+import { rateOf } from '../src/observe/footage/rate';
+import { shakeOf, shiftBetween } from '../src/observe/footage/shake';
+import { questionById } from '../src/foundation/technique/questions';
+import { seeded } from '../src/foundation/uncertainty/random';
 import opencv from './fixtures/capture.json';
 
 const picture = (width: number, height: number, level: (x: number, y: number) => number): Grey => ({

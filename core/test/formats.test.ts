@@ -1,9 +1,9 @@
 /** The open formats: what is written is read back, and what is broken is refused in words. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { clean } from '../../demo/src/fighter/recipe';
-import { knownTrack } from '../../demo/src/fighter/track';
-import { markOnFrame, type Events } from '../src/events/events';
+import { clean } from '@sinew/fighters/fighter/recipe';
+import { knownTrack } from '@sinew/fighters/fighter/track';
+import { markOnFrame, type Events } from '../src/measure/events/events';
 import { csvNames, readCsv, writeCsv } from '../src/format/csv';
 import { FormatError } from '../src/format/formatError';
 import { likelyLandmark, likelyNaming } from '../src/format/naming';
@@ -11,8 +11,8 @@ import { pictureTrack, spaceTrack, type Series } from '../src/format/series';
 import { readTrackJson, writeTrackJson } from '../src/format/trackJson';
 import { readTrc, trcNames, writeTrc } from '../src/format/trc';
 import { readEvents, writeEvents, writePhases } from '../src/format/vtt';
-import type { Landmark } from '../src/body/landmarks';
-import type { SpaceTrack } from '../src/track/track';
+import type { Landmark } from '../src/foundation/body/landmarks';
+import type { SpaceTrack } from '../src/observe/track/track';
 
 const full = knownTrack(clean('cross', { contact: 0.5 }), { rate: 60, noise: 0.002, seed: 4 });
 /** A short, small track: two landmarks, one of them hidden for a while. */

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { cameraFrom, seenBy, triangulate } from '../src/geometry/dlt';
-import { homography, through, type Homography } from '../src/geometry/homography';
-import { headingOf, offLine, wrapped, yawOf } from '../src/geometry/angles';
-import { targetFrame } from '../src/geometry/targetFrame';
-import { distance } from '../src/geometry/vector';
+import { cameraFrom, seenBy, triangulate } from '../src/foundation/geometry/dlt';
+import { homography, through, type Homography } from '../src/foundation/geometry/homography';
+import { headingOf, offLine, wrapped, yawOf } from '../src/foundation/geometry/angles';
+import { targetFrame } from '../src/foundation/geometry/targetFrame';
+import { distance } from '../src/foundation/geometry/vector';
 import opencv from './fixtures/opencv.json';
 
 const xy = ([x, y]: readonly number[]) => ({ x: x!, y: y! });

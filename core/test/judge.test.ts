@@ -1,18 +1,18 @@
 import { describe, expect, it } from 'vitest';
-import { KNOWN_LEAKS, leaky } from '../../demo/src/fighter/faults';
-import { clean, FAULT_CHANGES, type KnownFault, type Recipe } from '../../demo/src/fighter/recipe';
-import { drillById } from '../src/drill/catalogue';
-import { CATALOGUE, FAULTS, faultById } from '../src/fault/catalogue';
-import type { Cost } from '../src/fault/cost';
-import { judge, judgeFault, USUAL_RULES, type Finding } from '../src/fault/judge';
-import { ranked } from '../src/fault/rank';
-import { catalogueSchema, isOfReading } from '../src/fault/schema';
-import { changesBetween } from '../src/fault/set';
-import { MEASURE_IDS, type Readings } from '../src/measures/catalogue';
-import { absent, type Measured } from '../src/reading/reading';
-import { inWords, NO_SCHOOL, resolve, type SchoolLayers } from '../src/school/resolve';
-import { techniqueById, TECHNIQUES } from '../src/technique/catalogue';
-import type { TechniqueId } from '../../demo/src/fighter/forms';
+import { KNOWN_LEAKS, leaky } from '@sinew/fighters/fighter/faults';
+import { clean, FAULT_CHANGES, type KnownFault, type Recipe } from '@sinew/fighters/fighter/recipe';
+import { drillById } from '../src/foundation/drill/drills';
+import { CATALOGUE, FAULTS, faultById } from '../src/judge/fault/faults';
+import type { Cost } from '../src/judge/fault/cost';
+import { judge, judgeFault, USUAL_RULES, type Finding } from '../src/judge/fault/judge';
+import { ranked } from '../src/judge/fault/rank';
+import { catalogueSchema, isOfReading } from '../src/judge/fault/schema';
+import { changesBetween } from '../src/judge/fault/set';
+import { MEASURE_IDS, type Readings } from '../src/measure/measures/allMeasures';
+import { absent, type Measured } from '../src/foundation/reading/reading';
+import { inWords, NO_SCHOOL, resolve, type SchoolLayers } from '../src/judge/school/resolve';
+import { techniqueById, TECHNIQUES } from '../src/foundation/technique/techniques';
+import type { TechniqueId } from '@sinew/fighters/fighter/forms';
 import { analyzeKnown, found, rulesFor, undecided } from './fixtures';
 
 const FAULTY: [Recipe['technique'], KnownFault][] = [

@@ -1,20 +1,20 @@
 /** The core on strikes whose truth is known: starts, speed, views and stances. */
 import { describe, expect, it } from 'vitest';
-import { mover } from '../../demo/src/fighter/pose';
-import { clean, FAULT_CHANGES, type Recipe } from '../../demo/src/fighter/recipe';
-import { mix, subtract } from '../../demo/src/fighter/space';
-import { knownTrack } from '../../demo/src/fighter/track';
-import { truthOfStrike } from '../../demo/src/fighter/truth';
-import { DEMO_CLIPS } from '../../demo/src/gym/clips';
-import { truthOf } from '../../demo/src/gym/truth';
-import { frameTimesOf } from '../../demo/src/fighter/track';
-import { analyze } from '../src/analyze';
-import { markOnFrame, type Events } from '../src/events/events';
-import { onset } from '../src/events/onset';
-import { VIEWS, techniqueById } from '../src/technique/catalogue';
-import { strikingSide } from '../src/technique/strike';
-import { halfWidth, isAbsent, type Measured } from '../src/reading/reading';
-import { trackFromPlaced, type Points } from '../src/track/track';
+import { mover } from '@sinew/fighters/fighter/pose';
+import { clean, FAULT_CHANGES, type Recipe } from '@sinew/fighters/fighter/recipe';
+import { mix, subtract } from '@sinew/fighters/fighter/space';
+import { knownTrack } from '@sinew/fighters/fighter/track';
+import { truthOfStrike } from '@sinew/fighters/fighter/truth';
+import { DEMO_CLIPS } from '@sinew/fighters/film/clips';
+import { truthOf } from '@sinew/fighters/film/clipTruth';
+import { frameTimesOf } from '@sinew/fighters/fighter/track';
+import { analyze } from '../src/analysis/analyze';
+import { markOnFrame, type Events } from '../src/measure/events/events';
+import { onset } from '../src/measure/events/onset';
+import { VIEWS, techniqueById } from '../src/foundation/technique/techniques';
+import { strikingSide } from '../src/foundation/technique/strike';
+import { halfWidth, isAbsent, type Measured } from '../src/foundation/reading/reading';
+import { trackFromPlaced, type Points } from '../src/observe/track/track';
 import { analyzeKnown, found, trueMarks } from './fixtures';
 
 const TECHNIQUES = ['jab', 'cross', 'lead-hook'] as const;

@@ -1,7 +1,7 @@
 /** The solver against certified results, a closed form and a valley. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { leastSquares } from '../src/geometry/leastSquares';
+import { leastSquares } from '../src/foundation/geometry/leastSquares';
 
 /**
  * Dental research, monomolecular adsorption: y = b₁ (1 − exp(−b₂ x)).

@@ -1,13 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import { CATALOGUE, faultById } from '../src/fault/catalogue';
-import { isOfReading } from '../src/fault/schema';
-import { edited, editsSchema, NO_EDITS, withChange, type Edits } from '../src/library/edits';
-import { unitOf } from '../src/measures/units';
-import { MEASURE_IDS } from '../src/measures/catalogue';
-import { checksFor, prefilled } from '../src/audit/catalogue';
-import { techniqueById, TECHNIQUES } from '../src/technique/catalogue';
-import { TEACHING } from '../src/technique/teaching';
-import { evidenceOf } from '../src/measures/evidence';
+import { CATALOGUE, faultById } from '../src/judge/fault/faults';
+import { isOfReading } from '../src/judge/fault/schema';
+import { edited, editsSchema, NO_EDITS, withChange, type Edits } from '../src/judge/library/edits';
+import { unitOf } from '../src/measure/measures/units';
+import { MEASURE_IDS } from '../src/measure/measures/allMeasures';
+import { checksFor, prefilled } from '../src/judge/eye/eyeChecks';
+import { techniqueById, TECHNIQUES } from '../src/foundation/technique/techniques';
+import { TEACHING } from '../src/foundation/technique/teaching';
+import { evidenceOf } from '../src/measure/measures/evidence';
 
 const limitOf = (edits: Edits, id: string) => {
   const limit = faultById(id, edited(edits))!.cases[0]!.limits[0]!;

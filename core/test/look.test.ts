@@ -1,15 +1,15 @@
 /** How σ follows from what a measure looks at, and how a path is made ready for it. */
 import { describe, expect, it } from 'vitest';
-import { markOnFrame, type Events } from '../src/events/events';
-import { UNKNOWN_BODY, type MeasureContext } from '../src/measures/context';
-import { run, runTogether, type Measure } from '../src/measures/run';
-import { motionFromSpace, type Motion } from '../src/motion/motion';
-import { CUTOFFS, prepared } from '../src/motion/prepare';
-import { isAbsent, type Reading } from '../src/reading/reading';
-import { techniqueById } from '../src/technique/catalogue';
-import type { Landmark } from '../src/body/landmarks';
-import type { Points } from '../src/track/track';
-import { normal, seeded } from '../src/uncertainty/random';
+import { markOnFrame, type Events } from '../src/measure/events/events';
+import { UNKNOWN_BODY, type MeasureContext } from '../src/measure/measures/context';
+import { run, runTogether, type Measure } from '../src/measure/measures/run';
+import { motionFromSpace, type Motion } from '../src/reconstruct/motion/motion';
+import { CUTOFFS, prepared } from '../src/reconstruct/motion/prepare';
+import { isAbsent, type Reading } from '../src/foundation/reading/reading';
+import { techniqueById } from '../src/foundation/technique/techniques';
+import type { Landmark } from '../src/foundation/body/landmarks';
+import type { Points } from '../src/observe/track/track';
+import { normal, seeded } from '../src/foundation/uncertainty/random';
 
 const RATE = 200;
 const frameTimes = Array.from({ length: 200 }, (_, i) => i / RATE);

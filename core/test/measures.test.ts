@@ -1,16 +1,16 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { markOnFrame, orderProblems, type Events } from '../src/events/events';
-import { measureOne } from '../src/measures/catalogue';
-import { UNKNOWN_BODY, type MeasureContext } from '../src/measures/context';
-import type { Calibration } from '../src/calibration/calibration';
-import { motionFromPicture } from '../src/motion/motion';
-import { absent, isAbsent, reading, type Measured, type Reading } from '../src/reading/reading';
-import { parts, quantity, say, sayOrder } from '../src/reading/say';
-import { techniqueById } from '../src/technique/catalogue';
-import { trackFromPlaced, type Placed } from '../src/track/track';
-import { realFrameTimes } from '../src/track/time';
-import { propagate } from '../src/uncertainty/propagate';
+import { markOnFrame, orderProblems, type Events } from '../src/measure/events/events';
+import { measureOne } from '../src/measure/measures/allMeasures';
+import { UNKNOWN_BODY, type MeasureContext } from '../src/measure/measures/context';
+import type { Calibration } from '../src/reconstruct/calibration/calibration';
+import { motionFromPicture } from '../src/reconstruct/motion/motion';
+import { absent, isAbsent, reading, type Measured, type Reading } from '../src/foundation/reading/reading';
+import { parts, quantity, say, sayOrder } from '../src/foundation/reading/say';
+import { techniqueById } from '../src/foundation/technique/techniques';
+import { trackFromPlaced, type Placed } from '../src/observe/track/track';
+import { realFrameTimes } from '../src/observe/track/time';
+import { propagate } from '../src/foundation/uncertainty/propagate';
 
 const RATE = 100;
 const times = Array.from({ length: 200 }, (_, i) => i / RATE);

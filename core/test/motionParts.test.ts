@@ -1,16 +1,16 @@
 /** What starts and peaks are read off: turns, swings, lengths, speeds and their order, by closed forms. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Landmark } from '../src/body/landmarks';
-import { orderOf, peakSteps, startSteps, type Step } from '../src/chain/sequence';
-import type { EventMark, EventName } from '../src/events/events';
-import { PHASES } from '../src/events/phases';
-import { speedOf } from '../src/events/speedOf';
-import { linkLength } from '../src/motion/linkLength';
-import type { Motion, Path } from '../src/motion/motion';
-import { hipsAlong, openingOf, swingOf, turnOf } from '../src/motion/speeds';
-import { turnSeries } from '../src/motion/turn';
-import { TECHNIQUES, techniqueById } from '../src/technique/catalogue';
+import type { Landmark } from '../src/foundation/body/landmarks';
+import { orderOf, peakSteps, startSteps, type Step } from '../src/measure/chain/sequence';
+import type { EventMark, EventName } from '../src/measure/events/events';
+import { PHASES } from '../src/measure/events/phases';
+import { speedOf } from '../src/measure/events/linkSpeed';
+import { linkLength } from '../src/reconstruct/motion/linkLength';
+import type { Motion, Path } from '../src/reconstruct/motion/motion';
+import { hipsAlong, openingOf, swingOf, turnOf } from '../src/reconstruct/motion/speeds';
+import { turnSeries } from '../src/reconstruct/motion/turn';
+import { TECHNIQUES, techniqueById } from '../src/foundation/technique/techniques';
 
 const RATE = 240;
 const TIMES = Array.from({ length: 241 }, (_, i) => i / RATE);

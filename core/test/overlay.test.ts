@@ -1,10 +1,10 @@
 /** One picture laid over another by the body in it. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { LANDMARKS, type Landmark } from '../src/body/landmarks';
-import { similarity } from '../src/geometry/similarity';
-import { overlayOf, type Places } from '../src/progress/overlay';
-import { placeAt } from '../src/track/place';
+import { LANDMARKS, type Landmark } from '../src/foundation/body/landmarks';
+import { similarity } from '../src/foundation/geometry/similarity';
+import { overlayOf, type Places } from '../src/train/progress/overlay';
+import { placeAt } from '../src/observe/track/place';
 
 const coordinate = fc.double({ min: -500, max: 500, noNaN: true });
 const point = fc.record({ x: coordinate, y: coordinate });

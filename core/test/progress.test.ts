@@ -3,17 +3,17 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
-import { CATALOGUE } from '../src/fault/catalogue';
-import type { Readings } from '../src/measures/catalogue';
-import { MEASURE_IDS } from '../src/measures/catalogue';
-import { changeBetween, notComparable, wantedOf } from '../src/progress/change';
-import { differencesOf } from '../src/progress/compare';
-import { fatigueOf } from '../src/progress/fatigue';
-import { bestForms } from '../src/progress/ladder';
-import { reliabilityOf } from '../src/progress/reliability';
-import { noiseBand, trendOf } from '../src/progress/trend';
-import { absent, type Reading } from '../src/reading/reading';
-import { slopeOf } from '../src/uncertainty/slope';
+import { CATALOGUE } from '../src/judge/fault/faults';
+import type { Readings } from '../src/measure/measures/allMeasures';
+import { MEASURE_IDS } from '../src/measure/measures/allMeasures';
+import { changeBetween, notComparable, wantedOf } from '../src/train/progress/change';
+import { differencesOf } from '../src/train/progress/compare';
+import { fatigueOf } from '../src/train/progress/fatigue';
+import { bestForms } from '../src/train/progress/ladder';
+import { reliabilityOf } from '../src/train/progress/reliability';
+import { noiseBand, trendOf } from '../src/train/progress/trend';
+import { absent, type Reading } from '../src/foundation/reading/reading';
+import { slopeOf } from '../src/foundation/uncertainty/slope';
 
 const numbers = z.array(z.number());
 const fixture = z

@@ -1,13 +1,13 @@
 /** What must not change a reading, and what must change it in proportion. */
 import { describe, expect, it } from 'vitest';
-import { clean } from '../../demo/src/fighter/recipe';
-import { knownTrack } from '../../demo/src/fighter/track';
-import { truthOfStrike } from '../../demo/src/fighter/truth';
-import type { TechniqueId } from '../../demo/src/fighter/forms';
-import { analyze } from '../src/analyze';
-import { isAbsent, type Unit } from '../src/reading/reading';
-import type { Landmark } from '../src/body/landmarks';
-import type { Points, SpaceTrack } from '../src/track/track';
+import { clean } from '@sinew/fighters/fighter/recipe';
+import { knownTrack } from '@sinew/fighters/fighter/track';
+import { truthOfStrike } from '@sinew/fighters/fighter/truth';
+import type { TechniqueId } from '@sinew/fighters/fighter/forms';
+import { analyze } from '../src/analysis/analyze';
+import { isAbsent, type Unit } from '../src/foundation/reading/reading';
+import type { Landmark } from '../src/foundation/body/landmarks';
+import type { Points, SpaceTrack } from '../src/observe/track/track';
 
 type Point = readonly [number, number, number];
 

@@ -1,24 +1,24 @@
 /** What the view guide promises is what the readings of known strikes give, view by view. */
 import { describe, expect, it } from 'vitest';
-import type { TechniqueId } from '../../demo/src/fighter/forms';
-import { clean } from '../../demo/src/fighter/recipe';
-import { frameTimesOf } from '../../demo/src/fighter/track';
-import { DEMO_CLIPS } from '../../demo/src/gym/clips';
-import { truthOf } from '../../demo/src/gym/truth';
-import { analyze } from '../src/analyze';
-import { LANDMARKS } from '../src/body/landmarks';
-import { markOnFrame } from '../src/events/events';
-import type { Readings } from '../src/measures/catalogue';
-import { isAbsent } from '../src/reading/reading';
-import { techniqueById, VIEWS, type View } from '../src/technique/catalogue';
+import type { TechniqueId } from '@sinew/fighters/fighter/forms';
+import { clean } from '@sinew/fighters/fighter/recipe';
+import { frameTimesOf } from '@sinew/fighters/fighter/track';
+import { DEMO_CLIPS } from '@sinew/fighters/film/clips';
+import { truthOf } from '@sinew/fighters/film/clipTruth';
+import { analyze } from '../src/analysis/analyze';
+import { LANDMARKS } from '../src/foundation/body/landmarks';
+import { markOnFrame } from '../src/measure/events/events';
+import type { Readings } from '../src/measure/measures/allMeasures';
+import { isAbsent } from '../src/foundation/reading/reading';
+import { techniqueById, VIEWS, type View } from '../src/foundation/technique/techniques';
 import {
   bestView,
   cameraPlace,
   questionById,
   questionsFor,
   QUESTIONS,
-} from '../src/technique/questions';
-import { trackFromPlaced } from '../src/track/track';
+} from '../src/foundation/technique/questions';
+import { trackFromPlaced } from '../src/observe/track/track';
 
 const TECHNIQUES: readonly TechniqueId[] = [
   'jab',

@@ -1,13 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import { withCosts } from '../src/cost/estimate';
-import { isKnown } from '../src/fault/cost';
-import { USUAL_RULES } from '../src/fault/judge';
-import { NO_SCHOOL, resolve, type SchoolLayers } from '../src/school/resolve';
-import { SCHOOLS, schoolFrom } from '../src/school/catalogue';
-import { techniqueById } from '../src/technique/catalogue';
-import type { TechniqueId } from '../../demo/src/fighter/forms';
-import { KNOWN_LEAKS, leaky } from '../../demo/src/fighter/faults';
-import { clean, type Recipe } from '../../demo/src/fighter/recipe';
+import { withCosts } from '../src/judge/cost/estimate';
+import { isKnown } from '../src/judge/fault/cost';
+import { USUAL_RULES } from '../src/judge/fault/judge';
+import { NO_SCHOOL, resolve, type SchoolLayers } from '../src/judge/school/resolve';
+import { SCHOOLS, schoolFrom } from '../src/judge/school/schools';
+import { techniqueById } from '../src/foundation/technique/techniques';
+import type { TechniqueId } from '@sinew/fighters/fighter/forms';
+import { KNOWN_LEAKS, leaky } from '@sinew/fighters/fighter/faults';
+import { clean, type Recipe } from '@sinew/fighters/fighter/recipe';
 import { analyzeKnown, found } from './fixtures';
 
 const JUDGED = { rate: 240, noise: 0.002 };

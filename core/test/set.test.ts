@@ -1,16 +1,16 @@
 import { describe, expect, it } from 'vitest';
-import { analyze } from '../src/analyze';
-import { markOnFrame } from '../src/events/events';
-import { USUAL_RULES } from '../src/fault/judge';
-import { judgeSet } from '../src/fault/set';
-import { isAbsent, type Reading } from '../src/reading/reading';
-import { medianOf, setReadings } from '../src/measures/set';
-import { techniqueById } from '../src/technique/catalogue';
-import { strikingSide, type Strike } from '../src/technique/strike';
-import { nearestFrame } from '../src/track/time';
-import { clean, FAULT_CHANGES, type Recipe } from '../../demo/src/fighter/recipe';
-import { knownTimes } from '../../demo/src/fighter/pose';
-import { comboTrack } from '../../demo/src/fighter/combo';
+import { analyze } from '../src/analysis/analyze';
+import { markOnFrame } from '../src/measure/events/events';
+import { USUAL_RULES } from '../src/judge/fault/judge';
+import { judgeSet } from '../src/judge/fault/set';
+import { isAbsent, type Reading } from '../src/foundation/reading/reading';
+import { medianOf, setReadings } from '../src/measure/measures/set';
+import { techniqueById } from '../src/foundation/technique/techniques';
+import { strikingSide, type Strike } from '../src/foundation/technique/strike';
+import { nearestFrame } from '../src/observe/track/time';
+import { clean, FAULT_CHANGES, type Recipe } from '@sinew/fighters/fighter/recipe';
+import { knownTimes } from '@sinew/fighters/fighter/pose';
+import { comboTrack } from '@sinew/fighters/fighter/combo';
 import { analyzeKnown } from './fixtures';
 
 const JUDGED = { rate: 120, noise: 0.002 };

@@ -7,14 +7,14 @@ import {
   lowpass,
   noiseGain,
   passCorrection,
-} from '../src/signal/butterworth';
-import { derivative } from '../src/signal/derivative';
-import { fillGaps, gapFrames } from '../src/signal/gaps';
-import { interpolate, lowerBound } from '../src/signal/interpolate';
-import { localFit } from '../src/signal/localFit';
-import { resampleEvenly } from '../src/signal/resample';
-import { residualCutoff } from '../src/signal/residual';
-import { normal, seeded } from '../src/uncertainty/random';
+} from '../src/foundation/signal/butterworth';
+import { derivative } from '../src/foundation/signal/derivative';
+import { fillGaps, gapFrames } from '../src/foundation/signal/gaps';
+import { interpolate, lowerBound } from '../src/foundation/signal/interpolate';
+import { localFit } from '../src/foundation/signal/localFit';
+import { resampleEvenly } from '../src/foundation/signal/resample';
+import { residualCutoff } from '../src/foundation/signal/residual';
+import { normal, seeded } from '../src/foundation/uncertainty/random';
 
 interface Fixtures {
   filters: { cutoff: number; rate: number; b: number[]; a: number[] }[];

@@ -1,14 +1,14 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
-import { mendFor } from '../src/cost/estimate';
-import { bodyModel, isModelled } from '../src/simulate/body';
-import { Chain, type State } from '../src/simulate/chain';
-import { fit, timed, type Observed } from '../src/simulate/fit';
-import { activation, forceAt } from '../src/simulate/muscle';
-import { thrown, type Model } from '../src/simulate/strike';
-import { AS_IT_IS, changed } from '../src/simulate/whatIf';
-import { TECHNIQUES, techniqueById } from '../src/technique/catalogue';
+import { mendFor } from '../src/judge/cost/estimate';
+import { bodyModel, isModelled } from '../src/judge/simulate/body';
+import { Chain, type State } from '../src/judge/simulate/chain';
+import { fit, timed, type Observed } from '../src/judge/simulate/fit';
+import { activation, forceAt } from '../src/judge/simulate/muscle';
+import { thrown, type Model } from '../src/judge/simulate/strike';
+import { AS_IT_IS, changed } from '../src/judge/simulate/whatIf';
+import { TECHNIQUES, techniqueById } from '../src/foundation/technique/techniques';
 
 const numbers = z.array(z.number());
 const fixture = z

@@ -7,14 +7,14 @@ import {
   splitTrials,
   trueHits,
 } from '../../demo/src/accuracy/capture';
-import { activityOf, randomTake } from '../../demo/src/gym/randomTake';
-import { distanceTo, hitsOf, DEMO_TAKE } from '../../demo/src/gym/takes';
-import { heardBy, SOUND_RATE } from '../../demo/src/render/sound';
-import { EnvelopeMaker, HOP } from '../src/sound/envelope';
-import { findBreaths, findHits } from '../src/sound/onsets';
-import { offsetByEye, offsetBySound, SPEED_OF_SOUND } from '../src/sound/sync';
-import { findStrikes, seenTime } from '../src/take/strikes';
-import { normal, seeded } from '../src/uncertainty/random';
+import { activityOf, randomTake } from '@sinew/fighters/film/randomTake';
+import { distanceTo, hitsOf, DEMO_TAKE } from '@sinew/fighters/film/takes';
+import { heardBy, SOUND_RATE } from '@sinew/fighters/film/sound';
+import { EnvelopeMaker, HOP } from '../src/observe/sound/envelope';
+import { findBreaths, findHits } from '../src/observe/sound/onsets';
+import { offsetByEye, offsetBySound, SPEED_OF_SOUND } from '../src/observe/sound/sync';
+import { findStrikes, seenTime } from '../src/observe/take/strikes';
+import { normal, seeded } from '../src/foundation/uncertainty/random';
 
 const SEEDS = Array.from({ length: 8 }, (_, i) => i + 1);
 const [side, front] = DEMO_TAKE.films;

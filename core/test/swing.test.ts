@@ -1,10 +1,10 @@
 /** A bag that swings in a made-up film: hook, bag and blow are known, and so is the impulse. */
 import { describe, expect, it } from 'vitest';
-import { bagImpulse, meanForce, type Bag } from '../src/measures/beyond';
-import { isAbsent, type Reading } from '../src/reading/reading';
-import { cut, find, type Grey } from '../src/swing/patch';
-import { swingOf } from '../src/swing/swing';
-import { normals, seeded } from '../src/uncertainty/random';
+import { bagImpulse, meanForce, type Bag } from '../src/measure/measures/beyond';
+import { isAbsent, type Reading } from '../src/foundation/reading/reading';
+import { cut, find, type Grey } from '../src/train/bag/patch';
+import { swingOf } from '../src/train/bag/bag';
+import { normals, seeded } from '../src/foundation/uncertainty/random';
 
 const WIDTH = 320;
 const HEIGHT = 240;

@@ -1,14 +1,14 @@
 /** Every technique, nothing told: events, speeds and turns against the generator's own truth. */
 import { beforeAll, describe, expect, it } from 'vitest';
-import { FORMS, type TechniqueId } from '../../demo/src/fighter/forms';
-import { clean } from '../../demo/src/fighter/recipe';
-import { mover } from '../../demo/src/fighter/pose';
-import { knownTrack } from '../../demo/src/fighter/track';
-import { truthOfStrike, type Truth } from '../../demo/src/fighter/truth';
-import { analyze, type Analysis } from '../src/analyze';
-import { markOnFrame } from '../src/events/events';
-import { halfWidth, isAbsent, isPresent, type Measured } from '../src/reading/reading';
-import { TECHNIQUES } from '../src/technique/catalogue';
+import { FORMS, type TechniqueId } from '@sinew/fighters/fighter/forms';
+import { clean } from '@sinew/fighters/fighter/recipe';
+import { mover } from '@sinew/fighters/fighter/pose';
+import { knownTrack } from '@sinew/fighters/fighter/track';
+import { truthOfStrike, type Truth } from '@sinew/fighters/fighter/truth';
+import { analyze, type Analysis } from '../src/analysis/analyze';
+import { markOnFrame } from '../src/measure/events/events';
+import { halfWidth, isAbsent, isPresent, type Measured } from '../src/foundation/reading/reading';
+import { TECHNIQUES } from '../src/foundation/technique/techniques';
 import { found } from './fixtures';
 
 const IDS = Object.keys(FORMS) as TechniqueId[];

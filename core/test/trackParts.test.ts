@@ -1,13 +1,13 @@
 /** What a tracker saw, part by part: what is left out, how far the rest is trusted, what is asked. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { LANDMARKS, type Landmark } from '../src/body/landmarks';
-import { doubtsOf, type Reason } from '../src/track/doubts';
-import { withoutJumps, type SeenPoint } from '../src/track/jumps';
-import { tooLong } from '../src/track/lengths';
-import { pulled, REACH, type Dense } from '../src/track/pull';
-import { SEEN_SIZE, type Sighting } from '../src/track/sighting';
-import { leanOf, shakeOf } from '../src/track/trust';
+import { LANDMARKS, type Landmark } from '../src/foundation/body/landmarks';
+import { doubtsOf, type Reason } from '../src/observe/track/doubts';
+import { withoutJumps, type SeenPoint } from '../src/observe/track/jumps';
+import { tooLong } from '../src/observe/track/lengths';
+import { pulled, REACH, type Dense } from '../src/observe/track/pull';
+import { SEEN_SIZE, type Sighting } from '../src/observe/track/poseDetection';
+import { leanOf, shakeOf } from '../src/observe/track/pointSigma';
 
 const RATE = 60;
 const STATURE = 500;

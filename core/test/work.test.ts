@@ -1,18 +1,18 @@
 /** Doses, gates, volume, sessions, the timer, calls and blocks. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { dayOf, daysBetween, mondayOf, plusDays, weekdayOf } from '../src/calendar/day';
-import { DRILLS } from '../src/drill/catalogue';
-import { CATALOGUE, faultById } from '../src/fault/catalogue';
-import { callsIn, COMBINATIONS, punchesOf, spoken } from '../src/work/calls';
-import { doseOf, wholeOf } from '../src/work/dose';
-import { gateOf, isClean, NO_GRADES, NO_POWER_UNDER_16, type GateEvent } from '../src/work/gate';
-import { INTENTS, isHarder, type Intent } from '../src/drill/intent';
-import { blockOf, walkOrder } from '../src/work/plan';
-import { checkOf, comesBefore, prescriptionFor } from '../src/work/prescription';
-import { handWeights, segmentsOf, SESSIONS } from '../src/work/session';
-import { advanced, begin, into, jumped, paused, resumed, signalBetween } from '../src/work/timer';
-import { volumeOf } from '../src/work/volume';
+import { dayOf, daysBetween, mondayOf, plusDays, weekdayOf } from '../src/foundation/calendar/day';
+import { DRILLS } from '../src/foundation/drill/drills';
+import { CATALOGUE, faultById } from '../src/judge/fault/faults';
+import { callsIn, COMBINATIONS, punchesOf, spoken } from '../src/train/work/calls';
+import { doseOf, wholeOf } from '../src/train/work/dose';
+import { gateOf, isClean, NO_GRADES, NO_POWER_UNDER_16, type GateEvent } from '../src/train/work/gate';
+import { INTENTS, isHarder, type Intent } from '../src/foundation/drill/intent';
+import { blockOf, walkOrder } from '../src/train/work/plan';
+import { checkOf, comesBefore, prescriptionFor } from '../src/train/work/prescription';
+import { handWeights, segmentsOf, SESSIONS } from '../src/train/work/session';
+import { advanced, begin, into, jumped, paused, resumed, signalBetween } from '../src/train/work/timer';
+import { volumeOf } from '../src/train/work/volume';
 
 const anyDay = fc.integer({ min: 18_000, max: 30_000 }).map(dayOf);
 

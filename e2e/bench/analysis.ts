@@ -1,16 +1,16 @@
 /** How long the core takes: one strike, with and without draws; a take of ten minutes. */
-import { analyze } from '@sinew/core/analyze';
-import { assumed } from '@sinew/core/calibration/assumed';
-import { markOnFrame } from '@sinew/core/events/events';
-import { mended, trackFrom } from '@sinew/core/track/automatic';
-import { trackFromPlaced, type SpaceTrack } from '@sinew/core/track/track';
-import { clean } from '@sinew/demo/fighter/recipe';
-import { sighted } from '@sinew/demo/fighter/sighted';
-import { frameTimesOf, knownTrack } from '@sinew/demo/fighter/track';
-import { truthOfStrike } from '@sinew/demo/fighter/truth';
-import { DEMO_CLIPS } from '@sinew/demo/gym/clips';
-import { truthOf } from '@sinew/demo/gym/truth';
-import { CAMERAS } from '@sinew/demo/render/camera';
+import { analyze } from '@sinew/core/analysis/analyze';
+import { assumed } from '@sinew/core/reconstruct/calibration/assumed';
+import { markOnFrame } from '@sinew/core/measure/events/events';
+import { mended, trackFrom } from '@sinew/core/observe/track/trackFromDetections';
+import { trackFromPlaced, type SpaceTrack } from '@sinew/core/observe/track/track';
+import { clean } from '@sinew/fighters/fighter/recipe';
+import { sighted } from '@sinew/fighters/fighter/detected';
+import { frameTimesOf, knownTrack } from '@sinew/fighters/fighter/track';
+import { truthOfStrike } from '@sinew/fighters/fighter/truth';
+import { DEMO_CLIPS } from '@sinew/fighters/film/clips';
+import { truthOf } from '@sinew/fighters/film/clipTruth';
+import { CAMERAS } from '@sinew/fighters/film/camera';
 import { time } from './time';
 
 const recipe = clean('cross', { contact: 1 });

@@ -1,19 +1,19 @@
 /** Times of the judge: readings to findings, what leaks cost, and one change of a what-if. */
-import { analyze, rejudged } from '@sinew/core/analyze';
-import { withCosts } from '@sinew/core/cost/estimate';
-import { EVENTS, markOnFrame } from '@sinew/core/events/events';
-import { USUAL_RULES } from '@sinew/core/fault/judge';
-import { judgeSet } from '@sinew/core/fault/set';
-import { isAbsent } from '@sinew/core/reading/reading';
-import { fit } from '@sinew/core/simulate/fit';
-import { observe } from '@sinew/core/simulate/observe';
-import { thrown } from '@sinew/core/simulate/strike';
-import { AS_IT_IS, changed } from '@sinew/core/simulate/whatIf';
-import { techniqueById } from '@sinew/core/technique/catalogue';
-import { nearestFrame } from '@sinew/core/track/time';
-import { knownTimes } from '@sinew/demo/fighter/pose';
-import { clean, FAULT_CHANGES } from '@sinew/demo/fighter/recipe';
-import { knownTrack } from '@sinew/demo/fighter/track';
+import { analyze, rejudged } from '@sinew/core/analysis/analyze';
+import { withCosts } from '@sinew/core/judge/cost/estimate';
+import { EVENTS, markOnFrame } from '@sinew/core/measure/events/events';
+import { USUAL_RULES } from '@sinew/core/judge/fault/judge';
+import { judgeSet } from '@sinew/core/judge/fault/set';
+import { isAbsent } from '@sinew/core/foundation/reading/reading';
+import { fit } from '@sinew/core/judge/simulate/fit';
+import { observe } from '@sinew/core/judge/simulate/observe';
+import { thrown } from '@sinew/core/judge/simulate/strike';
+import { AS_IT_IS, changed } from '@sinew/core/judge/simulate/whatIf';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import { nearestFrame } from '@sinew/core/observe/track/time';
+import { knownTimes } from '@sinew/fighters/fighter/pose';
+import { clean, FAULT_CHANGES } from '@sinew/fighters/fighter/recipe';
+import { knownTrack } from '@sinew/fighters/fighter/track';
 import { time } from './time';
 
 const recipe = clean('cross', FAULT_CHANGES['all-at-once']);

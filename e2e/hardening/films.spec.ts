@@ -4,7 +4,7 @@ import { readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { expect, test } from '@playwright/test';
-import { seeded } from '@sinew/core/uncertainty/random';
+import { seeded } from '@sinew/core/foundation/uncertainty/random';
 import { endlessFilm } from '@sinew/demo/damage/endless';
 import { shortFilm } from '@sinew/demo/damage/films';
 import { damaged } from '@sinew/demo/damage/mutations';

@@ -1,6 +1,6 @@
 /** The bench as a coach's hands use it. */
 import { expect, type Page } from '@playwright/test';
-import type { PixelPoint } from '@sinew/core/calibration/calibration';
+import type { PixelPoint } from '@sinew/core/reconstruct/calibration/calibration';
 
 export const canvas = (page: Page) => page.locator('canvas[data-frame]');
 

@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
-import { EVENTS } from '@sinew/core/events/events';
-import { DEMO_CLIPS } from '@sinew/demo/gym/clips';
-import { truthOf } from '@sinew/demo/gym/truth';
+import { EVENTS } from '@sinew/core/measure/events/events';
+import { DEMO_CLIPS } from '@sinew/fighters/film/clips';
+import { truthOf } from '@sinew/fighters/film/clipTruth';
 import {
   benchIsOpen,
   clickFilm,

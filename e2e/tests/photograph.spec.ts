@@ -1,7 +1,7 @@
 /** The body tracker on photographs of real people, from Debian's opencv-doc. */
 import { expect, test } from '@playwright/test';
-import { LANDMARKS, sided, type Landmark } from '@sinew/core/body/landmarks';
-import { SEEN_SIZE } from '@sinew/core/track/sighting';
+import { LANDMARKS, sided, type Landmark } from '@sinew/core/foundation/body/landmarks';
+import { SEEN_SIZE } from '@sinew/core/observe/track/poseDetection';
 import { trackerBrowser } from '@sinew/demo/accuracy/tracked';
 
 const PHOTOGRAPHS = '/usr/share/doc/opencv-doc/examples/data';

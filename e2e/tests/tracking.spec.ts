@@ -1,11 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { writeTrc } from '@sinew/core/format/trc';
-import { sightingOf } from '@sinew/core/track/sighting';
-import { clean, FAULT_CHANGES } from '@sinew/demo/fighter/recipe';
-import { knownTrack } from '@sinew/demo/fighter/track';
+import { sightingOf } from '@sinew/core/observe/track/poseDetection';
+import { clean, FAULT_CHANGES } from '@sinew/fighters/fighter/recipe';
+import { knownTrack } from '@sinew/fighters/fighter/track';
 import { benchIsOpen, dragFilm, isSaved, shows, stepTo } from '../support/bench';
-import { decodeSightings, encodeSightings } from '@sinew/web/tracking/sightingBlob';
+import { decodeSightings, encodeSightings } from '@sinew/web/tracking/detectionBlob';
 import { encode, sideBySide } from '../support/films';
 import { addStudent, chooseFile, demoClip, isAccessible, post } from '../support/gym';
 

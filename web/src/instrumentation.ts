@@ -3,8 +3,8 @@ export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== 'nodejs') return;
   const [{ maintainNow }, { keepPrivate }, { dataFolder }] = await Promise.all([
     import('./data/maintenance/here'),
-    import('./data/keepPrivate'),
-    import('./data/database'),
+    import('./data/database/keepPrivate'),
+    import('./data/database/database'),
   ]);
   await keepPrivate(dataFolder());
   const keep = () =>

@@ -1,7 +1,7 @@
 import { NextResponse, type NextRequest } from 'next/server';
 import { isOwnHost } from '@/app/api/local';
-import { databaseProblem } from '@/data/database';
-import { NO_DATABASE } from '@/data/databaseProblem';
+import { databaseProblem } from '@/data/database/database';
+import { NO_DATABASE } from '@/data/database/databaseProblem';
 import { pagePolicy } from '@/securityHeaders';
 
 /**

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { BenchDocument } from '@/data/benchDocument';
-import { Autosave, type SaveState } from '@/screens/bench/autosave';
+import type { BenchDocument } from '@/data/bench/benchDocument';
+import { Autosave, type SaveState } from '@/screens/bench/document/autosave';
 import { EMPTY_BENCH } from './support';
 
 const at = (captureRate: number): BenchDocument => ({ ...EMPTY_BENCH, captureRate });

@@ -1,14 +1,14 @@
 /** The bench in the hands of a coach: where it is, what is in hand, what undo and other tabs do to it. */
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { BenchDocument } from '@/data/benchDocument';
+import type { BenchDocument } from '@/data/bench/benchDocument';
 import {
   createBenchStore,
   documentOf,
   isDrawing,
   strikeOf,
   type BenchClip,
-} from '@/screens/bench/benchStore';
-import { removeStrike } from '@/screens/bench/commands';
+} from '@/screens/bench/document/benchStore';
+import { removeStrike } from '@/screens/bench/document/edits';
 import { AT_ONCE, EMPTY_BENCH } from './support';
 
 const FRAMES = 280;

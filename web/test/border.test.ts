@@ -5,7 +5,7 @@ import { fileURLToPath } from 'node:url';
 import { NextRequest } from 'next/server';
 import { describe, expect, it } from 'vitest';
 import { scratchFolder } from '@sinew/demo/scratch';
-import { closeDatabase } from '@/data/database';
+import { closeDatabase } from '@/data/database/database';
 import { proxy } from '@/proxy';
 
 const METHODS = ['GET', 'PUT', 'POST', 'PATCH', 'DELETE'] as const;

@@ -1,11 +1,11 @@
 import { existsSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { ClipFiles } from '@/data/clipFiles';
-import { loadBench, saveBench } from '@/data/bench';
-import { addClip, clipById, clipSummaries } from '@/data/clips';
-import { destroyClip } from '@/data/clipEnds';
-import { withdrawConsent } from '@/data/students';
+import { ClipFiles } from '@/data/clip/clipFiles';
+import { loadBench, saveBench } from '@/data/bench/bench';
+import { addClip, clipById, clipSummaries } from '@/data/clip/clips';
+import { destroyClip } from '@/data/clip/clipEnds';
+import { withdrawConsent } from '@/data/student/students';
 import {
   AT_ONCE,
   emptyGym,

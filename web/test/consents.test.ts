@@ -2,14 +2,14 @@
 import { existsSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { plusDays } from '@sinew/core/calendar/day';
-import { backUp } from '@/data/backups';
-import { addClip, clipById, clipSummaries } from '@/data/clips';
-import { acceptFinding, activeCues } from '@/data/findings';
+import { plusDays } from '@sinew/core/foundation/calendar/day';
+import { backUp } from '@/data/maintenance/backups';
+import { addClip, clipById, clipSummaries } from '@/data/clip/clips';
+import { acceptFinding, activeCues } from '@/data/finding/findings';
 import { confirmClock } from '@/data/maintenance/clock';
 import { forget, lookAfter, maintain } from '@/data/maintenance/maintain';
-import { measuredStrikes } from '@/data/measured';
-import { moveClip } from '@/data/moveClip';
+import { measuredStrikes } from '@/data/finding/measured';
+import { moveClip } from '@/data/clip/moveClip';
 import {
   addStudent,
   allStudents,
@@ -21,9 +21,9 @@ import {
   studentForm,
   withdrawalForm,
   withdrawConsent,
-} from '@/data/students';
-import { DAY_MS, today } from '@/data/today';
-import { filmsWithoutConsent, purgeFilms } from '@/data/trash';
+} from '@/data/student/students';
+import { DAY_MS, today } from '@/data/database/today';
+import { filmsWithoutConsent, purgeFilms } from '@/data/maintenance/trash';
 import { emptyGym, film, markedClip, newClip, student, type TestGym } from './support';
 
 let gym: TestGym;

@@ -3,11 +3,11 @@
  * What it has confirmed it says on its output, a line each.
  */
 import { join } from 'node:path';
-import { backUp } from '@/data/backups';
-import { ClipFiles } from '@/data/clipFiles';
-import { openDatabase } from '@/data/database';
-import { importGym } from '@/data/gymImport';
-import { logWork } from '@/data/drillLog';
+import { backUp } from '@/data/maintenance/backups';
+import { ClipFiles } from '@/data/clip/clipFiles';
+import { openDatabase } from '@/data/database/database';
+import { importGym } from '@/data/transfer/gymImport';
+import { logWork } from '@/data/work/drillLog';
 
 const [what, folder, file] = process.argv.slice(2) as [string, string, string];
 const db = await openDatabase(folder);

@@ -6,12 +6,12 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { afterAll, describe, expect, it } from 'vitest';
-import { seeded } from '@sinew/core/uncertainty/random';
+import { seeded } from '@sinew/core/foundation/uncertainty/random';
 import { endlessFilm } from '@sinew/demo/damage/endless';
 import { CONTAINER_NAMES, shortFilm, type Container } from '@sinew/demo/damage/films';
 import { damaged } from '@sinew/demo/damage/mutations';
 import { scratchFolder } from '@sinew/demo/scratch';
-import { inspectFile } from '@/data/inspectFile';
+import { inspectFile } from '@/data/clip/inspectFile';
 import { inspectionLimit, TOO_LONG } from '@/video/inspectionLimit';
 import type { Outcome } from './damagedFilms.worker';
 

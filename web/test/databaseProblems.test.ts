@@ -6,12 +6,12 @@ import { Kysely, Migrator, sql, SqliteDialect } from 'kysely';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { scratchFolder } from '@sinew/demo/scratch';
 import { GET, POST } from '@/app/recovery/route';
-import { backUp, backups, restore } from '@/data/backups';
-import { closeDatabase, database, openDatabase } from '@/data/database';
-import type { DatabaseProblem } from '@/data/databaseProblem';
-import { keepPrivate } from '@/data/keepPrivate';
-import { MIGRATIONS } from '@/data/migrations';
-import { allStudents, studentById } from '@/data/students';
+import { backUp, backups, restore } from '@/data/maintenance/backups';
+import { closeDatabase, database, openDatabase } from '@/data/database/database';
+import type { DatabaseProblem } from '@/data/database/databaseProblem';
+import { keepPrivate } from '@/data/database/keepPrivate';
+import { MIGRATIONS } from '@/data/database/migrations/index';
+import { allStudents, studentById } from '@/data/student/students';
 import { fullGym, student, emptyGym, type TestGym } from './support';
 
 let gym: TestGym;

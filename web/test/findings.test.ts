@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { loadBench, saveBench } from '@/data/bench';
-import { clipById } from '@/data/clips';
+import { loadBench, saveBench } from '@/data/bench/bench';
+import { clipById } from '@/data/clip/clips';
 import {
   acceptFinding,
   activeCues,
@@ -8,7 +8,7 @@ import {
   editCue,
   putAside,
   reopenFinding,
-} from '@/data/findings';
+} from '@/data/finding/findings';
 import { markedGym, type TestGym, type MarkedClip } from './support';
 
 let gym: TestGym;

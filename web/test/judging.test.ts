@@ -1,26 +1,26 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { CATALOGUE } from '@sinew/core/fault/catalogue';
+import { CATALOGUE } from '@sinew/core/judge/fault/faults';
 import { readTrc, writeTrc } from '@sinew/core/format/trc';
 import { spaceTrack } from '@sinew/core/format/series';
-import { NO_EDITS } from '@sinew/core/library/edits';
-import { withCosts } from '@sinew/core/cost/estimate';
-import { techniqueById } from '@sinew/core/technique/catalogue';
-import { loadBench, saveBench } from '@/data/bench';
-import { analyzeOnBench } from '@/data/benchAnalysis';
-import type { StrikeDocument } from '@/data/benchDocument';
-import { acceptFinding, activeCues, decisionsOf, putAside } from '@/data/findings';
-import { setReport } from '@/data/judging';
+import { NO_EDITS } from '@sinew/core/judge/library/edits';
+import { withCosts } from '@sinew/core/judge/cost/estimate';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import { loadBench, saveBench } from '@/data/bench/bench';
+import { analyzeOnBench } from '@/data/bench/benchAnalysis';
+import type { StrikeDocument } from '@/data/bench/benchDocument';
+import { acceptFinding, activeCues, decisionsOf, putAside } from '@/data/finding/findings';
+import { setReport } from '@/data/finding/judging';
 import {
   changeLibrary,
   editsOf,
   libraryHistory,
   libraryOf,
   setStudentSchool,
-} from '@/data/library';
-import { studentById } from '@/data/students';
+} from '@/data/gym/library';
+import { studentById } from '@/data/student/students';
 import { analyzeFile } from '../../cli/src/analyzeFile';
-import { clean, FAULT_CHANGES } from '../../demo/src/fighter/recipe';
-import { knownTrack } from '../../demo/src/fighter/track';
+import { clean, FAULT_CHANGES } from '@sinew/fighters/fighter/recipe';
+import { knownTrack } from '@sinew/fighters/fighter/track';
 import { EMPTY_BENCH, emptyGym, markedClip, student, type TestGym } from './support';
 
 let gym: TestGym;

@@ -6,19 +6,19 @@ import { fileURLToPath } from 'node:url';
 import { scratchFolder } from '@sinew/demo/scratch';
 import Database from 'better-sqlite3';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { plusDays } from '@sinew/core/calendar/day';
-import { backUp, backups, KEPT, restore } from '@/data/backups';
-import { addClip, clipById, clipSummaries } from '@/data/clips';
-import { ClipFiles } from '@/data/clipFiles';
-import { openDatabase } from '@/data/database';
-import { acceptFinding, activeCues } from '@/data/findings';
-import { importGym } from '@/data/gymImport';
+import { plusDays } from '@sinew/core/foundation/calendar/day';
+import { backUp, backups, KEPT, restore } from '@/data/maintenance/backups';
+import { addClip, clipById, clipSummaries } from '@/data/clip/clips';
+import { ClipFiles } from '@/data/clip/clipFiles';
+import { openDatabase } from '@/data/database/database';
+import { acceptFinding, activeCues } from '@/data/finding/findings';
+import { importGym } from '@/data/transfer/gymImport';
 import { confirmClock } from '@/data/maintenance/clock';
 import { lookAfter, maintain } from '@/data/maintenance/maintain';
-import { measuredStrikes } from '@/data/measured';
-import { allStudents, recordConsent } from '@/data/students';
-import { today } from '@/data/today';
-import { setTrashed, trash } from '@/data/trash';
+import { measuredStrikes } from '@/data/finding/measured';
+import { allStudents, recordConsent } from '@/data/student/students';
+import { today } from '@/data/database/today';
+import { setTrashed, trash } from '@/data/maintenance/trash';
 import {
   emptyGym,
   film,

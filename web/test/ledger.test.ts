@@ -2,10 +2,10 @@
 import { readFileSync } from 'node:fs';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { z } from 'zod';
-import { isAbsent } from '@sinew/core/reading/reading';
-import { loadBench, saveBench } from '@/data/bench';
-import { strikeToCompare } from '@/data/comparing';
-import { acceptFinding } from '@/data/findings';
+import { isAbsent } from '@sinew/core/foundation/reading/reading';
+import { loadBench, saveBench } from '@/data/bench/bench';
+import { strikeToCompare } from '@/data/finding/comparing';
+import { acceptFinding } from '@/data/finding/findings';
 import {
   addNote,
   addTest,
@@ -15,13 +15,13 @@ import {
   speedsOf,
   testsOf,
   unsaidIn,
-} from '@/data/ledger';
-import { ledgerCsv, ledgerFileOf, ledgerSchema } from '@/data/ledgerFile';
-import { changeLibrary, libraryOf, setStudentSchool } from '@/data/library';
-import { measuredStrikes, measureStudent } from '@/data/measured';
-import { keepRemark, markingErrors, strikesToRemark } from '@/data/remarks';
-import { effectOf } from '@/data/shownLeaks';
-import { today } from '@/data/today';
+} from '@/data/progress/ledger';
+import { ledgerCsv, ledgerFileOf, ledgerSchema } from '@/data/progress/ledgerFile';
+import { changeLibrary, libraryOf, setStudentSchool } from '@/data/gym/library';
+import { measuredStrikes, measureStudent } from '@/data/finding/measured';
+import { keepRemark, markingErrors, strikesToRemark } from '@/data/progress/repeatMarkings';
+import { effectOf } from '@/data/finding/foundFaults';
+import { today } from '@/data/database/today';
 import { effectInWords } from '@/screens/library/effect';
 import { AT_ONCE, markedGym, type TestGym, type MarkedClip } from './support';
 

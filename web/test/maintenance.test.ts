@@ -2,16 +2,16 @@
 import { existsSync, mkdirSync, readdirSync, rmSync, utimesSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { backUp, backups, KEPT, restore } from '@/data/backups';
-import { addClip, clipById } from '@/data/clips';
-import { openDatabase } from '@/data/database';
+import { backUp, backups, KEPT, restore } from '@/data/maintenance/backups';
+import { addClip, clipById } from '@/data/clip/clips';
+import { openDatabase } from '@/data/database/database';
 import { confirmClock } from '@/data/maintenance/clock';
 import { checkFilms, filmTroubles } from '@/data/maintenance/filmCheck';
 import { forget, lookAfter, maintain } from '@/data/maintenance/maintain';
 import { filmsAside } from '@/data/maintenance/setAside';
-import { allStudents, recordConsent } from '@/data/students';
-import { DAY_MS, dayIn } from '@/data/today';
-import { setTrashed } from '@/data/trash';
+import { allStudents, recordConsent } from '@/data/student/students';
+import { DAY_MS, dayIn } from '@/data/database/today';
+import { setTrashed } from '@/data/maintenance/trash';
 import { emptyGym, film, newClip, student, type TestGym } from './support';
 
 const FILMS = ['cross-clean.mp4', 'cross-jammed.mp4', 'lead-hook-slap.mp4'];

@@ -1,11 +1,11 @@
 /** Plans, sessions and days, on a database. */
 import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { plusDays } from '@sinew/core/calendar/day';
-import { SESSIONS } from '@sinew/core/work/session';
-import { keepSession, saveSettings, sessionsOf, settingsOf } from '@/data/gym';
-import { addItem, calendarOf, moveItem, planBetween, planBlock } from '@/data/plan';
-import { dayIn } from '@/data/today';
+import { plusDays } from '@sinew/core/foundation/calendar/day';
+import { SESSIONS } from '@sinew/core/train/work/session';
+import { keepSession, saveSettings, sessionsOf, settingsOf } from '@/data/gym/gym';
+import { addItem, calendarOf, moveItem, planBetween, planBlock } from '@/data/work/plan';
+import { dayIn } from '@/data/database/today';
 import { emptyGym, type TestGym } from './support';
 
 let gym: TestGym;

@@ -1,13 +1,13 @@
 /** The film that answers whether the work has changed anything, and what the Floor makes of it. */
 import { beforeEach, describe, expect, it } from 'vitest';
-import { plusDays } from '@sinew/core/calendar/day';
-import { loadBench, saveBench } from '@/data/bench';
-import { addClip } from '@/data/clips';
-import { acceptFinding } from '@/data/findings';
-import { floorFacts } from '@/data/floor';
-import { retestsOf } from '@/data/retests';
-import { today } from '@/data/today';
-import { prescribe, setNextCheck, workOf } from '@/data/work';
+import { plusDays } from '@sinew/core/foundation/calendar/day';
+import { loadBench, saveBench } from '@/data/bench/bench';
+import { addClip } from '@/data/clip/clips';
+import { acceptFinding } from '@/data/finding/findings';
+import { floorFacts } from '@/data/gym/floor';
+import { retestsOf } from '@/data/work/retests';
+import { today } from '@/data/database/today';
+import { prescribe, setNextCheck, workOf } from '@/data/work/work';
 import { AT_ONCE, emptyGym, film, markedClip, newClip, student, type TestGym } from './support';
 
 let gym: TestGym;

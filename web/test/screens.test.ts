@@ -1,12 +1,12 @@
 /** What the screens of work and ledger show, worked out apart from them. */
 import { describe, expect, it } from 'vitest';
-import { CATALOGUE } from '@sinew/core/fault/catalogue';
-import { MEASURE_IDS, type Readings } from '@sinew/core/measures/catalogue';
-import { unitOf } from '@sinew/core/measures/units';
-import { absent } from '@sinew/core/reading/reading';
-import { SESSIONS } from '@sinew/core/work/session';
-import { begin, jumped } from '@sinew/core/work/timer';
-import type { LedgerSet } from '@/data/ledger';
+import { CATALOGUE } from '@sinew/core/judge/fault/faults';
+import { MEASURE_IDS, type Readings } from '@sinew/core/measure/measures/allMeasures';
+import { unitOf } from '@sinew/core/measure/measures/units';
+import { absent } from '@sinew/core/foundation/reading/reading';
+import { SESSIONS } from '@sinew/core/train/work/session';
+import { begin, jumped } from '@sinew/core/train/work/timer';
+import type { LedgerSet } from '@/data/progress/ledger';
 import { alikeOf, bestOf, chartOf, tracksOf, trendSentence } from '@/screens/ledger/view';
 import { callsOf, doneOf } from '@/screens/timer/done';
 import type { KeptRun } from '@/screens/timer/keptRun';

@@ -5,9 +5,9 @@ import { writeCsv } from '@sinew/core/format/csv';
 import { likelyNaming } from '@sinew/core/format/naming';
 import { readTrackJson, writeTrackJson } from '@sinew/core/format/trackJson';
 import { writeTrc } from '@sinew/core/format/trc';
-import type { SpaceTrack } from '@sinew/core/track/track';
-import { clean } from '@sinew/demo/fighter/recipe';
-import { knownTrack } from '@sinew/demo/fighter/track';
+import type { SpaceTrack } from '@sinew/core/observe/track/track';
+import { clean } from '@sinew/fighters/fighter/recipe';
+import { knownTrack } from '@sinew/fighters/fighter/track';
 import {
   openSeries,
   sendSeries,
@@ -15,7 +15,7 @@ import {
   trackOf,
   UP,
   type OpenedSeries,
-} from '@/screens/bench/seriesFile';
+} from '@/screens/bench/document/seriesFile';
 
 const track: SpaceTrack = knownTrack(clean('cross', { contact: 0.4 }), {
   ...{ rate: 60, noise: 0, seed: 1 },

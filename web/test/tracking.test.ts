@@ -2,23 +2,23 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { LANDMARKS } from '@sinew/core/body/landmarks';
-import type { Box } from '@sinew/core/track/box';
-import { mended, trackFrom } from '@sinew/core/track/automatic';
-import { SEEN_SIZE, sightingOf, type Sighting } from '@sinew/core/track/sighting';
-import { loadBench } from '@/data/bench';
-import { keepAsSeen, keepSeries, dropSeries, seriesOf } from '@/data/series';
-import { addSightings, changeJob, dropJob, jobOf, openJobs, sightingsOf } from '@/data/trackings';
+import { LANDMARKS } from '@sinew/core/foundation/body/landmarks';
+import type { Box } from '@sinew/core/observe/track/box';
+import { mended, trackFrom } from '@sinew/core/observe/track/trackFromDetections';
+import { SEEN_SIZE, sightingOf, type Sighting } from '@sinew/core/observe/track/poseDetection';
+import { loadBench } from '@/data/bench/bench';
+import { keepAsSeen, keepSeries, dropSeries, seriesOf } from '@/data/clip/series';
+import { addSightings, changeJob, dropJob, jobOf, openJobs, sightingsOf } from '@/data/clip/trackings';
 import {
   confirmStrike,
   correct,
   refuseAutomatic,
   takeAutomatically,
-} from '@/screens/bench/commands';
-import { trackedOnFrame } from '@/screens/bench/pointsOnPicture';
+} from '@/screens/bench/document/edits';
+import { trackedOnFrame } from '@/screens/bench/picture/pointsOnPicture';
 import { findPeople } from '@/tracking/findPeople';
 import { coarseFrames, framesOf, overlap, stretchesOf, whereToLook } from '@/tracking/plan';
-import { decodeSightings, encodeSightings } from '@/tracking/sightingBlob';
+import { decodeSightings, encodeSightings } from '@/tracking/detectionBlob';
 import { EMPTY_BENCH as EMPTY, emptyGym, markedClip, student, type TestGym } from './support';
 
 const NUMBERS = LANDMARKS.length * SEEN_SIZE;

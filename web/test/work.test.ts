@@ -1,24 +1,24 @@
 /** Leaks that become work, the gate, what is logged, the card, on a database. */
 import { beforeEach, describe, expect, it } from 'vitest';
-import { plusDays } from '@sinew/core/calendar/day';
-import { faultById } from '@sinew/core/fault/catalogue';
-import { NO_POWER_UNDER_16 } from '@sinew/core/work/gate';
-import { cardOf } from '@/data/card';
-import { acceptFinding } from '@/data/findings';
-import { floorFacts } from '@/data/floor';
-import { saveSettings } from '@/data/gym';
-import { closeLeak, hurtingStudents, leaksOf } from '@/data/leaks';
-import { setBirthDate } from '@/data/students';
-import { today } from '@/data/today';
-import { setTrashed, trash } from '@/data/trash';
+import { plusDays } from '@sinew/core/foundation/calendar/day';
+import { faultById } from '@sinew/core/judge/fault/faults';
+import { NO_POWER_UNDER_16 } from '@sinew/core/train/work/gate';
+import { cardOf } from '@/data/finding/card';
+import { acceptFinding } from '@/data/finding/findings';
+import { floorFacts } from '@/data/gym/floor';
+import { saveSettings } from '@/data/gym/gym';
+import { closeLeak, hurtingStudents, leaksOf } from '@/data/finding/studentFaults';
+import { setBirthDate } from '@/data/student/students';
+import { today } from '@/data/database/today';
+import { setTrashed, trash } from '@/data/maintenance/trash';
 import {
   endPrescription,
   overrideGate,
   prescribe,
   workOf,
   type PrescriptionInput,
-} from '@/data/work';
-import { logWork, type LogInput } from '@/data/drillLog';
+} from '@/data/work/work';
+import { logWork, type LogInput } from '@/data/work/drillLog';
 import { markedClip, markedGym, type TestGym, type MarkedClip } from './support';
 
 let gym: TestGym;

@@ -5,8 +5,8 @@
  * `# target: 1 0` (the direction of the target in the picture, x right, y down).
  */
 import Papa from 'papaparse';
-import type { Landmark } from '../body/landmarks';
-import type { PictureTrack, SpaceTrack } from '../track/track';
+import type { Landmark } from '../foundation/body/landmarks';
+import type { PictureTrack, SpaceTrack } from '../observe/track/track';
 import { FormatError } from './formatError';
 import { OWN_NAMES, type Naming } from './naming';
 import {

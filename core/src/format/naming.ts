@@ -1,5 +1,5 @@
 /** Other programs' names for the points of the body, and which of ours they most likely mean. */
-import { isLandmark, LANDMARKS, type Landmark, type SidedPart } from '../body/landmarks';
+import { isLandmark, LANDMARKS, type Landmark, type SidedPart } from '../foundation/body/landmarks';
 
 /** A file's own names and what each is to be; names that are not here are left out. */
 export type Naming = Readonly<Record<string, Landmark>>;

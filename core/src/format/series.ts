@@ -1,6 +1,6 @@
 /** Landmark series as open formats carry them: a place or nothing for every landmark and frame. */
-import type { Landmark } from '../body/landmarks';
-import type { Points, PictureTrack, SpaceTrack } from '../track/track';
+import type { Landmark } from '../foundation/body/landmarks';
+import type { Points, PictureTrack, SpaceTrack } from '../observe/track/track';
 import { FormatError } from './formatError';
 import type { Naming } from './naming';
 

@@ -1,8 +1,8 @@
 /** Sinew's own JSON for a landmark series: one object, every number in SI units or pixels. */
 import { z } from 'zod';
-import { LANDMARKS } from '../body/landmarks';
+import { LANDMARKS } from '../foundation/body/landmarks';
 import { FormatError } from './formatError';
-import type { PictureTrack, SpaceTrack } from '../track/track';
+import type { PictureTrack, SpaceTrack } from '../observe/track/track';
 
 const numbers = z.array(z.number());
 const pixel = z.object({ x: z.number(), y: z.number() });

@@ -2,9 +2,9 @@
  * TRC, the tab-separated marker file of motion laboratories: five lines of header, then a line a
  * frame with its number, its time, and X, Y, Z of every marker. An empty place is a marker not seen.
  */
-import type { Landmark } from '../body/landmarks';
-import { meanRate } from '../track/time';
-import type { SpaceTrack } from '../track/track';
+import type { Landmark } from '../foundation/body/landmarks';
+import { meanRate } from '../observe/track/time';
+import type { SpaceTrack } from '../observe/track/track';
 import { FormatError } from './formatError';
 import { OWN_NAMES, type Naming } from './naming';
 import { checkedTimes, known, numberIn, seriesOf, type Places, type Series } from './series';

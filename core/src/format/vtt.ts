@@ -4,9 +4,9 @@
  */
 import vtt from 'node-webvtt';
 import { z } from 'zod';
-import { EVENTS, type EventName, type Events, type Marks } from '../events/events';
-import { nearestFrame } from '../track/time';
-import { PHASES } from '../events/phases';
+import { EVENTS, type EventName, type Events, type Marks } from '../measure/events/events';
+import { nearestFrame } from '../observe/track/time';
+import { PHASES } from '../measure/events/phases';
 import { FormatError } from './formatError';
 
 /** How long an event's cue lasts, seconds: it has no length, but a cue must have one. */

@@ -1,17 +1,17 @@
 /** Capture tried on takes whose truth is known: sound, offset, splits, lengths, lens, two views. */
-import type { Calibration, PixelPoint } from '@sinew/core/calibration/calibration';
-import { lengthOf } from '@sinew/core/calibration/picture';
-import { joinViews } from '@sinew/core/calibration/twoViews';
-import { bowed, lensFromLines, straightened } from '@sinew/core/geometry/lens';
-import { EnvelopeMaker } from '@sinew/core/sound/envelope';
-import { findHits, type Hit } from '@sinew/core/sound/onsets';
-import { offsetBySound } from '@sinew/core/sound/sync';
-import { findStrikes } from '@sinew/core/take/strikes';
-import { trackFromPlaced } from '@sinew/core/track/track';
-import { normal, seeded } from '@sinew/core/uncertainty/random';
-import type { Point } from '../fighter/space';
-import { activityOf, randomTake } from '../gym/randomTake';
-import { eventFrames, filmTimes, matSeen, placedIn } from '../gym/takeTruth';
+import type { Calibration, PixelPoint } from '@sinew/core/reconstruct/calibration/calibration';
+import { lengthOf } from '@sinew/core/reconstruct/calibration/picture';
+import { joinViews } from '@sinew/core/reconstruct/calibration/twoViews';
+import { bowed, lensFromLines, straightened } from '@sinew/core/foundation/geometry/lens';
+import { EnvelopeMaker } from '@sinew/core/observe/sound/envelope';
+import { findHits, type Hit } from '@sinew/core/observe/sound/onsets';
+import { offsetBySound } from '@sinew/core/observe/sound/sync';
+import { findStrikes } from '@sinew/core/observe/take/strikes';
+import { trackFromPlaced } from '@sinew/core/observe/track/track';
+import { normal, seeded } from '@sinew/core/foundation/uncertainty/random';
+import type { Point } from '@sinew/fighters/fighter/space';
+import { activityOf, randomTake } from '@sinew/fighters/film/randomTake';
+import { eventFrames, filmTimes, matSeen, placedIn } from '@sinew/fighters/film/takeTruth';
 import {
   distanceTo,
   hitsOf,
@@ -19,9 +19,9 @@ import {
   DEMO_TAKE,
   type DemoTake,
   type TakeFilm,
-} from '../gym/takes';
-import { project } from '../render/camera';
-import { heardBy, SOUND_RATE } from '../render/sound';
+} from '@sinew/fighters/film/takes';
+import { project } from '@sinew/fighters/film/camera';
+import { heardBy, SOUND_RATE } from '@sinew/fighters/film/sound';
 
 /** The sound of a film as the app hears it. */
 export function hitsHeard(take: DemoTake, film: TakeFilm, room?: number): Hit[] {

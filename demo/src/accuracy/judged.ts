@@ -1,16 +1,16 @@
 /** Fighters with leaks put in, judged: what is found, missed, made up, and left open. */
-import { analyze, type Analysis } from '@sinew/core/analyze';
-import { EVENTS, markOnFrame, type Events } from '@sinew/core/events/events';
-import { USUAL_RULES, type Outcome, type Rules } from '@sinew/core/fault/judge';
-import { NO_SCHOOL, resolve } from '@sinew/core/school/resolve';
-import { techniqueById, VIEWS, type View } from '@sinew/core/technique/catalogue';
-import { nearestFrame } from '@sinew/core/track/time';
-import { FORMS, type TechniqueId } from '../fighter/forms';
-import { KNOWN_LEAKS, leaky, type KnownLeak, type Strength } from '../fighter/faults';
-import { knownPicture } from '../fighter/picture';
-import { formOf, knownTimes } from '../fighter/pose';
-import { clean, type Recipe } from '../fighter/recipe';
-import { knownTrack } from '../fighter/track';
+import { analyze, type Analysis } from '@sinew/core/analysis/analyze';
+import { EVENTS, markOnFrame, type Events } from '@sinew/core/measure/events/events';
+import { USUAL_RULES, type Outcome, type Rules } from '@sinew/core/judge/fault/judge';
+import { NO_SCHOOL, resolve } from '@sinew/core/judge/school/resolve';
+import { techniqueById, VIEWS, type View } from '@sinew/core/foundation/technique/techniques';
+import { nearestFrame } from '@sinew/core/observe/track/time';
+import { FORMS, type TechniqueId } from '@sinew/fighters/fighter/forms';
+import { KNOWN_LEAKS, leaky, type KnownLeak, type Strength } from '@sinew/fighters/fighter/faults';
+import { knownPicture } from '@sinew/fighters/fighter/picture';
+import { formOf, knownTimes } from '@sinew/fighters/fighter/pose';
+import { clean, type Recipe } from '@sinew/fighters/fighter/recipe';
+import { knownTrack } from '@sinew/fighters/fighter/track';
 
 export interface Filming {
   readonly name: string;

@@ -1,6 +1,6 @@
 /** The part of docs/accuracy.md about the judge. */
 import { cleanJudged, FLAT, leaksJudged, SPACE, type CleanSaid, type Said } from './judged';
-import { STRENGTHS } from '../fighter/faults';
+import { STRENGTHS } from '@sinew/fighters/fighter/faults';
 import { table } from './table';
 
 const percent = (part: number, whole: number) =>

@@ -1,6 +1,6 @@
 /** The app's own decoder and body tracker at work on a film or a photograph; see `tracked.ts`. */
 import { BlobSource } from 'mediabunny';
-import { boxOf, withRoom } from '@sinew/core/track/box';
+import { boxOf, withRoom } from '@sinew/core/observe/track/box';
 import { BodyTracker } from '@sinew/web/tracking/bodyTracker';
 import type { Model } from '@sinew/web/tracking/models';
 import { FrameSource } from '@sinew/web/video/frameSource';

@@ -1,9 +1,9 @@
 /** Films rendered to try the body tracker on, each different from the usual one in one thing. */
-import type { View } from '@sinew/core/technique/catalogue';
+import type { View } from '@sinew/core/foundation/technique/techniques';
 import type { Model } from '@sinew/web/tracking/models';
-import { clean, type Recipe } from '../fighter/recipe';
-import type { Look } from '../gym/clips';
-import { CAMERAS, type Camera } from '../render/camera';
+import { clean, type Recipe } from '@sinew/fighters/fighter/recipe';
+import type { Look } from '@sinew/fighters/film/clips';
+import { CAMERAS, type Camera } from '@sinew/fighters/film/camera';
 
 export interface TriedFilm {
   readonly name: string;

@@ -4,12 +4,12 @@
  */
 import { writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { analyze } from '@sinew/core/analyze';
-import { isAbsent } from '@sinew/core/reading/reading';
-import { FORMS, type TechniqueId } from '../fighter/forms';
-import { clean } from '../fighter/recipe';
-import { knownTrack } from '../fighter/track';
-import { truthOfStrike } from '../fighter/truth';
+import { analyze } from '@sinew/core/analysis/analyze';
+import { isAbsent } from '@sinew/core/foundation/reading/reading';
+import { FORMS, type TechniqueId } from '@sinew/fighters/fighter/forms';
+import { clean } from '@sinew/fighters/fighter/recipe';
+import { knownTrack } from '@sinew/fighters/fighter/track';
+import { truthOfStrike } from '@sinew/fighters/fighter/truth';
 import { captureSection } from './captureTables';
 import { judgedSection } from './judgedTables';
 import { trialsOf, type Trial, type Trials } from './measure';

@@ -1,8 +1,8 @@
 /** What the app's own body tracker has seen in demo films: made once, so that the demo opens at once. */
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import type { Sighting } from '@sinew/core/track/sighting';
-import { decodeSightings } from '@sinew/web/tracking/sightingBlob';
+import type { Sighting } from '@sinew/core/observe/track/poseDetection';
+import { decodeSightings } from '@sinew/web/tracking/detectionBlob';
 
 export const TRACKED_FILMS = [
   'cross-jammed.mp4',

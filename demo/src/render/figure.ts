@@ -1,8 +1,8 @@
 /** A shaded, clothed figure hung on the joints of a pose: lofted trunk and limbs, head, hands, shoes. */
 import * as THREE from 'three';
-import type { Pose } from '../fighter/pose';
-import { mix, subtract, type Point } from '../fighter/space';
-import type { Look } from '../gym/clips';
+import type { Pose } from '@sinew/fighters/fighter/pose';
+import { mix, subtract, type Point } from '@sinew/fighters/fighter/space';
+import type { Look } from '@sinew/fighters/film/clips';
 
 const SIDES = ['left', 'right'] as const;
 const RING = 28;

@@ -9,14 +9,14 @@ import { writeFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { scratchFolder } from '../scratch';
-import { durationOf } from '../fighter/pose';
-import { frameTimesOf } from '../fighter/track';
-import { DEMO_CLIPS, type DemoClip } from '../gym/clips';
-import { DEMO_TAKES, type DemoTake, type TakeFilm } from '../gym/takes';
-import { filmTimes } from '../gym/takeTruth';
-import { CAMERAS } from './camera';
+import { durationOf } from '@sinew/fighters/fighter/pose';
+import { frameTimesOf } from '@sinew/fighters/fighter/track';
+import { DEMO_CLIPS, type DemoClip } from '@sinew/fighters/film/clips';
+import { DEMO_TAKES, type DemoTake, type TakeFilm } from '@sinew/fighters/film/takes';
+import { filmTimes } from '@sinew/fighters/film/takeTruth';
+import { CAMERAS } from '@sinew/fighters/film/camera';
 import { filmMaker, type FilmJob } from './film';
-import { heardBy, SOUND_RATE, wav } from './sound';
+import { heardBy, SOUND_RATE, wav } from '@sinew/fighters/film/sound';
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 

@@ -3,14 +3,14 @@
  * in a browser page opened by `make-clips.ts`, which asks for one frame after the other.
  */
 import * as THREE from 'three';
-import { techniqueById } from '@sinew/core/technique/catalogue';
-import { strikingSide } from '@sinew/core/technique/strike';
-import { strikingEnd } from '../fighter/end';
-import { knownTimes, mover, type Pose } from '../fighter/pose';
-import type { Point } from '../fighter/space';
-import type { DemoClip, Look } from '../gym/clips';
-import { hitsOf, takeMover, type DemoTake, type TakeFilm } from '../gym/takes';
-import { CAMERAS, type Camera } from './camera';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import { strikingSide } from '@sinew/core/foundation/technique/strike';
+import { strikingEnd } from '@sinew/fighters/fighter/end';
+import { knownTimes, mover, type Pose } from '@sinew/fighters/fighter/pose';
+import type { Point } from '@sinew/fighters/fighter/space';
+import type { DemoClip, Look } from '@sinew/fighters/film/clips';
+import { hitsOf, takeMover, type DemoTake, type TakeFilm } from '@sinew/fighters/film/takes';
+import { CAMERAS, type Camera } from '@sinew/fighters/film/camera';
 import { Figure } from './figure';
 
 declare global {

@@ -2,7 +2,7 @@ import type { Metadata, Viewport } from 'next';
 import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
 import { Toaster } from 'sonner';
-import { TrackingBar } from '@/screens/tracking/TrackingBar';
+import { TrackingBar } from '@/ui/trackingBar';
 import { LIGHT_COOKIE } from '@/ui/light';
 import './globals.css';
 

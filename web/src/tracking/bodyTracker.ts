@@ -3,9 +3,9 @@
  * canvas with WebGL2, which is a worker in the app and a page in the accuracy runs.
  */
 import { FilesetResolver, PoseLandmarker, type PoseLandmarkerResult } from './prepared/vision.mjs';
-import type { Landmark } from '@sinew/core/body/landmarks';
-import { sightingOf, type Sighting } from '@sinew/core/track/sighting';
-import type { Box } from '@sinew/core/track/box';
+import type { Landmark } from '@sinew/core/foundation/body/landmarks';
+import { sightingOf, type Sighting } from '@sinew/core/observe/track/poseDetection';
+import type { Box } from '@sinew/core/observe/track/box';
 import type { Model } from './models';
 
 /** The landmarks by their place among the 33 of the pose model, which names the person's own sides. */

@@ -1,5 +1,5 @@
 /** The coarse pass: where the student is, a few times a second, over the whole film. */
-import { withRoom, type Box } from '@sinew/core/track/box';
+import { withRoom, type Box } from '@sinew/core/observe/track/box';
 import type { Found, Person } from './job';
 import { overlap } from './plan';
 

@@ -1,6 +1,6 @@
 /** Which frames of a film are looked at, and where in the picture: only what is needed. */
-import { withRoom, type Box } from '@sinew/core/track/box';
-import { nearestFrame } from '@sinew/core/track/time';
+import { withRoom, type Box } from '@sinew/core/observe/track/box';
+import { nearestFrame } from '@sinew/core/observe/track/time';
 import type { Person } from './job';
 
 /** Coarse looks a second, and at most over a whole film. */

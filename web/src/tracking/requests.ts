@@ -1,9 +1,9 @@
 /** What pages ask of the server about body tracking, and how tabs tell each other. */
 import { z } from 'zod';
-import type { Sighting } from '@sinew/core/track/sighting';
+import type { Sighting } from '@sinew/core/observe/track/poseDetection';
 import { surveySchema, type Survey } from '../video/survey';
 import { jobSchema, type Job, type JobRequest } from './job';
-import { decodeSightings, encodeSightings } from './sightingBlob';
+import { decodeSightings, encodeSightings } from './detectionBlob';
 
 export interface News {
   /** Of which clip; null for all. */

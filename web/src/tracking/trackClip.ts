@@ -1,15 +1,15 @@
 /** One clip's body tracking from its film to kept sightings; it can be broken off and gone on with. */
 import { wrap } from 'comlink';
-import { boxOf, type Box } from '@sinew/core/track/box';
-import type { Sighting } from '@sinew/core/track/sighting';
-import { realFrameTimes } from '@sinew/core/track/time';
+import { boxOf, type Box } from '@sinew/core/observe/track/box';
+import type { Sighting } from '@sinew/core/observe/track/poseDetection';
+import { realFrameTimes } from '@sinew/core/observe/track/time';
 import type { FramesWorker } from '../video/frames.worker';
 import { paced, type Progress } from '../video/progress';
 import { strikesIn, takeOf, type Survey } from '../video/survey';
 import { survey as beginSurvey } from '../video/surveyor';
 import { findPeople } from './findPeople';
 import type { Found, Job } from './job';
-import { Lookers } from './lookers';
+import { Lookers } from './detectors';
 import { coarseFrames, framesOf, stretchesOf, whereToLook } from './plan';
 
 /** What is known of the clip, and where what is found goes. */

@@ -1,5 +1,5 @@
-import type { Verdict } from '@sinew/core/chain/verdict';
-import type { Link } from '@sinew/core/technique/catalogue';
+import type { Verdict } from '@sinew/core/measure/chain/verdict';
+import type { Link } from '@sinew/core/foundation/technique/techniques';
 
 const WIDTH = 8;
 const GAP = 4;

@@ -1,4 +1,4 @@
-import type { Change } from '@sinew/core/fault/set';
+import type { Change } from '@sinew/core/judge/fault/set';
 
 const SAID = { found: 'found', clear: 'not found', 'cant-tell': 'can’t tell' } as const;
 const say = (outcome: Change['before']) => (outcome === null ? 'not judged' : SAID[outcome]);

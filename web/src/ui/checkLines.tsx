@@ -1,4 +1,4 @@
-import type { CheckLine } from '@sinew/core/footage/check';
+import type { CheckLine } from '@sinew/core/observe/footage/check';
 
 const MARK: Record<CheckLine['verdict'], { readonly bar: string; readonly word: string }> = {
   good: { bar: 'h-4 bg-ink', word: 'good' },

@@ -8,12 +8,12 @@ import {
   type Source,
   type VideoSample,
 } from 'mediabunny';
-import { edgeWidth } from '@sinew/core/footage/blur';
-import { greyFrom, lightOf, type Grey } from '@sinew/core/footage/grey';
-import { MovementMap, repeatedFrames, type Movement } from '@sinew/core/footage/movement';
-import { shakeOf, shiftBetween, type Shift } from '@sinew/core/footage/shake';
-import { EnvelopeMaker } from '@sinew/core/sound/envelope';
-import { findBreaths, findHits } from '@sinew/core/sound/onsets';
+import { edgeWidth } from '@sinew/core/observe/footage/blur';
+import { greyFrom, lightOf, type Grey } from '@sinew/core/observe/footage/grey';
+import { MovementMap, repeatedFrames, type Movement } from '@sinew/core/observe/footage/movement';
+import { shakeOf, shiftBetween, type Shift } from '@sinew/core/observe/footage/shake';
+import { EnvelopeMaker } from '@sinew/core/observe/sound/envelope';
+import { findBreaths, findHits } from '@sinew/core/observe/sound/onsets';
 import type { Survey } from './survey';
 
 /** Widths of the pictures that are looked at, pixels. */

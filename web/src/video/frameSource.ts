@@ -11,7 +11,7 @@ import {
   type Source,
   type VideoSample,
 } from 'mediabunny';
-import { lowerBound } from '@sinew/core/signal/interpolate';
+import { lowerBound } from '@sinew/core/foundation/signal/interpolate';
 import { FrameCache } from './frameCache';
 
 const CACHE_BYTES = 320 * 1024 * 1024;

@@ -10,7 +10,7 @@ import {
   type MetadataTags,
   type Source,
 } from 'mediabunny';
-import { meanRate } from '@sinew/core/track/time';
+import { meanRate } from '@sinew/core/observe/track/time';
 import { MOST_FRAMES, type ReadBytes } from './container';
 import { isobmffProblem } from './isobmffTables';
 import { matroskaProblem } from './matroskaElements';

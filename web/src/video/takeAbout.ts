@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { TECHNIQUES, VIEWS } from '@sinew/core/technique/catalogue';
-import { INTENTS } from '@sinew/core/drill/intent';
+import { TECHNIQUES, VIEWS } from '@sinew/core/foundation/technique/techniques';
+import { INTENTS } from '@sinew/core/foundation/drill/intent';
 
 /** What a take is of, kept beside it so that it can be offered again after a closed tab. */
 export const takeAboutSchema = z.object({

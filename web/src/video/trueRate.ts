@@ -1,5 +1,5 @@
 /** How many frames a second a camera really gives: counted, not believed. */
-import { rateOf, type Rate } from '@sinew/core/footage/rate';
+import { rateOf, type Rate } from '@sinew/core/observe/footage/rate';
 
 /** Seconds of frames that are looked at. */
 const WINDOW = 1.5;

@@ -1,4 +1,4 @@
-import { DatabaseProblem, NO_DATABASE } from '@/data/databaseProblem';
+import { DatabaseProblem, NO_DATABASE } from '@/data/database/databaseProblem';
 
 /**
  * Sinew serves one machine. A page of another site that the coach happens to have open must not be

@@ -1,9 +1,9 @@
-import { techniqueById, TECHNIQUES, VIEWS } from '@sinew/core/technique/catalogue';
-import { bestView, questionsFor } from '@sinew/core/technique/questions';
-import { database } from '@/data/database';
-import { lastFilmOf } from '@/data/clips';
-import { activeCues } from '@/data/findings';
-import { allStudents } from '@/data/students';
+import { techniqueById, TECHNIQUES, VIEWS } from '@sinew/core/foundation/technique/techniques';
+import { bestView, questionsFor } from '@sinew/core/foundation/technique/questions';
+import { database } from '@/data/database/database';
+import { lastFilmOf } from '@/data/clip/clips';
+import { activeCues } from '@/data/finding/findings';
+import { allStudents } from '@/data/student/students';
 import { Capture } from '@/screens/capture/Capture';
 import { ChooseStudent } from '@/screens/capture/ChooseStudent';
 

@@ -1,10 +1,10 @@
 import { group } from 'd3-array';
-import { database } from '@/data/database';
-import { activeCues } from '@/data/findings';
-import { theGym } from '@/data/gym';
-import { allStudents } from '@/data/students';
-import { today } from '@/data/today';
-import { workInHand } from '@/data/work';
+import { database } from '@/data/database/database';
+import { activeCues } from '@/data/finding/findings';
+import { theGym } from '@/data/gym/gym';
+import { allStudents } from '@/data/student/students';
+import { today } from '@/data/database/today';
+import { workInHand } from '@/data/work/work';
 import { Sheet } from '@/screens/card/Sheet';
 
 export const dynamic = 'force-dynamic';

@@ -1,11 +1,11 @@
 import { notFound } from 'next/navigation';
-import { medianReadings } from '@sinew/core/measures/set';
-import { differencesOf, type Compared } from '@sinew/core/progress/compare';
-import { strikeToCompare, type StrikeToCompare } from '@/data/comparing';
-import { database } from '@/data/database';
-import { libraryOf } from '@/data/library';
-import { markingErrors, typicalErrors } from '@/data/remarks';
-import { studentById } from '@/data/students';
+import { medianReadings } from '@sinew/core/measure/measures/set';
+import { differencesOf, type Compared } from '@sinew/core/train/progress/compare';
+import { strikeToCompare, type StrikeToCompare } from '@/data/finding/comparing';
+import { database } from '@/data/database/database';
+import { libraryOf } from '@/data/gym/library';
+import { markingErrors, typicalErrors } from '@/data/progress/repeatMarkings';
+import { studentById } from '@/data/student/students';
 import { CompareScreen } from '@/screens/compare/CompareScreen';
 
 export const dynamic = 'force-dynamic';

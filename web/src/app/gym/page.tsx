@@ -1,9 +1,9 @@
-import { backupFolder, backups } from '@/data/backups';
-import { database, dataFolder } from '@/data/database';
-import { settingsOf } from '@/data/gym';
+import { backupFolder, backups } from '@/data/maintenance/backups';
+import { database, dataFolder } from '@/data/database/database';
+import { settingsOf } from '@/data/gym/gym';
 import { filmTroublesHere, upkeepNow } from '@/data/maintenance/here';
-import { today } from '@/data/today';
-import { KEPT_DAYS, trash } from '@/data/trash';
+import { today } from '@/data/database/today';
+import { KEPT_DAYS, trash } from '@/data/maintenance/trash';
 import { GymScreen } from '@/screens/gym/GymScreen';
 import { UpkeepNotices } from '@/screens/upkeep/UpkeepNotices';
 

@@ -1,6 +1,6 @@
-import { edited, NO_EDITS } from '@sinew/core/library/edits';
-import { database } from '@/data/database';
-import { editsOf, libraryHistory } from '@/data/library';
+import { edited, NO_EDITS } from '@sinew/core/judge/library/edits';
+import { database } from '@/data/database/database';
+import { editsOf, libraryHistory } from '@/data/gym/library';
 import { LibraryScreen } from '@/screens/library/LibraryScreen';
 
 export const dynamic = 'force-dynamic';

@@ -1,5 +1,5 @@
-import { database } from '@/data/database';
-import { FEWEST_REMARKED, markingErrors, strikesToRemark } from '@/data/remarks';
+import { database } from '@/data/database/database';
+import { FEWEST_REMARKED, markingErrors, strikesToRemark } from '@/data/progress/repeatMarkings';
 import { MarkingScreen } from '@/screens/marking/MarkingScreen';
 
 export const dynamic = 'force-dynamic';

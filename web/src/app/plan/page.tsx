@@ -1,12 +1,12 @@
-import { isDay, mondayOf, plusDays } from '@sinew/core/calendar/day';
-import { database } from '@/data/database';
-import { activeCues } from '@/data/findings';
-import { floorFacts } from '@/data/floor';
-import { sessionsOf } from '@/data/gym';
-import { hurtingStudents } from '@/data/leaks';
-import { planBetween } from '@/data/plan';
-import { allStudents } from '@/data/students';
-import { today } from '@/data/today';
+import { isDay, mondayOf, plusDays } from '@sinew/core/foundation/calendar/day';
+import { database } from '@/data/database/database';
+import { activeCues } from '@/data/finding/findings';
+import { floorFacts } from '@/data/gym/floor';
+import { sessionsOf } from '@/data/gym/gym';
+import { hurtingStudents } from '@/data/finding/studentFaults';
+import { planBetween } from '@/data/work/plan';
+import { allStudents } from '@/data/student/students';
+import { today } from '@/data/database/today';
 import { floorRows } from '@/screens/floor/rows';
 import { PlanScreen } from '@/screens/plan/PlanScreen';
 

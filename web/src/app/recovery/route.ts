@@ -1,5 +1,5 @@
-import { BackupError, backupFolder, backups, putDatabaseAside, restore } from '@/data/backups';
-import { closeDatabase, dataFolder, recheckDatabase } from '@/data/database';
+import { BackupError, backupFolder, backups, putDatabaseAside, restore } from '@/data/maintenance/backups';
+import { closeDatabase, dataFolder, recheckDatabase } from '@/data/database/database';
 import { maintainNow } from '@/data/maintenance/here';
 import { refuseForeign } from '@/app/api/local';
 import { recoveryPage } from '@/screens/recovery/recoveryPage';

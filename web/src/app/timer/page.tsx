@@ -1,8 +1,8 @@
-import { database } from '@/data/database';
-import { sessionsOf } from '@/data/gym';
-import { hurtingStudents } from '@/data/leaks';
-import { allStudents } from '@/data/students';
-import { today } from '@/data/today';
+import { database } from '@/data/database/database';
+import { sessionsOf } from '@/data/gym/gym';
+import { hurtingStudents } from '@/data/finding/studentFaults';
+import { allStudents } from '@/data/student/students';
+import { today } from '@/data/database/today';
 import { TimerScreen } from '@/screens/timer/TimerScreen';
 
 export const dynamic = 'force-dynamic';

@@ -7,9 +7,9 @@ import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { sql } from 'kysely';
 import { z } from 'zod';
-import { DAY_MS } from '../today';
-import type { Db } from '../database';
-import { writeWhole } from '../writeWhole';
+import { DAY_MS } from '../database/today';
+import type { Db } from '../database/database';
+import { writeWhole } from '../database/writeWhole';
 
 /** A longer jump, forwards or back, has to be confirmed. */
 const LONGEST_JUMP = 2 * DAY_MS;

@@ -3,8 +3,8 @@ import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { z } from 'zod';
-import { isFilmHash } from '../clipFiles';
-import { writeWhole } from '../writeWhole';
+import { isFilmHash } from '../clip/clipFiles';
+import { writeWhole } from '../database/writeWhole';
 import type { NamedFilm } from './hashFilms.worker';
 import type { Place } from './maintain';
 

@@ -1,12 +1,12 @@
 /** The maintenance of this server's gym: looked at as it starts, every hour, and when the coach has spoken. */
 import { join } from 'node:path';
-import { backUp, backupFolder, restore } from '../backups';
-import { clipFiles } from '../clipFilesHere';
-import { closeDatabase, database, dataFolder } from '../database';
+import { backUp, backupFolder, restore } from './backups';
+import { clipFiles } from '../clip/clipFilesHere';
+import { closeDatabase, database, dataFolder } from '../database/database';
 import { confirmClock } from './clock';
 import { checkFilms, filmTroubles, type FilmTrouble } from './filmCheck';
-import { filmsWithoutConsent, purgeFilms } from '../trash';
-import { today } from '../today';
+import { filmsWithoutConsent, purgeFilms } from './trash';
+import { today } from '../database/today';
 import { forget, lookAfter, maintain, type Place, type Upkeep } from './maintain';
 import { keptFilms, putStraysAside } from './sweep';
 

@@ -11,11 +11,11 @@ import {
   isDue,
   KEPT,
   missingFilmsBack,
-} from '../backups';
-import type { ClipFiles } from '../clipFiles';
-import type { Db } from '../database';
-import { dayIn, DAY_MS } from '../today';
-import { dueInTrash, emptyTrash, filmsWithoutConsent, purgeWithoutConsent } from '../trash';
+} from './backups';
+import type { ClipFiles } from '../clip/clipFiles';
+import type { Db } from '../database/database';
+import { dayIn, DAY_MS } from '../database/today';
+import { dueInTrash, emptyTrash, filmsWithoutConsent, purgeWithoutConsent } from './trash';
 import { readClock, type Clock } from './clock';
 import { bringBack, emptySetAside, forgetAside } from './setAside';
 import { clearTransfers, doubtfulStrays, keptFilms, putStraysAside, type Strays } from './sweep';

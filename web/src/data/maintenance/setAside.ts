@@ -4,7 +4,7 @@
  */
 import { mkdir, readdir, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import { dayIn, DAY_MS } from '../today';
+import { dayIn, DAY_MS } from '../database/today';
 
 export const SET_ASIDE_DAYS = 30;
 const NAME = /^([0-9a-f]{64})\.bin$/;

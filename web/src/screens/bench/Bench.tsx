@@ -1,18 +1,18 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import type { Cue, Decision } from '@/data/findings';
-import type { SavedBench } from '@/data/bench';
-import type { Library } from '@/data/library';
-import type { CameraSetup } from '@/data/cameraSetups';
-import type { ClipSummary } from '@/data/clips';
-import type { SecondView } from '@/data/viewPairs';
+import type { Cue, Decision } from '@/data/finding/findings';
+import type { SavedBench } from '@/data/bench/bench';
+import type { Library } from '@/data/gym/library';
+import type { CameraSetup } from '@/data/gym/cameraSetups';
+import type { ClipSummary } from '@/data/clip/clips';
+import type { SecondView } from '@/data/clip/viewPairs';
 import { useStore } from 'zustand';
 import type { Job } from '@/tracking/job';
 import { queue } from '@/tracking/queue';
 import type { Survey } from '@/video/survey';
 import { sendSurvey, useSurvey } from '@/video/useSurvey';
-import type { ImportedSeries, StudentFacts } from '@/data/benchAnalysis';
+import type { ImportedSeries, StudentFacts } from '@/data/bench/benchAnalysis';
 import { giveKeysBack } from '@/ui/giveKeysBack';
 import {
   BenchContext,
@@ -21,17 +21,17 @@ import {
   useBenchStore,
   type BenchClip,
   type BenchStore,
-} from './benchStore';
-import { BenchKeys } from './BenchKeys';
+} from './document/benchStore';
+import { BenchKeys } from './commands/BenchKeys';
 import { BenchTop } from './BenchTop';
-import { ChainStrip } from './ChainStrip';
-import { Picture } from './Picture';
-import { SidePanel } from './SidePanel';
-import { AutomaticStrikes } from './AutomaticStrikes';
-import { DoubtKeys } from './Doubts';
-import { TrackingKeeper } from './TrackingKeeper';
-import { AnalysisProvider } from './useAnalysis';
-import { TrackedProvider } from './useTracked';
+import { ChainStrip } from './strip/ChainStrip';
+import { Picture } from './picture/Picture';
+import { SidePanel } from './panel/SidePanel';
+import { AutomaticStrikes } from './document/AutomaticStrikes';
+import { DoubtKeys } from './panel/body/Doubts';
+import { TrackingKeeper } from './document/TrackingKeeper';
+import { AnalysisProvider } from './document/useAnalysis';
+import { TrackedProvider } from './document/useTracked';
 
 export interface BenchProps {
   readonly clip: BenchClip;

@@ -3,20 +3,20 @@
 import Link from 'next/link';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
-import { strikingSide } from '@sinew/core/technique/strike';
+import { strikingSide } from '@sinew/core/foundation/technique/strike';
 import {
   strikingLimb,
   TECHNIQUES,
   techniqueById,
   type Technique,
-} from '@sinew/core/technique/catalogue';
+} from '@sinew/core/foundation/technique/techniques';
 import { Dialog } from '@/ui/dialog';
 import { Button } from '@/ui/button';
 import { TopBar } from '@/ui/topBar';
-import type { StrikeDocument } from '@/data/benchDocument';
-import { documentOf, strikeOf, useBench, useBenchStore } from './benchStore';
-import { addStrike } from './commands';
-import { BenchKeysHelp } from './BenchKeys';
+import type { StrikeDocument } from '@/data/bench/benchDocument';
+import { documentOf, strikeOf, useBench, useBenchStore } from './document/benchStore';
+import { addStrike } from './document/edits';
+import { BenchKeysHelp } from './commands/BenchKeys';
 
 /** Student, the strikes of this clip, and whether all is saved. */
 export function BenchTop() {

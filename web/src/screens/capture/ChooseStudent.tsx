@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import type { Student } from '@/data/students';
+import type { Student } from '@/data/student/students';
 import { TopBar } from '@/ui/topBar';
 
 /** Whom to film; only those who have agreed to it. */

@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { techniqueById } from '@sinew/core/technique/catalogue';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { Button } from '@/ui/button';
 import { Dialog } from '@/ui/dialog';
 import type { LeftTake } from '@/video/takeAbout';

@@ -1,10 +1,10 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { checkLight, checkRate } from '@sinew/core/footage/check';
-import { greyFrom, lightOf, type Light } from '@sinew/core/footage/grey';
-import type { Rate } from '@sinew/core/footage/rate';
-import type { Question } from '@sinew/core/technique/questions';
+import { checkLight, checkRate } from '@sinew/core/observe/footage/check';
+import { greyFrom, lightOf, type Light } from '@sinew/core/observe/footage/grey';
+import type { Rate } from '@sinew/core/observe/footage/rate';
+import type { Question } from '@sinew/core/foundation/technique/questions';
 import { CheckLines } from '@/ui/checkLines';
 import type { Level } from '@/video/sound';
 

@@ -2,8 +2,8 @@
 
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { checkFootage } from '@sinew/core/footage/check';
-import { questionById } from '@sinew/core/technique/questions';
+import { checkFootage } from '@sinew/core/observe/footage/check';
+import { questionById } from '@sinew/core/foundation/technique/questions';
 import { Button } from '@/ui/button';
 import { CheckLines } from '@/ui/checkLines';
 import { ProgressBar } from '@/ui/progressBar';

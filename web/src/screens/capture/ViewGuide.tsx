@@ -1,18 +1,18 @@
 'use client';
 
-import { techniqueById, TECHNIQUES, VIEWS, type View } from '@sinew/core/technique/catalogue';
+import { techniqueById, TECHNIQUES, VIEWS, type View } from '@sinew/core/foundation/technique/techniques';
 import {
   bestView,
   cameraPlace,
   questionById,
   questionsFor,
   type Answer,
-} from '@sinew/core/technique/questions';
-import { VIEW_GUIDE } from '@sinew/core/technique/views';
-import { INTENT_NAMES, INTENTS, type Intent } from '@sinew/core/drill/intent';
-import { RETEST_STRIKES } from '@sinew/core/work/prescription';
-import type { FilmedBefore } from '@/data/clips';
-import { pastTime } from '@/data/today';
+} from '@sinew/core/foundation/technique/questions';
+import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
+import { INTENT_NAMES, INTENTS, type Intent } from '@sinew/core/foundation/drill/intent';
+import { RETEST_STRIKES } from '@sinew/core/train/work/prescription';
+import type { FilmedBefore } from '@/data/clip/clips';
+import { pastTime } from '@/data/database/today';
 import { Key } from '@/ui/button';
 
 export interface Aim {

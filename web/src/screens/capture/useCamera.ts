@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useState } from 'react';
-import type { Rate } from '@sinew/core/footage/rate';
+import type { Rate } from '@sinew/core/observe/footage/rate';
 import {
   CameraProblem,
   devices,

@@ -1,7 +1,7 @@
 'use client';
 
-import type { CardPicture } from '@/data/card';
-import { FilmFrame } from '@/screens/film/FilmFrame';
+import type { CardPicture } from '@/data/finding/card';
+import { FilmFrame } from '@/ui/filmFrame';
 
 /** The frame that shows a leak, with what it was measured by drawn on it. */
 export function EvidencePicture({ picture }: { picture: CardPicture }) {

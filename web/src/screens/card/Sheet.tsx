@@ -1,11 +1,11 @@
 import Link from 'next/link';
-import { shortDay } from '@sinew/core/calendar/day';
-import { techniqueById } from '@sinew/core/technique/catalogue';
-import { INTENT_NAMES } from '@sinew/core/drill/intent';
-import { faultById } from '@sinew/core/fault/catalogue';
-import type { Cue } from '@/data/findings';
-import type { Gym } from '@/data/gym';
-import type { SheetWork } from '@/data/work';
+import { shortDay } from '@sinew/core/foundation/calendar/day';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
+import { faultById } from '@sinew/core/judge/fault/faults';
+import type { Cue } from '@/data/finding/findings';
+import type { Gym } from '@/data/gym/gym';
+import type { SheetWork } from '@/data/work/work';
 import { MainBar } from '@/ui/mainBar';
 import { PrintButton } from './PrintButton';
 

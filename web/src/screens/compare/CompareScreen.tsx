@@ -3,12 +3,12 @@
 import Link from 'next/link';
 import { useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import type { Difference } from '@sinew/core/progress/compare';
-import { techniqueById } from '@sinew/core/technique/catalogue';
-import { VIEW_GUIDE } from '@sinew/core/technique/views';
-import { INTENT_NAMES } from '@sinew/core/drill/intent';
-import { pastDay } from '@/data/today';
-import type { StrikeToCompare } from '@/data/comparing';
+import type { Difference } from '@sinew/core/train/progress/compare';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
+import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
+import { pastDay } from '@/data/database/today';
+import type { StrikeToCompare } from '@/data/finding/comparing';
 import { Button } from '@/ui/button';
 import { StudentBar } from '@/ui/studentBar';
 import type { KeyList } from '@/ui/keysHelp';

@@ -1,7 +1,7 @@
-import type { Change } from '@sinew/core/progress/change';
-import type { Difference } from '@sinew/core/progress/compare';
-import { unitOf } from '@sinew/core/measures/units';
-import { quantity } from '@sinew/core/reading/say';
+import type { Change } from '@sinew/core/train/progress/change';
+import type { Difference } from '@sinew/core/train/progress/compare';
+import { unitOf } from '@sinew/core/measure/measures/units';
+import { quantity } from '@sinew/core/foundation/reading/say';
 
 const WORDS = {
   better: 'better',

@@ -1,8 +1,8 @@
 'use client';
 
-import { nearestFrame } from '@sinew/core/track/time';
-import type { FilmOfStrike } from '@/data/comparing';
-import { FilmFrame } from '@/screens/film/FilmFrame';
+import { nearestFrame } from '@sinew/core/observe/track/time';
+import type { FilmOfStrike } from '@/data/finding/comparing';
+import { FilmFrame } from '@/ui/filmFrame';
 
 /** The frame of a strike's film that is nearest to a time from contact. */
 export function FrameAt({

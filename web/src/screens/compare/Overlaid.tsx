@@ -1,8 +1,8 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { overlayOf } from '@sinew/core/progress/overlay';
-import type { FilmOfStrike } from '@/data/comparing';
+import { overlayOf } from '@sinew/core/train/progress/overlay';
+import type { FilmOfStrike } from '@/data/finding/comparing';
 import { Button } from '@/ui/button';
 import { FrameAt } from './FrameAt';
 

@@ -4,8 +4,8 @@ import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { useRef, type PointerEvent } from 'react';
 import { max } from 'd3-array';
-import type { Technique } from '@sinew/core/technique/catalogue';
-import type { FilmOfStrike } from '@/data/comparing';
+import type { Technique } from '@sinew/core/foundation/technique/techniques';
+import type { FilmOfStrike } from '@/data/finding/comparing';
 import { FROM, TO } from './CompareScreen';
 
 const WIDTH = 640;

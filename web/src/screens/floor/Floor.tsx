@@ -1,8 +1,8 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import type { Gym } from '@/data/gym';
-import type { PlanItem } from '@/data/plan';
-import type { Student } from '@/data/students';
+import type { Gym } from '@/data/gym/gym';
+import type { PlanItem } from '@/data/work/plan';
+import type { Student } from '@/data/student/students';
 import { KeyLink } from '@/ui/keyLink';
 import { MainBar } from '@/ui/mainBar';
 import type { KeyList } from '@/ui/keysHelp';

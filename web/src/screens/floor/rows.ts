@@ -1,14 +1,14 @@
 /** What stands on the Floor: one row a student, with the one thing to do next. */
-import type { Verdict } from '@sinew/core/chain/verdict';
-import { awayInWords, daysBetween, type Day } from '@sinew/core/calendar/day';
-import { faultById } from '@sinew/core/fault/catalogue';
-import { techniqueById, type Link } from '@sinew/core/technique/catalogue';
-import { VIEW_GUIDE } from '@sinew/core/technique/views';
-import { walkOrder } from '@sinew/core/work/plan';
-import { checkOf } from '@sinew/core/work/prescription';
-import type { Cue } from '@/data/findings';
-import { NOTHING, type FloorFacts } from '@/data/floor';
-import type { Student } from '@/data/students';
+import type { Verdict } from '@sinew/core/measure/chain/verdict';
+import { awayInWords, daysBetween, type Day } from '@sinew/core/foundation/calendar/day';
+import { faultById } from '@sinew/core/judge/fault/faults';
+import { techniqueById, type Link } from '@sinew/core/foundation/technique/techniques';
+import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
+import { walkOrder } from '@sinew/core/train/work/plan';
+import { checkOf } from '@sinew/core/train/work/prescription';
+import type { Cue } from '@/data/finding/findings';
+import { NOTHING, type FloorFacts } from '@/data/gym/floor';
+import type { Student } from '@/data/student/students';
 
 export interface FloorRow {
   readonly id: string;

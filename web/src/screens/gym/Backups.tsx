@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { toast } from 'sonner';
-import type { Backup } from '@/data/backups';
+import type { Backup } from '@/data/maintenance/backups';
 import { Button } from '@/ui/button';
 import { Dialog } from '@/ui/dialog';
 import { backUpNow, goBackTo } from './actions';

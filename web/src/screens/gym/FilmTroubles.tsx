@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import type { FilmTrouble } from '@/data/maintenance/filmCheck';
-import { pastTime } from '@/data/today';
+import { pastTime } from '@/data/database/today';
 
 const SHOWN = 50;
 

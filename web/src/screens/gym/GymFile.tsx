@@ -2,8 +2,8 @@
 
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { Checked, Imported } from '@/data/gymImport';
-import { pastTime } from '@/data/today';
+import type { Checked, Imported } from '@/data/transfer/gymImport';
+import { pastTime } from '@/data/database/today';
 import { Button } from '@/ui/button';
 
 type Answer = {

@@ -2,10 +2,10 @@
 
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import type { Backup } from '@/data/backups';
-import type { Settings } from '@/data/gym';
+import type { Backup } from '@/data/maintenance/backups';
+import type { Settings } from '@/data/gym/gym';
 import type { FilmTrouble } from '@/data/maintenance/filmCheck';
-import type { Trashed } from '@/data/trash';
+import type { Trashed } from '@/data/maintenance/trash';
 import { MainBar } from '@/ui/mainBar';
 import { Backups } from './Backups';
 import { FilmTroubles } from './FilmTroubles';

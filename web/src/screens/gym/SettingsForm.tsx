@@ -2,8 +2,8 @@
 
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { INTENT_NAMES, INTENTS } from '@sinew/core/drill/intent';
-import type { Settings } from '@/data/gym';
+import { INTENT_NAMES, INTENTS } from '@sinew/core/foundation/drill/intent';
+import type { Settings } from '@/data/gym/gym';
 import { LOST } from '@/ui/askDialog';
 import { Button } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';

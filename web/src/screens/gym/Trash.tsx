@@ -1,8 +1,8 @@
 'use client';
 
 import { toast } from 'sonner';
-import type { Trashed, TrashKind } from '@/data/trash';
-import { pastTime } from '@/data/today';
+import type { Trashed, TrashKind } from '@/data/maintenance/trash';
+import { pastTime } from '@/data/database/today';
 import { setPutAway } from '@/screens/student/actions';
 import { Button } from '@/ui/button';
 

@@ -2,11 +2,11 @@
 
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
-import { BackupError } from '@/data/backups';
-import { database } from '@/data/database';
-import { saveSettings, settingsSchema, type Settings } from '@/data/gym';
+import { BackupError } from '@/data/maintenance/backups';
+import { database } from '@/data/database/database';
+import { saveSettings, settingsSchema, type Settings } from '@/data/gym/gym';
 import { backUpHere, confirmToday, goBackHere, putAllStraysAside } from '@/data/maintenance/here';
-import { today } from '@/data/today';
+import { today } from '@/data/database/today';
 
 const shown = () => revalidatePath('/', 'layout');
 

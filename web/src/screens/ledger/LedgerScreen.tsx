@@ -2,17 +2,17 @@
 
 import Link from 'next/link';
 import { useMemo, useState } from 'react';
-import type { Fading } from '@sinew/core/progress/fatigue';
-import { say } from '@sinew/core/reading/say';
-import { techniqueById } from '@sinew/core/technique/catalogue';
-import { pastDay } from '@/data/today';
-import type { Note } from '@/data/ledger';
-import type { MarkingError } from '@/data/remarks';
-import type { Dose } from '@/data/doses';
+import type { Fading } from '@sinew/core/train/progress/fatigue';
+import { say } from '@sinew/core/foundation/reading/say';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import { pastDay } from '@/data/database/today';
+import type { Note } from '@/data/progress/ledger';
+import type { MarkingError } from '@/data/progress/repeatMarkings';
+import type { Dose } from '@/data/work/doses';
 import { SelectField } from '@/ui/field';
 import { StudentBar } from '@/ui/studentBar';
 import { Fatigue } from './Fatigue';
-import { LeakHistory, type LedgerLeak, type UnsaidLeak } from './LeakHistory';
+import { LeakHistory, type LedgerLeak, type UnsaidLeak } from './FaultHistory';
 import { MarkingErrorLine } from './MarkingErrorLine';
 import { Notes } from './Notes';
 import { TrendChart } from './TrendChart';

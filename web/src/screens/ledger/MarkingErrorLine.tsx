@@ -1,6 +1,6 @@
 import Link from 'next/link';
-import { quantity } from '@sinew/core/reading/say';
-import type { MarkingError } from '@/data/remarks';
+import { quantity } from '@sinew/core/foundation/reading/say';
+import type { MarkingError } from '@/data/progress/repeatMarkings';
 
 /** How far this reading can be trusted from marking to marking, or how to find out. */
 export function MarkingErrorLine({ error }: { error: MarkingError | null }) {

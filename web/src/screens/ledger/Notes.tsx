@@ -1,9 +1,9 @@
 'use client';
 
 import { useState } from 'react';
-import { pastDay } from '@/data/today';
+import { pastDay } from '@/data/database/today';
 import { toast } from 'sonner';
-import type { Note } from '@/data/ledger';
+import type { Note } from '@/data/progress/ledger';
 import { setPutAway } from '@/screens/student/actions';
 import { Button } from '@/ui/button';
 import { note } from './actions';

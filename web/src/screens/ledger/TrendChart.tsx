@@ -1,5 +1,5 @@
-import { say } from '@sinew/core/reading/say';
-import { pastDay } from '@/data/today';
+import { say } from '@sinew/core/foundation/reading/say';
+import { pastDay } from '@/data/database/today';
 import { bestOf, chartOf, trendSentence, type Track } from './view';
 
 const WIDTH = 720;

@@ -2,8 +2,8 @@
 
 import { revalidatePath } from 'next/cache';
 import type { z } from 'zod';
-import { database } from '@/data/database';
-import { addNote, addTest, noteInput, testInput } from '@/data/ledger';
+import { database } from '@/data/database/database';
+import { addNote, addTest, noteInput, testInput } from '@/data/progress/ledger';
 
 /** @returns what is wrong, or null when it is kept */
 export async function note(input: z.infer<typeof noteInput>): Promise<string | null> {

@@ -1,18 +1,18 @@
 /** What a ledger shows of a technique: its sets by how they were filmed, and each reading over time. */
 import { group } from 'd3-array';
 import { scaleLinear } from 'd3-scale';
-import { daysBetween, type Day } from '@sinew/core/calendar/day';
-import type { Catalogue } from '@sinew/core/fault/schema';
-import { MEASURE_IDS, MEASURE_NAMES, type MeasureId } from '@sinew/core/measures/catalogue';
-import { unitOf } from '@sinew/core/measures/units';
-import { wantedOf, type Wanted } from '@sinew/core/progress/change';
-import { noiseBand, trendOf, type DatedValue } from '@sinew/core/progress/trend';
-import { isAbsent, type Unit } from '@sinew/core/reading/reading';
-import { quantity, say } from '@sinew/core/reading/say';
-import { VIEW_GUIDE } from '@sinew/core/technique/views';
-import { INTENT_NAMES, type Intent } from '@sinew/core/drill/intent';
-import type { View } from '@sinew/core/technique/catalogue';
-import type { LedgerSet } from '@/data/ledger';
+import { daysBetween, type Day } from '@sinew/core/foundation/calendar/day';
+import type { Catalogue } from '@sinew/core/judge/fault/schema';
+import { MEASURE_IDS, MEASURE_NAMES, type MeasureId } from '@sinew/core/measure/measures/allMeasures';
+import { unitOf } from '@sinew/core/measure/measures/units';
+import { wantedOf, type Wanted } from '@sinew/core/train/progress/change';
+import { noiseBand, trendOf, type DatedValue } from '@sinew/core/train/progress/trend';
+import { isAbsent, type Unit } from '@sinew/core/foundation/reading/reading';
+import { quantity, say } from '@sinew/core/foundation/reading/say';
+import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
+import { INTENT_NAMES, type Intent } from '@sinew/core/foundation/drill/intent';
+import type { View } from '@sinew/core/foundation/technique/techniques';
+import type { LedgerSet } from '@/data/progress/ledger';
 
 export interface SetPoint extends DatedValue {
   readonly clipId: string;

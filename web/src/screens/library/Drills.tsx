@@ -1,9 +1,9 @@
 'use client';
 
 import { useState } from 'react';
-import type { Drill } from '@sinew/core/drill/catalogue';
-import type { Catalogue } from '@sinew/core/fault/schema';
-import type { Edits } from '@sinew/core/library/edits';
+import type { Drill } from '@sinew/core/foundation/drill/drills';
+import type { Catalogue } from '@sinew/core/judge/fault/schema';
+import type { Edits } from '@sinew/core/judge/library/edits';
 import { Button } from '@/ui/button';
 import type { Change } from './LibraryScreen';
 

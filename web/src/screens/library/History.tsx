@@ -1,4 +1,4 @@
-import type { LibraryEntry } from '@/data/library';
+import type { LibraryEntry } from '@/data/gym/library';
 
 /** Who changed what when, newest first. */
 export function History({ entries }: { entries: readonly LibraryEntry[] }) {

@@ -1,6 +1,6 @@
 'use client';
 
-import { SCHOOLS, type School } from '@sinew/core/school/catalogue';
+import { SCHOOLS, type School } from '@sinew/core/judge/school/schools';
 
 /** Where practitioners disagree: what is chosen here, and what changes with it. */
 export function Schools({

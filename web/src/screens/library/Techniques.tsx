@@ -1,6 +1,6 @@
-import type { Catalogue } from '@sinew/core/fault/schema';
-import { TECHNIQUES } from '@sinew/core/technique/catalogue';
-import { TEACHING } from '@sinew/core/technique/teaching';
+import type { Catalogue } from '@sinew/core/judge/fault/schema';
+import { TECHNIQUES } from '@sinew/core/foundation/technique/techniques';
+import { TEACHING } from '@sinew/core/foundation/technique/teaching';
 
 /** Every strike: its chain, where its power comes from, and how many leaks it is looked through for. */
 export function Techniques({ catalogue }: { catalogue: Catalogue }) {

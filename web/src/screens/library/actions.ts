@@ -2,11 +2,11 @@
 
 import { revalidatePath } from 'next/cache';
 import { z, ZodError } from 'zod';
-import { changeSchema, type LibraryChange } from '@sinew/core/library/edits';
-import { schoolSchema } from '@sinew/core/school/catalogue';
-import { database } from '@/data/database';
-import { changeLibrary, libraryOf, setStudentSchool } from '@/data/library';
-import { effectOf, type Effect } from '@/data/shownLeaks';
+import { changeSchema, type LibraryChange } from '@sinew/core/judge/library/edits';
+import { schoolSchema } from '@sinew/core/judge/school/schools';
+import { database } from '@/data/database/database';
+import { changeLibrary, libraryOf, setStudentSchool } from '@/data/gym/library';
+import { effectOf, type Effect } from '@/data/finding/foundFaults';
 
 const bySchema = z
   .string()

@@ -1,5 +1,5 @@
 /** What a change of the library does to the gym's strikes, as a sentence. */
-import type { Effect } from '@/data/shownLeaks';
+import type { Effect } from '@/data/finding/foundFaults';
 
 const counted = (count: number, one: string, many: string) =>
   `${count} ${count === 1 ? one : many}`;

@@ -1,7 +1,7 @@
 import Link from 'next/link';
-import { quantity } from '@sinew/core/reading/say';
-import { techniqueById } from '@sinew/core/technique/catalogue';
-import type { MarkingError, ToRemark } from '@/data/remarks';
+import { quantity } from '@sinew/core/foundation/reading/say';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import type { MarkingError, ToRemark } from '@/data/progress/repeatMarkings';
 import { MainBar } from '@/ui/mainBar';
 
 /** The exercise that says how far two markings of one strike differ, and what it has said so far. */

@@ -2,8 +2,8 @@
 
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
-import { database } from '@/data/database';
-import { keepRemark, remarkInput } from '@/data/remarks';
+import { database } from '@/data/database/database';
+import { keepRemark, remarkInput } from '@/data/progress/repeatMarkings';
 
 /** @returns what is wrong, or null when it is kept */
 export async function keepMarks(

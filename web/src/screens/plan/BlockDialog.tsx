@@ -2,8 +2,8 @@
 
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
-import { isDay, plusDays, WEEKDAYS } from '@sinew/core/calendar/day';
-import { blockOf } from '@sinew/core/work/plan';
+import { isDay, plusDays, WEEKDAYS } from '@sinew/core/foundation/calendar/day';
+import { blockOf } from '@sinew/core/train/work/plan';
 import { AskDialog } from '@/ui/askDialog';
 import { TextField } from '@/ui/field';
 import { planWeeks } from './actions';

@@ -3,8 +3,8 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import Link from 'next/link';
 import { toast } from 'sonner';
-import { shortDay } from '@sinew/core/calendar/day';
-import type { PlanItem } from '@/data/plan';
+import { shortDay } from '@sinew/core/foundation/calendar/day';
+import type { PlanItem } from '@/data/work/plan';
 import { LOST } from '@/ui/askDialog';
 import { Button } from '@/ui/button';
 import { plan, tick, unplan, unplanBlock } from './actions';

@@ -2,8 +2,8 @@
 
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
-import { daySchema } from '@sinew/core/calendar/day';
-import { database } from '@/data/database';
+import { daySchema } from '@sinew/core/foundation/calendar/day';
+import { database } from '@/data/database/database';
 import {
   addItem,
   blockInput,
@@ -13,7 +13,7 @@ import {
   removeBlock,
   removeItem,
   setDone,
-} from '@/data/plan';
+} from '@/data/work/plan';
 
 const id = z.string().min(1).max(60);
 const shown = () => revalidatePath('/', 'layout');

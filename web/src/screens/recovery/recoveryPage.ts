@@ -1,7 +1,7 @@
 /** A page that needs no database and no script: what is wrong, what is safe, the ways on. */
-import type { Backup } from '@/data/backups';
-import type { DatabaseProblem, ProblemKind } from '@/data/databaseProblem';
-import { pastTime } from '@/data/today';
+import type { Backup } from '@/data/maintenance/backups';
+import type { DatabaseProblem, ProblemKind } from '@/data/database/databaseProblem';
+import { pastTime } from '@/data/database/today';
 
 interface Words {
   readonly title: string;

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { Student } from '@/data/students';
+import type { Student } from '@/data/student/students';
 import { LOST } from '@/ui/askDialog';
 import { Button } from '@/ui/button';
 import { TextField } from '@/ui/field';

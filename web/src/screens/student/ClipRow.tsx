@@ -3,11 +3,11 @@
 import Link from 'next/link';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { techniqueById } from '@sinew/core/technique/catalogue';
-import { VIEW_GUIDE } from '@sinew/core/technique/views';
-import { INTENT_NAMES } from '@sinew/core/drill/intent';
-import type { ClipSummary } from '@/data/clips';
-import { pastTime } from '@/data/today';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
+import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
+import type { ClipSummary } from '@/data/clip/clips';
+import { pastTime } from '@/data/database/today';
 import { Button } from '@/ui/button';
 import { setPutAway } from './actions';
 import { MoveClip } from './MoveClip';

@@ -1,9 +1,9 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { plusDays, type Day } from '@sinew/core/calendar/day';
-import type { Consent as Given, Student } from '@/data/students';
-import { wholeDay } from '@/data/today';
+import { plusDays, type Day } from '@sinew/core/foundation/calendar/day';
+import type { Consent as Given, Student } from '@/data/student/students';
+import { wholeDay } from '@/data/database/today';
 import { AskDialog } from '@/ui/askDialog';
 import { Button } from '@/ui/button';
 import { TextField } from '@/ui/field';

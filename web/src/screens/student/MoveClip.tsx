@@ -3,7 +3,7 @@
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { z } from 'zod';
-import type { ClipSummary } from '@/data/clips';
+import type { ClipSummary } from '@/data/clip/clips';
 import { AskDialog } from '@/ui/askDialog';
 import { SelectField } from '@/ui/field';
 import { moveTo } from './actions';

@@ -2,10 +2,10 @@
 
 import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
-import { checkFootage } from '@sinew/core/footage/check';
-import { TECHNIQUES, VIEWS, type View } from '@sinew/core/technique/catalogue';
-import { VIEW_GUIDE } from '@sinew/core/technique/views';
-import { meanRate } from '@sinew/core/track/time';
+import { checkFootage } from '@sinew/core/observe/footage/check';
+import { TECHNIQUES, VIEWS, type View } from '@sinew/core/foundation/technique/techniques';
+import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
+import { meanRate } from '@sinew/core/observe/track/time';
 import { Button } from '@/ui/button';
 import { CheckLines } from '@/ui/checkLines';
 import { SelectField, TextField } from '@/ui/field';

@@ -2,7 +2,7 @@
 
 import { useRouter } from 'next/navigation';
 import { useEffect } from 'react';
-import type { Student } from '@/data/students';
+import type { Student } from '@/data/student/students';
 import { Button, LinkButton } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';
 import { useKeptForm } from '@/ui/useKeptForm';

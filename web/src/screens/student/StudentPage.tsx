@@ -1,10 +1,10 @@
 import Link from 'next/link';
-import { ageOn } from '@sinew/core/calendar/age';
-import type { Day } from '@sinew/core/calendar/day';
-import type { ClipSummary } from '@/data/clips';
-import type { Cue } from '@/data/findings';
-import type { Student } from '@/data/students';
-import { techniqueById } from '@sinew/core/technique/catalogue';
+import { ageOn } from '@sinew/core/foundation/calendar/age';
+import type { Day } from '@sinew/core/foundation/calendar/day';
+import type { ClipSummary } from '@/data/clip/clips';
+import type { Cue } from '@/data/finding/findings';
+import type { Student } from '@/data/student/students';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { trainingTime } from '@/screens/floor/rows';
 import { LinkButton } from '@/ui/button';
 import { KeyLink } from '@/ui/keyLink';

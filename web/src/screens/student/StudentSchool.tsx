@@ -1,7 +1,7 @@
 'use client';
 
 import { toast } from 'sonner';
-import type { School } from '@sinew/core/school/catalogue';
+import type { School } from '@sinew/core/judge/school/schools';
 import { chooseForStudent } from '@/screens/library/actions';
 import { Schools } from '@/screens/library/Schools';
 

@@ -2,9 +2,9 @@
 
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
-import { database } from '@/data/database';
+import { database } from '@/data/database/database';
 import { filmsGoNow } from '@/data/maintenance/here';
-import { moveClip, type MoveOutcome } from '@/data/moveClip';
+import { moveClip, type MoveOutcome } from '@/data/clip/moveClip';
 import {
   addStudent,
   birthDate,
@@ -18,9 +18,9 @@ import {
   studentForm,
   withdrawalForm,
   withdrawConsent,
-} from '@/data/students';
-import { today } from '@/data/today';
-import { setTrashed, TRASH_KINDS, type TrashKind } from '@/data/trash';
+} from '@/data/student/students';
+import { today } from '@/data/database/today';
+import { setTrashed, TRASH_KINDS, type TrashKind } from '@/data/maintenance/trash';
 
 /** What a form shows after it was sent: the texts as typed, and what is wrong with them. */
 export interface FormState {

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { ClipSummary } from '@/data/clips';
+import type { ClipSummary } from '@/data/clip/clips';
 import { Button } from '@/ui/button';
 import { BagFromFilm } from './BagFromFilm';
 import { KnownField, Outcome, typed, useKnown } from './numbers';

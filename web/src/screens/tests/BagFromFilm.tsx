@@ -1,13 +1,13 @@
 'use client';
 
 import { useEffect, useRef, useState, type PointerEvent } from 'react';
-import { realFrameTimes } from '@sinew/core/track/time';
-import { isAbsent } from '@sinew/core/reading/reading';
-import { say } from '@sinew/core/reading/say';
-import type { Place } from '@sinew/core/swing/patch';
-import type { SavedBench } from '@/data/bench';
-import type { Clip, ClipSummary } from '@/data/clips';
-import { FilmFrame } from '@/screens/film/FilmFrame';
+import { realFrameTimes } from '@sinew/core/observe/track/time';
+import { isAbsent } from '@sinew/core/foundation/reading/reading';
+import { say } from '@sinew/core/foundation/reading/say';
+import type { Place } from '@sinew/core/train/bag/patch';
+import type { SavedBench } from '@/data/bench/bench';
+import type { Clip, ClipSummary } from '@/data/clip/clips';
+import { FilmFrame } from '@/ui/filmFrame';
 import { Button } from '@/ui/button';
 import { SelectField } from '@/ui/field';
 import { ProgressBar } from '@/ui/progressBar';

@@ -1,9 +1,9 @@
 'use client';
 
 import { useState } from 'react';
-import { TECHNIQUES, techniqueById } from '@sinew/core/technique/catalogue';
-import type { SetSpeed } from '@/data/ledger';
-import { pastDay } from '@/data/today';
+import { TECHNIQUES, techniqueById } from '@sinew/core/foundation/technique/techniques';
+import type { SetSpeed } from '@/data/progress/ledger';
+import { pastDay } from '@/data/database/today';
 import { Button } from '@/ui/button';
 import { Outcome, typed } from './numbers';
 

@@ -2,10 +2,10 @@
 
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { FIELD_TESTS, type FieldTestKind } from '@sinew/core/progress/fieldTest';
-import { pastDay } from '@/data/today';
-import type { ClipSummary } from '@/data/clips';
-import type { KeptTest, SetSpeed } from '@/data/ledger';
+import { FIELD_TESTS, type FieldTestKind } from '@sinew/core/train/progress/fieldTest';
+import { pastDay } from '@/data/database/today';
+import type { ClipSummary } from '@/data/clip/clips';
+import type { KeptTest, SetSpeed } from '@/data/progress/ledger';
 import { setPutAway } from '@/screens/student/actions';
 import { Button } from '@/ui/button';
 import { StudentBar } from '@/ui/studentBar';

@@ -1,8 +1,8 @@
 import { proxy, wrap } from 'comlink';
-import type { Measured } from '@sinew/core/reading/reading';
-import type { Place } from '@sinew/core/swing/patch';
-import { swingOf } from '@sinew/core/swing/swing';
-import type { SwingWorker } from '@/video/swing.worker';
+import type { Measured } from '@sinew/core/foundation/reading/reading';
+import type { Place } from '@sinew/core/train/bag/patch';
+import { swingOf } from '@sinew/core/train/bag/bag';
+import type { SwingWorker } from '@/video/bagSwing.worker';
 
 export interface Following {
   /** Null when it was called off. */
@@ -18,7 +18,7 @@ export function followBag(
   mark: Place & { readonly frame: number },
   onProgress: (share: number) => void,
 ): Following {
-  const worker = new Worker(new URL('../../video/swing.worker.ts', import.meta.url), {
+  const worker = new Worker(new URL('../../video/bagSwing.worker.ts', import.meta.url), {
     type: 'module',
   });
   const remote = wrap<SwingWorker>(worker);

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { fieldTestSchema, resultsOf, type FieldTest } from '@sinew/core/progress/fieldTest';
+import { fieldTestSchema, resultsOf, type FieldTest } from '@sinew/core/train/progress/fieldTest';
 import { keepTest } from '@/screens/ledger/actions';
 import { Button } from '@/ui/button';
 

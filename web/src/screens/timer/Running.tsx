@@ -3,8 +3,8 @@
 import { useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { toast } from 'sonner';
-import { spoken } from '@sinew/core/work/calls';
-import { segmentsOf, type Segment } from '@sinew/core/work/session';
+import { spoken } from '@sinew/core/train/work/calls';
+import { segmentsOf, type Segment } from '@sinew/core/train/work/session';
 import {
   advanced,
   into,
@@ -14,7 +14,7 @@ import {
   resumed,
   signalBetween,
   type Run,
-} from '@sinew/core/work/timer';
+} from '@sinew/core/train/work/timer';
 import { logAll } from '@/screens/work/actions';
 import { Button } from '@/ui/button';
 import { callsOf, doneOf } from './done';

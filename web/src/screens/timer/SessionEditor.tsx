@@ -1,8 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import { INTENTS, type Intent } from '@sinew/core/drill/intent';
-import type { Session } from '@sinew/core/work/session';
+import { INTENTS, type Intent } from '@sinew/core/foundation/drill/intent';
+import type { Session } from '@sinew/core/train/work/session';
 import { AskDialog } from '@/ui/askDialog';
 import { Button } from '@/ui/button';
 import { TextField } from '@/ui/field';

@@ -3,9 +3,9 @@
 import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { COMBINATIONS, punchesOf } from '@sinew/core/work/calls';
-import { handWeights, segmentsOf, type Session } from '@sinew/core/work/session';
-import { begin } from '@sinew/core/work/timer';
+import { COMBINATIONS, punchesOf } from '@sinew/core/train/work/calls';
+import { handWeights, segmentsOf, type Session } from '@sinew/core/train/work/session';
+import { begin } from '@sinew/core/train/work/timer';
 import { Button } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';
 import { MainBar } from '@/ui/mainBar';

@@ -1,7 +1,7 @@
 'use client';
 
 import { useSyncExternalStore } from 'react';
-import type { Session } from '@sinew/core/work/session';
+import type { Session } from '@sinew/core/train/work/session';
 import { keptRun, subscribe } from './keptRun';
 import { Running } from './Running';
 import { SetUp, type TimerStudent } from './SetUp';

@@ -1,9 +1,9 @@
 'use server';
 
 import { revalidatePath } from 'next/cache';
-import { sessionSchema, type Session } from '@sinew/core/work/session';
-import { database } from '@/data/database';
-import { keepSession } from '@/data/gym';
+import { sessionSchema, type Session } from '@sinew/core/train/work/session';
+import { database } from '@/data/database/database';
+import { keepSession } from '@/data/gym/gym';
 
 /** @returns what is wrong, or null when it is kept */
 export async function saveSession(session: Session): Promise<string | null> {

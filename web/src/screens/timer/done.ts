@@ -1,8 +1,8 @@
 /** What has been worked of a session, block by block, as it goes into the log. */
-import { callsIn, punchesOf } from '@sinew/core/work/calls';
-import type { Intent } from '@sinew/core/drill/intent';
-import { segmentsOf } from '@sinew/core/work/session';
-import { into } from '@sinew/core/work/timer';
+import { callsIn, punchesOf } from '@sinew/core/train/work/calls';
+import type { Intent } from '@sinew/core/foundation/drill/intent';
+import { segmentsOf } from '@sinew/core/train/work/session';
+import { into } from '@sinew/core/train/work/timer';
 import type { KeptRun } from './keptRun';
 
 export interface DoneBlock {

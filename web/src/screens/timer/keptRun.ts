@@ -1,6 +1,6 @@
 /** The session that is running, kept by the browser: the clock goes on while the page is closed. */
 import { z } from 'zod';
-import { sessionSchema } from '@sinew/core/work/session';
+import { sessionSchema } from '@sinew/core/train/work/session';
 
 const keptSchema = z.object({
   /** Of the logs it will become, so that they are kept once however often they are sent. */

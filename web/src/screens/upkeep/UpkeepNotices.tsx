@@ -2,9 +2,9 @@
 
 import { useState, type ReactNode } from 'react';
 import { toast } from 'sonner';
-import type { Day } from '@sinew/core/calendar/day';
+import type { Day } from '@sinew/core/foundation/calendar/day';
 import type { Upkeep } from '@/data/maintenance/maintain';
-import { dayIn, wholeDay } from '@/data/today';
+import { dayIn, wholeDay } from '@/data/database/today';
 import { confirmDate, putFilmsAside } from '@/screens/gym/actions';
 import { LOST } from '@/ui/askDialog';
 import { Button, LinkButton } from '@/ui/button';

@@ -1,9 +1,9 @@
 'use client';
 
 import { useState } from 'react';
-import { techniqueById } from '@sinew/core/technique/catalogue';
-import type { Gate } from '@sinew/core/work/gate';
-import { INTENT_NAMES, INTENTS, isHarder, type Intent } from '@sinew/core/drill/intent';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import type { Gate } from '@sinew/core/train/work/gate';
+import { INTENT_NAMES, INTENTS, isHarder, type Intent } from '@sinew/core/foundation/drill/intent';
 import { AskDialog } from '@/ui/askDialog';
 import { Button } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';

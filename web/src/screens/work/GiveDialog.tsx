@@ -1,9 +1,9 @@
 'use client';
 
 import { useState } from 'react';
-import type { Drill } from '@sinew/core/drill/catalogue';
-import { INTENT_NAMES, INTENTS, type Intent } from '@sinew/core/drill/intent';
-import { STANCES, type Prescription, type Stances } from '@sinew/core/work/prescription';
+import type { Drill } from '@sinew/core/foundation/drill/drills';
+import { INTENT_NAMES, INTENTS, type Intent } from '@sinew/core/foundation/drill/intent';
+import { STANCES, type Prescription, type Stances } from '@sinew/core/train/work/prescription';
 import { AskDialog } from '@/ui/askDialog';
 import { SelectField, TextField } from '@/ui/field';
 import { give } from './actions';

@@ -1,11 +1,11 @@
 'use client';
 
 import { toast } from 'sonner';
-import { awayInWords, plusDays, shortDay } from '@sinew/core/calendar/day';
-import { techniqueById } from '@sinew/core/technique/catalogue';
-import { INTENT_NAMES } from '@sinew/core/drill/intent';
-import { CHECK_DAYS } from '@sinew/core/work/prescription';
-import type { Given } from '@/data/work';
+import { awayInWords, plusDays, shortDay } from '@sinew/core/foundation/calendar/day';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
+import { CHECK_DAYS } from '@sinew/core/train/work/prescription';
+import type { Given } from '@/data/work/work';
 import { LOST } from '@/ui/askDialog';
 import { Button, LinkButton } from '@/ui/button';
 import { checkOn, endWork } from './actions';

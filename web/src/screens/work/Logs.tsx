@@ -1,9 +1,9 @@
 'use client';
 
 import { toast } from 'sonner';
-import { INTENT_NAMES } from '@sinew/core/drill/intent';
-import { pastDay } from '@/data/today';
-import type { Log } from '@/data/drillLog';
+import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
+import { pastDay } from '@/data/database/today';
+import type { Log } from '@/data/work/drillLog';
 import { Button } from '@/ui/button';
 import { setLogGone } from './actions';
 

@@ -1,7 +1,7 @@
-import { shortDay } from '@sinew/core/calendar/day';
-import { techniqueById } from '@sinew/core/technique/catalogue';
-import { INTENT_NAMES } from '@sinew/core/drill/intent';
-import type { Proposal } from '@/data/work';
+import { shortDay } from '@sinew/core/foundation/calendar/day';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
+import type { Proposal } from '@/data/work/work';
 import { Button } from '@/ui/button';
 import { STANCE_NAMES } from './stanceNames';
 

@@ -1,5 +1,5 @@
-import { shortDay } from '@sinew/core/calendar/day';
-import type { Load, Volume } from '@sinew/core/work/volume';
+import { shortDay } from '@sinew/core/foundation/calendar/day';
+import type { Load, Volume } from '@sinew/core/train/work/volume';
 
 const HEIGHT = 84;
 const WIDTH = 44;

@@ -2,10 +2,10 @@
 
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
-import { daySchema } from '@sinew/core/calendar/day';
-import { database } from '@/data/database';
-import { closeLeak } from '@/data/leaks';
-import { setDeleted } from '@/data/softDelete';
+import { daySchema } from '@sinew/core/foundation/calendar/day';
+import { database } from '@/data/database/database';
+import { closeLeak } from '@/data/finding/studentFaults';
+import { setDeleted } from '@/data/database/softDelete';
 import {
   endPrescription,
   overrideGate,
@@ -16,8 +16,8 @@ import {
   setNextCheck,
   type PrescribeOutcome,
   type PrescriptionInput,
-} from '@/data/work';
-import { logInput, logWork, type LogInput } from '@/data/drillLog';
+} from '@/data/work/work';
+import { logInput, logWork, type LogInput } from '@/data/work/drillLog';
 
 const id = z.string().min(1).max(60);
 const shown = () => revalidatePath('/', 'layout');

@@ -1,4 +1,4 @@
-import type { Stances } from '@sinew/core/work/prescription';
+import type { Stances } from '@sinew/core/train/work/prescription';
 
 export const STANCE_NAMES: Readonly<Record<Stances, string>> = {
   both: 'both stances',

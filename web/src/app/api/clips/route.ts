@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { VIEWS } from '@sinew/core/technique/catalogue';
-import { benchDocumentSchema, captureRateSchema, purposeSchema } from '@/data/benchDocument';
-import { ClipFileError } from '@/data/clipFiles';
-import { clipFiles } from '@/data/clipFilesHere';
-import { addClip } from '@/data/clips';
-import { database } from '@/data/database';
-import { changeJob, jobOf } from '@/data/trackings';
+import { VIEWS } from '@sinew/core/foundation/technique/techniques';
+import { benchDocumentSchema, captureRateSchema, purposeSchema } from '@/data/bench/benchDocument';
+import { ClipFileError } from '@/data/clip/clipFiles';
+import { clipFiles } from '@/data/clip/clipFilesHere';
+import { addClip } from '@/data/clip/clips';
+import { database } from '@/data/database/database';
+import { changeJob, jobOf } from '@/data/clip/trackings';
 import { MODELS } from '@/tracking/models';
 import { ownPagesOnly } from '@/app/api/local';
 

@@ -7,11 +7,11 @@ import type { ReadableStream as NodeStream } from 'node:stream/web';
 import { revalidatePath } from 'next/cache';
 import { nanoid } from 'nanoid';
 import { ownPagesOnly } from '@/app/api/local';
-import { clipFiles } from '@/data/clipFilesHere';
-import { database, dataFolder } from '@/data/database';
-import { exportGym } from '@/data/gymExport';
-import { GymFileError, importGym, verifyGym } from '@/data/gymImport';
-import { today } from '@/data/today';
+import { clipFiles } from '@/data/clip/clipFilesHere';
+import { database, dataFolder } from '@/data/database/database';
+import { exportGym } from '@/data/transfer/gymExport';
+import { GymFileError, importGym, verifyGym } from '@/data/transfer/gymImport';
+import { today } from '@/data/database/today';
 
 /** The whole gym as one file. */
 export const GET = ownPagesOnly(async () => {

@@ -1,7 +1,7 @@
-import { libraryFileSchema } from '@sinew/core/library/edits';
+import { libraryFileSchema } from '@sinew/core/judge/library/edits';
 import { ownPagesOnly } from '@/app/api/local';
-import { database } from '@/data/database';
-import { changeLibrary, editsOf } from '@/data/library';
+import { database } from '@/data/database/database';
+import { changeLibrary, editsOf } from '@/data/gym/library';
 
 /** The gym's library as a file. */
 export const GET = ownPagesOnly(async () => {

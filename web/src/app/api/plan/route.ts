@@ -1,7 +1,7 @@
 import { ownPagesOnly } from '@/app/api/local';
-import { database } from '@/data/database';
-import { calendarOf } from '@/data/plan';
-import { today } from '@/data/today';
+import { database } from '@/data/database/database';
+import { calendarOf } from '@/data/work/plan';
+import { today } from '@/data/database/today';
 
 /** The plan from today on as a calendar file. */
 export const GET = ownPagesOnly(async () => {

@@ -1,6 +1,6 @@
 import { ownPagesOnly } from '@/app/api/local';
-import { database } from '@/data/database';
-import { allStudents } from '@/data/students';
+import { database } from '@/data/database/database';
+import { allStudents } from '@/data/student/students';
 
 /** Names to go to. */
 export const GET = ownPagesOnly(async () => {

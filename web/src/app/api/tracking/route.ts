@@ -1,6 +1,6 @@
 import { ownPagesOnly } from '@/app/api/local';
-import { database } from '@/data/database';
-import { openJobs } from '@/data/trackings';
+import { database } from '@/data/database/database';
+import { openJobs } from '@/data/clip/trackings';
 
 /** Which clips are to be tracked, oldest first. */
 export const GET = ownPagesOnly(async () =>

@@ -1,15 +1,15 @@
 import { notFound, redirect } from 'next/navigation';
-import { loadBench } from '@/data/bench';
-import { cameraSetups } from '@/data/cameraSetups';
-import { clipById, clipSummaries } from '@/data/clips';
-import { database } from '@/data/database';
-import { activeCues, decisionsOf } from '@/data/findings';
-import { libraryOf } from '@/data/library';
-import { studentById } from '@/data/students';
-import { surveyOf } from '@/data/surveys';
-import { seriesOf } from '@/data/series';
-import { jobOf } from '@/data/trackings';
-import { secondViewOf } from '@/data/viewPairs';
+import { loadBench } from '@/data/bench/bench';
+import { cameraSetups } from '@/data/gym/cameraSetups';
+import { clipById, clipSummaries } from '@/data/clip/clips';
+import { database } from '@/data/database/database';
+import { activeCues, decisionsOf } from '@/data/finding/findings';
+import { libraryOf } from '@/data/gym/library';
+import { studentById } from '@/data/student/students';
+import { surveyOf } from '@/data/clip/surveys';
+import { seriesOf } from '@/data/clip/series';
+import { jobOf } from '@/data/clip/trackings';
+import { secondViewOf } from '@/data/clip/viewPairs';
 import { Bench } from '@/screens/bench/Bench';
 
 export const dynamic = 'force-dynamic';

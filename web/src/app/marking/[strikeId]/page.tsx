@@ -1,7 +1,7 @@
 import { notFound } from 'next/navigation';
-import { loadBench } from '@/data/bench';
-import { clipById } from '@/data/clips';
-import { database } from '@/data/database';
+import { loadBench } from '@/data/bench/bench';
+import { clipById } from '@/data/clip/clips';
+import { database } from '@/data/database/database';
 import { MarkAgain } from '@/screens/marking/MarkAgain';
 
 export const dynamic = 'force-dynamic';

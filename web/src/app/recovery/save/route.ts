@@ -3,9 +3,9 @@ import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import yazl from 'yazl';
 import { ownPagesOnly } from '@/app/api/local';
-import { DATABASE_FILES } from '@/data/backups';
-import { dataFolder } from '@/data/database';
-import { today } from '@/data/today';
+import { DATABASE_FILES } from '@/data/maintenance/backups';
+import { dataFolder } from '@/data/database/database';
+import { today } from '@/data/database/today';
 
 export const dynamic = 'force-dynamic';
 

@@ -1,9 +1,9 @@
 import { notFound } from 'next/navigation';
-import { clipSummaries } from '@/data/clips';
-import { database } from '@/data/database';
-import { activeCues } from '@/data/findings';
-import { studentById } from '@/data/students';
-import { today } from '@/data/today';
+import { clipSummaries } from '@/data/clip/clips';
+import { database } from '@/data/database/database';
+import { activeCues } from '@/data/finding/findings';
+import { studentById } from '@/data/student/students';
+import { today } from '@/data/database/today';
 import { StudentPage } from '@/screens/student/StudentPage';
 
 export const dynamic = 'force-dynamic';

@@ -1,9 +1,9 @@
 import { notFound } from 'next/navigation';
-import { cardOf } from '@/data/card';
-import { database } from '@/data/database';
-import { theGym } from '@/data/gym';
-import { studentById } from '@/data/students';
-import { today } from '@/data/today';
+import { cardOf } from '@/data/finding/card';
+import { database } from '@/data/database/database';
+import { theGym } from '@/data/gym/gym';
+import { studentById } from '@/data/student/students';
+import { today } from '@/data/database/today';
 import { Card } from '@/screens/card/Card';
 
 export const dynamic = 'force-dynamic';

@@ -1,6 +1,6 @@
 import { notFound } from 'next/navigation';
-import { database } from '@/data/database';
-import { studentById } from '@/data/students';
+import { database } from '@/data/database/database';
+import { studentById } from '@/data/student/students';
 import { EditPage } from '@/screens/student/EditPage';
 
 export const dynamic = 'force-dynamic';

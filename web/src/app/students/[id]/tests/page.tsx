@@ -1,9 +1,9 @@
 import { notFound } from 'next/navigation';
-import { clipSummaries } from '@/data/clips';
-import { database } from '@/data/database';
-import { setsOf, speedsOf, testsOf } from '@/data/ledger';
-import { studentById } from '@/data/students';
-import { today } from '@/data/today';
+import { clipSummaries } from '@/data/clip/clips';
+import { database } from '@/data/database/database';
+import { setsOf, speedsOf, testsOf } from '@/data/progress/ledger';
+import { studentById } from '@/data/student/students';
+import { today } from '@/data/database/today';
 import { TestsScreen } from '@/screens/tests/TestsScreen';
 
 export const dynamic = 'force-dynamic';

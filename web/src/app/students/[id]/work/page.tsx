@@ -1,9 +1,9 @@
 import { notFound } from 'next/navigation';
-import { database } from '@/data/database';
-import { libraryOf } from '@/data/library';
-import { studentById } from '@/data/students';
-import { today } from '@/data/today';
-import { workOf } from '@/data/work';
+import { database } from '@/data/database/database';
+import { libraryOf } from '@/data/gym/library';
+import { studentById } from '@/data/student/students';
+import { today } from '@/data/database/today';
+import { workOf } from '@/data/work/work';
 import { WorkScreen } from '@/screens/work/WorkScreen';
 
 export const dynamic = 'force-dynamic';

@@ -1,9 +1,9 @@
 import { ownPagesOnly } from '@/app/api/local';
-import { loadBench, saveBench } from '@/data/bench';
-import { saveRequestSchema } from '@/data/benchDocument';
-import { clipById } from '@/data/clips';
-import { database } from '@/data/database';
-import { measureLater } from '@/data/measureLater';
+import { loadBench, saveBench } from '@/data/bench/bench';
+import { saveRequestSchema } from '@/data/bench/benchDocument';
+import { clipById } from '@/data/clip/clips';
+import { database } from '@/data/database/database';
+import { measureLater } from '@/data/finding/measureLater';
 
 interface Context {
   params: Promise<{ id: string }>;

@@ -1,7 +1,7 @@
 import { ownPagesOnly } from '@/app/api/local';
-import { loadBench } from '@/data/bench';
-import { clipById } from '@/data/clips';
-import { database } from '@/data/database';
+import { loadBench } from '@/data/bench/bench';
+import { clipById } from '@/data/clip/clips';
+import { database } from '@/data/database/database';
 
 interface Context {
   params: Promise<{ id: string }>;

@@ -1,8 +1,8 @@
 import { ownPagesOnly } from '@/app/api/local';
-import { byteRange } from '@/data/byteRange';
-import { clipFiles } from '@/data/clipFilesHere';
-import { clipById } from '@/data/clips';
-import { database } from '@/data/database';
+import { byteRange } from '@/data/clip/byteRange';
+import { clipFiles } from '@/data/clip/clipFilesHere';
+import { clipById } from '@/data/clip/clips';
+import { database } from '@/data/database/database';
 import { servedType } from '@/video/filmTypes';
 
 /** The clip's file, whole or the byte range asked for. */

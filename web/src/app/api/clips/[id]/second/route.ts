@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { ownPagesOnly } from '@/app/api/local';
-import { database } from '@/data/database';
-import { joinClips, partClips, secondViewOf } from '@/data/viewPairs';
+import { database } from '@/data/database/database';
+import { joinClips, partClips, secondViewOf } from '@/data/clip/viewPairs';
 
 interface Context {
   params: Promise<{ id: string }>;

@@ -1,13 +1,13 @@
 import { z } from 'zod';
 import { FormatError } from '@sinew/core/format/formatError';
 import { readTrackJson } from '@sinew/core/format/trackJson';
-import { sightingsOnFilm } from '@sinew/core/track/onFilm';
-import { realFrameTimes } from '@sinew/core/track/time';
-import type { SpaceTrack } from '@sinew/core/track/track';
+import { sightingsOnFilm } from '@sinew/core/observe/track/onFilm';
+import { realFrameTimes } from '@sinew/core/observe/track/time';
+import type { SpaceTrack } from '@sinew/core/observe/track/track';
 import { ownPagesOnly } from '@/app/api/local';
-import { loadBench } from '@/data/bench';
-import { clipById } from '@/data/clips';
-import { database } from '@/data/database';
+import { loadBench } from '@/data/bench/bench';
+import { clipById } from '@/data/clip/clips';
+import { database } from '@/data/database/database';
 import {
   beginsSchema,
   dropSeries,
@@ -15,7 +15,7 @@ import {
   keepSeries,
   seriesNameSchema,
   seriesOf,
-} from '@/data/series';
+} from '@/data/clip/series';
 
 interface Context {
   params: Promise<{ id: string }>;

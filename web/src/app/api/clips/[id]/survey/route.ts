@@ -1,6 +1,6 @@
 import { ownPagesOnly } from '@/app/api/local';
-import { database } from '@/data/database';
-import { keepSurvey, surveyOf } from '@/data/surveys';
+import { database } from '@/data/database/database';
+import { keepSurvey, surveyOf } from '@/data/clip/surveys';
 import { surveySchema } from '@/video/survey';
 
 interface Context {

@@ -1,6 +1,6 @@
 import { ownPagesOnly } from '@/app/api/local';
-import { database } from '@/data/database';
-import { changeJob, dropJob, jobOf } from '@/data/trackings';
+import { database } from '@/data/database/database';
+import { changeJob, dropJob, jobOf } from '@/data/clip/trackings';
 import { requestSchema } from '@/tracking/job';
 
 interface Context {

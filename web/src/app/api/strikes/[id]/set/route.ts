@@ -1,6 +1,6 @@
 import { ownPagesOnly } from '@/app/api/local';
-import { database } from '@/data/database';
-import { setReport } from '@/data/judging';
+import { database } from '@/data/database/database';
+import { setReport } from '@/data/finding/judging';
 
 interface Context {
   params: Promise<{ id: string }>;

@@ -1,7 +1,7 @@
 import { ownPagesOnly } from '@/app/api/local';
-import { database } from '@/data/database';
-import { ledgerCsv, ledgerFileOf } from '@/data/ledgerFile';
-import { measureStudent } from '@/data/measured';
+import { database } from '@/data/database/database';
+import { ledgerCsv, ledgerFileOf } from '@/data/progress/ledgerFile';
+import { measureStudent } from '@/data/finding/measured';
 
 interface Context {
   params: Promise<{ id: string }>;

@@ -1,0 +1,149 @@
+/** What a coach films for, and from where it can be seen: known before ten repetitions are wasted. */
+import { pathAxis, type Technique, type View } from './techniques';
+
+/** Measured in this view, only by the coach's eye, or not at all. */
+export type Answer = 'measured' | 'by eye' | 'hidden';
+
+export interface Question {
+  readonly id: string;
+  /** As the coach would ask it. */
+  readonly asks: string;
+  /** Readings that answer it. */
+  readonly readings: readonly string[];
+  /** Frames a second below which the answer is "can't tell". */
+  readonly rate: number;
+  readonly answer: (technique: Technique) => Readonly<Record<View, Answer>>;
+  /** Why a view does not measure it. */
+  readonly why: Partial<Record<View, string>>;
+  /** How high the lens should be, as a share of the student's height. */
+  readonly lensHeight: number;
+}
+
+const always = (answers: Record<View, Answer>) => () => answers;
+
+/**
+ * A lead of the hips of about 30 ms must span three frames to stand out of the frames' own
+ * uncertainty: ± 0.8 of a frame for the difference of two instants known to one frame each.
+ */
+const LEAD = 0.03;
+const FRAMES_IN_A_LEAD = 3;
+
+export const QUESTIONS: readonly Question[] = [
+  {
+    id: 'order',
+    asks: 'Do the hips start before the trunk?',
+    readings: ['turn.pelvis', 'separation.max'],
+    rate: FRAMES_IN_A_LEAD / LEAD,
+    answer: always({ above: 'measured', behind: 'by eye', front: 'by eye', side: 'hidden' }),
+    why: {
+      side: 'From the side the turn of the pelvis goes toward the lens and back; a big step hides it too.',
+      front: 'You can see who starts, belt line in sight; the angle itself is not to be had.',
+      behind: 'You can see who starts, belt line in sight; the angle itself is not to be had.',
+    },
+    lensHeight: 0.55,
+  },
+  {
+    id: 'speed',
+    asks: 'How fast does it arrive?',
+    readings: ['speed.contact'],
+    rate: 120,
+    answer: (technique) => {
+      const axis = pathAxis(technique);
+      const within = (isSeen: boolean): Answer => (isSeen ? 'measured' : 'hidden');
+      return {
+        side: within(axis !== 'right'),
+        above: within(axis !== 'up'),
+        front: within(axis !== 'toward'),
+        behind: within(axis !== 'toward'),
+      };
+    },
+    why: {
+      side: 'It comes around, toward the lens: its way is foreshortened.',
+      above: 'It rises toward the lens: its way is foreshortened.',
+      front: 'It comes straight at the lens: its way is foreshortened.',
+      behind: 'It goes straight away from the lens: its way is foreshortened.',
+    },
+    lensHeight: 0.75,
+  },
+  {
+    id: 'levels',
+    asks: 'Does the body sink, and does the stance stay down?',
+    readings: ['stance.height'],
+    rate: 30,
+    answer: always({ side: 'measured', front: 'measured', behind: 'measured', above: 'hidden' }),
+    why: { above: 'Up and down point at the lens.' },
+    lensHeight: 0.55,
+  },
+  {
+    id: 'guard',
+    asks: 'Does the other hand stay home?',
+    readings: ['guard.drop'],
+    rate: 60,
+    answer: always({ side: 'measured', front: 'measured', behind: 'measured', above: 'hidden' }),
+    why: { above: 'A hand that drops goes away from the lens.' },
+    lensHeight: 0.85,
+  },
+  {
+    id: 'elbow',
+    asks: 'Does the elbow leave the line?',
+    readings: ['flare'],
+    rate: 60,
+    answer: always({ above: 'measured', front: 'measured', behind: 'measured', side: 'hidden' }),
+    why: { side: 'The elbow swings toward the lens and back.' },
+    lensHeight: 0.75,
+  },
+  {
+    id: 'feet',
+    asks: 'Do the feet turn, and does the other one hold?',
+    readings: ['pivot.rear'],
+    rate: 60,
+    answer: always({ above: 'measured', front: 'by eye', behind: 'by eye', side: 'by eye' }),
+    why: {
+      side: 'Put the camera low, at the knee: heels and toes can be seen, their angle not.',
+      front: 'Put the camera low, at the knee: heels and knees can be seen, the angle not.',
+      behind: 'Put the camera low, at the knee: heels and knees can be seen, the angle not.',
+    },
+    lensHeight: 0.25,
+  },
+];
+
+/** Questions that a technique raises: an elbow or a knee has no elbow to leave the line. */
+export function questionsFor({ family }: Technique): readonly Question[] {
+  return QUESTIONS.filter(({ id }) => id !== 'elbow' || family === 'straight' || family === 'hook');
+}
+
+export function questionById(id: string): Question {
+  const found = QUESTIONS.find((question) => question.id === id);
+  if (!found) throw new RangeError(`no question is called “${id}”`);
+  return found;
+}
+
+/** The view that answers a question best. */
+export function bestView(question: Question, technique: Technique): View {
+  const answers = question.answer(technique);
+  const order: readonly View[] = ['side', 'front', 'behind', 'above'];
+  return (
+    order.find((view) => answers[view] === 'measured') ??
+    order.find((view) => answers[view] === 'by eye') ??
+    'side'
+  );
+}
+
+/**
+ * The main lens of a phone held level sees about 41° up and down (26 mm on 24 × 36 mm; common
+ * practice, no source), and the picture should hold the student and a third more.
+ */
+const LENS = (41 * Math.PI) / 180;
+const ROOM = 1.35;
+
+/** Where the camera goes, metres, for a student of a height in metres. */
+export function cameraPlace(
+  question: Question,
+  view: View,
+  studentHeight: number,
+): { readonly distance: number; readonly height: number } {
+  const distance = (ROOM * studentHeight) / (2 * Math.tan(LENS / 2));
+  return view === 'above'
+    ? { distance: 0, height: studentHeight + distance }
+    : { distance, height: question.lensHeight * studentHeight };
+}

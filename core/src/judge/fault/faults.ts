@@ -1,0 +1,18 @@
+/** Leaks and drills as they come with Sinew. Adding one is adding a row and its test. */
+import { DRILLS } from '../../foundation/drill/drills';
+import { ARM_LEAKS, CHAIN_LEAKS } from './rows/chain';
+import { FAMILY_LEAKS } from './rows/family';
+import { GROUND } from './rows/ground';
+import { GUARD_LEAKS, INJURIES } from './rows/guard';
+import { catalogueSchema, type Catalogue, type Fault } from './schema';
+
+export const CATALOGUE: Catalogue = catalogueSchema.parse({
+  faults: [...INJURIES, ...GROUND, ...CHAIN_LEAKS, ...ARM_LEAKS, ...GUARD_LEAKS, ...FAMILY_LEAKS],
+  drills: DRILLS,
+});
+
+export const FAULTS: readonly Fault[] = CATALOGUE.faults;
+
+export function faultById(id: string, { faults }: Pick<Catalogue, 'faults'> = CATALOGUE) {
+  return faults.find((fault) => fault.id === id);
+}

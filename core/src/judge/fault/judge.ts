@@ -1,0 +1,254 @@
+/**
+ * From readings to findings. A leak is *found* only when its reading is beyond the limit by more
+ * than the reading's own uncertainty (95 %), *clear* only when it is on the right side by as much;
+ * in between, or without a reading, the answer is "can't tell", with what would settle it.
+ */
+import { checkById, type Audit } from '../eye/eyeChecks';
+import type { Readings } from '../../measure/measures/allMeasures';
+import type { SetId } from '../../measure/measures/set';
+import { halfWidth, isAbsent, type Measured, type Reading } from '../../foundation/reading/reading';
+import { quantity, say, sayOrder } from '../../foundation/reading/say';
+import { inWords, resolve, NO_SCHOOL, type SchoolInForce } from '../school/resolve';
+import type { Technique } from '../../foundation/technique/techniques';
+import { CATALOGUE } from './faults';
+import type { Cost } from './cost';
+import { ranked } from './rank';
+import {
+  isOfReading,
+  type Catalogue,
+  type Fault,
+  type FaultCase,
+  type JudgedId,
+  type Limit,
+  type ReadingLimit,
+} from './schema';
+
+export type Outcome = 'found' | 'clear' | 'cant-tell';
+
+export interface Judged {
+  readonly limit: Limit;
+  /** Null for what the coach's eye says. */
+  readonly measured: Measured | null;
+}
+
+export interface Finding {
+  readonly fault: string;
+  readonly name: string;
+  readonly status: Outcome;
+  /** One sentence to the coach. */
+  readonly evidence: string;
+  readonly injury: boolean;
+  /** The limits that judged it and what they were held against, kept with the finding. */
+  readonly judgedBy: readonly Judged[];
+  /** The choices of school that it was judged by, as "plant the foot (inside a combination)". */
+  readonly judgedAs: readonly string[];
+  /** The frame that shows it, when there is one. */
+  readonly frame: number | null;
+  /** What it costs, where that can be estimated; null until then. */
+  readonly cost: Cost | null;
+  /** Where it cannot be told: why not. */
+  readonly open: Open | null;
+}
+
+export interface Open {
+  /** What would settle it, as a sentence. */
+  readonly settle: string;
+  /** What was measured and is not enough, as "3 ± 4°, limit 7°"; null when nothing was. */
+  readonly short: string | null;
+}
+
+/** What a strike is judged by, beside its readings. */
+export interface Rules {
+  readonly catalogue: Catalogue;
+  readonly school: SchoolInForce;
+  /** The coach's word on what no camera can judge. */
+  readonly audit: Audit;
+}
+
+export const USUAL_RULES: Rules = {
+  catalogue: CATALOGUE,
+  school: resolve(NO_SCHOOL),
+  audit: {},
+};
+
+/** Readings of a strike, and of the set it belongs to when a set is judged. */
+export type JudgedReadings = Readings & Partial<Readonly<Record<SetId, Measured>>>;
+
+/**
+ * Judge every leak that the technique can have in this school.
+ *
+ * @returns in the order of `ranked`
+ */
+export function judge(
+  technique: Technique,
+  readings: JudgedReadings,
+  rules: Rules = USUAL_RULES,
+): Finding[] {
+  const findings = rules.catalogue.faults
+    .filter(({ techniques }) => techniques.includes(technique.id))
+    .filter(({ scope }) => scope !== 'set' || 'set.rise' in readings)
+    .flatMap((fault) => judgeFault(fault, technique, readings, rules) ?? []);
+  return ranked(findings, rules);
+}
+
+interface Verdict {
+  readonly of: FaultCase;
+  readonly status: Outcome;
+  readonly judgedBy: readonly Judged[];
+  /** The limit that nothing could be said of. */
+  readonly doubtful: Judged | null;
+}
+
+/** @returns null where the leak does not exist: in this school, or for want of what it is about */
+export function judgeFault(
+  fault: Fault,
+  technique: Technique,
+  readings: JudgedReadings,
+  rules: Rules = USUAL_RULES,
+): Finding | null {
+  const verdicts = fault.cases
+    .filter(({ techniques }) => !techniques || techniques.includes(technique.id))
+    .filter(({ when = {} }) =>
+      Object.entries(when).every(([key, choices]) =>
+        choices!.includes(rules.school[key]?.choice ?? ''),
+      ),
+    )
+    .filter(({ limits }) => !isForeign(limits[0]!, readings))
+    .map((one) => verdictOn(one, readings, rules.audit));
+  const status = worst(verdicts.map((verdict) => verdict.status));
+  if (!status) return null;
+  const quoted = verdicts.find((verdict) => verdict.status === status)!;
+  const first = quoted.judgedBy[0]!.measured;
+  return {
+    fault: fault.id,
+    name: fault.name,
+    status,
+    evidence: sentence(quoted, readings),
+    injury: fault.injury,
+    judgedBy: quoted.judgedBy,
+    judgedAs: Object.keys(quoted.of.when ?? {}).map((key) => inWords(key, rules.school[key]!)),
+    frame: first && !isAbsent(first) ? (first.frames[first.frames.length - 1] ?? null) : null,
+    cost: null,
+    open: quoted.doubtful && status === 'cant-tell' ? whyNot(quoted.doubtful) : null,
+  };
+}
+
+function worst(outcomes: readonly Outcome[]): Outcome | null {
+  return (['found', 'cant-tell', 'clear'] as const).find((one) => outcomes.includes(one)) ?? null;
+}
+
+/** A strike that has no such reading cannot have the leak. */
+function isForeign(limit: Limit, readings: JudgedReadings): boolean {
+  const measured = isOfReading(limit) && readings[limit.reading];
+  return measured !== undefined && measured !== false && isAbsent(measured) && !!measured.isForeign;
+}
+
+function verdictOn(of: FaultCase, readings: JudgedReadings, audit: Audit): Verdict {
+  const all = of.limits.map((limit) => {
+    const measured = isOfReading(limit) ? (readings[limit.reading] ?? NOT_IN_A_SET) : null;
+    const outcome = isOfReading(limit) ? holdAgainst(limit, measured!) : byEye(audit[limit.eye]);
+    const isWitness = isOfReading(limit) && limit.isWitness;
+    return { limit, measured, outcome, isWitness };
+  });
+  const isCleared = all.some(({ outcome }) => outcome === 'clear');
+  const doubtful = all.find(({ outcome, isWitness }) => outcome === 'cant-tell' && !isWitness);
+  return {
+    of,
+    status: isCleared ? 'clear' : doubtful ? 'cant-tell' : 'found',
+    judgedBy: all
+      .filter(({ isWitness, outcome }) => !isWitness || outcome !== 'cant-tell')
+      .map(({ limit, measured }) => ({ limit, measured })),
+    doubtful: doubtful ? { limit: doubtful.limit, measured: doubtful.measured } : null,
+  };
+}
+
+const NOT_IN_A_SET: Measured = { absent: 'Only a set of strikes can show this.' };
+
+function byEye(says: Audit[string]): Outcome {
+  if (says === undefined) return 'cant-tell';
+  return says === 'drags' ? 'found' : 'clear';
+}
+
+export function holdAgainst(limit: ReadingLimit, measured: Measured): Outcome {
+  if (isAbsent(measured)) return 'cant-tell';
+  const beyond = distanceBeyond(limit, measured);
+  const spread = halfWidth(measured);
+  if (beyond - spread > 0) return 'found';
+  return beyond + spread <= limit.slack ? 'clear' : 'cant-tell';
+}
+
+/** How far the reading lies on the leak's side of its limit; negative on the right side. */
+function distanceBeyond({ is, value }: ReadingLimit, measured: Reading): number {
+  if (is === 'below') return value - measured.value;
+  return (is === 'outside' ? Math.abs(measured.value) : measured.value) - value;
+}
+
+function sentence({ of, status, doubtful }: Verdict, readings: JudgedReadings): string {
+  if (status === 'cant-tell') return whyNotInWords(doubtful!);
+  return (status === 'found' ? of.evidence : of.clear).replace(
+    /\{([\w.-]+)(:order)?\}/g,
+    (_, id: string, order?: string) => {
+      const first = of.limits[0]!;
+      const asked = id === 'limit' && isOfReading(first) ? first.reading : (id as JudgedId);
+      const measured = readings[asked];
+      if (!measured || isAbsent(measured)) return '(not measured)';
+      if (id === 'limit') return quantity((first as ReadingLimit).value, measured.unit);
+      return order ? sayOrder(measured) : say(measured);
+    },
+  );
+}
+
+const FRAME_RATES = [60, 120, 240, 480, 960];
+
+function whyNot({ limit, measured }: Judged): Open {
+  if (!isOfReading(limit)) {
+    const check = checkById(limit.eye)!;
+    const asked = check.asks.split(' – ')[0];
+    return { settle: `Only your eye can tell: ${asked}? Say it under Eye.`, short: null };
+  }
+  if (measured === null) return { settle: '', short: null };
+  if (isAbsent(measured)) {
+    const { absent, advice, missing } = measured;
+    const settle = advice ? `${advice[0]!.toUpperCase()}${advice.slice(1)}.` : absent;
+    return { settle: missing ? POINTS : settle, short: null };
+  }
+  return {
+    settle: settledBy(limit, measured),
+    short: `${say(measured)}, limit ${quantity(limit.value, measured.unit)}`,
+  };
+}
+
+const POINTS = 'Points that are not placed yet would tell.';
+
+function settledBy(limit: ReadingLimit, measured: Reading): string {
+  if (measured.unit === 's' && measured.source !== 'eye') {
+    return 'Marking the instants by eye would settle it.';
+  }
+  if (measured.unit !== 's')
+    return 'More strikes, or points placed on more frames, would settle it.';
+  const distance = Math.abs(distanceBeyond(limit, measured) - limit.slack / 2) + limit.slack / 2;
+  const rate = rateFor(measured, distance);
+  return rate === null ? 'More strikes would settle it.' : `Film at ${rate} frames a second.`;
+}
+
+function whyNotInWords({ limit, measured }: Judged): string {
+  if (measured && isAbsent(measured)) return measured.absent;
+  if (!isOfReading(limit) || !measured) return whyNot({ limit, measured }).settle;
+  const settle = settledBy(limit, measured);
+  const isRough =
+    halfWidth(measured) > 3 * Math.max(Math.abs(limit.value), Math.abs(measured.value));
+  const why = settle.startsWith('Film at')
+    ? 'can’t tell at this frame rate'
+    : `too ${isRough ? 'rough' : 'close'} to call`;
+  return `${say(measured)}, and the limit is ${quantity(limit.value, measured.unit)}: ${why}. ${settle}`;
+}
+
+/**
+ * The lowest usual frame rate at which a difference of two one-frame events is known to within
+ * `distance`: 1.96 · √2 · Δt/√12 < distance. Null when none is, or the reading already is that good.
+ */
+function rateFor(measured: Reading, distance: number): number | null {
+  const needed = (halfWidth({ sigma: 1 }) * Math.SQRT2) / (Math.sqrt(12) * distance);
+  const presentRate = Math.SQRT2 / (Math.sqrt(12) * measured.sigma);
+  return FRAME_RATES.find((rate) => rate > needed && rate > presentRate * 1.01) ?? null;
+}

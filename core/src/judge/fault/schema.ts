@@ -1,0 +1,116 @@
+/** What a leak is, as data: what is held against which limit, in whose school, and what to say. */
+import { z } from 'zod';
+import { CHECKS } from '../eye/eyeChecks';
+import { drillSchema } from '../../foundation/drill/drills';
+import { PHASES } from '../../measure/events/phases';
+import { MEASURE_IDS } from '../../measure/measures/allMeasures';
+import { SET_IDS } from '../../measure/measures/set';
+import { SCHOOLS } from '../school/schools';
+import { CHAIN, TECHNIQUES } from '../../foundation/technique/techniques';
+
+/** Readings a leak may be judged by: those of a strike, and those of a set of strikes. */
+export const JUDGED_IDS = [...MEASURE_IDS, ...SET_IDS] as const;
+export type JudgedId = (typeof JUDGED_IDS)[number];
+
+const readingLimitSchema = z.object({
+  reading: z.enum(JUDGED_IDS),
+  /** The leak is on the far side of `value`; `outside` compares the size without its sign. */
+  is: z.enum(['below', 'above', 'outside']),
+  /** In the reading's own SI unit. */
+  value: z.number().finite(),
+  /** Within this distance beyond the limit the leak costs nothing worth naming. */
+  slack: z.number().nonnegative().default(0),
+  /** A second witness: it can clear the leak, and is not waited for. */
+  isWitness: z.boolean().default(false),
+});
+/** The coach's eye says that this drags. */
+const eyeLimitSchema = z.object({ eye: z.enum(CHECKS.map(({ id }) => id)) });
+
+export const limitSchema = z.union([readingLimitSchema, eyeLimitSchema]);
+
+const choiceKeys = Object.keys(SCHOOLS);
+const whenSchema = z
+  .partialRecord(z.enum(choiceKeys), z.array(z.string()).min(1))
+  .refine(
+    (when) =>
+      Object.entries(when).every(([key, choices]) =>
+        choices!.every((choice) => SCHOOLS[key]!.choices.some(({ id }) => id === choice)),
+      ),
+    'there is no such choice in that school',
+  );
+
+const techniqueIds = z.array(z.enum(TECHNIQUES.map(({ id }) => id))).min(1);
+
+/** One way in which a leak shows: all its limits must be passed. The first one is quoted. */
+export const caseSchema = z.object({
+  /** Which of the leak's techniques it belongs to; all when not given. */
+  techniques: techniqueIds.optional(),
+  /** Only where the school is one of these; always when not given. */
+  when: whenSchema.optional(),
+  limits: z.array(limitSchema).min(1),
+  /** `{id}` is the reading with ±, `{id:order}` a lead in words, `{limit}` the first limit. */
+  evidence: z.string().min(1),
+  /** What the coach is told when the reading is on the right side of the limit. */
+  clear: z.string().min(1),
+});
+
+export const SCOPES = ['strike', 'pair', 'set'] as const;
+
+/** What would be otherwise without the leak; see `cost/estimate`. */
+export const REMEDIES = [
+  'in-order',
+  'hand-later',
+  'full-turn',
+  'to-reach',
+  'elbow-holds',
+  'to-the-end',
+] as const;
+
+export const faultSchema = z.object({
+  id: z
+    .string()
+    .regex(/^[a-z-]+$/)
+    .max(60),
+  name: z.string().trim().min(1).max(60),
+  /** The leak as a sentence, for the head of a page. */
+  headline: z.string().trim().min(1).max(120),
+  techniques: techniqueIds,
+  link: z.enum(CHAIN),
+  phase: z.enum(PHASES.map(({ id }) => id)),
+  /** Of one strike, of a strike and the next of a combination, or of a whole set. */
+  scope: z.enum(SCOPES).default('strike'),
+  injury: z.boolean().default(false),
+  /** The leak is there when one of them is. */
+  cases: z.array(caseSchema).min(1),
+  why: z.string().trim().min(1).max(300),
+  cue: z.string().trim().min(1, 'A cue needs words.').max(200),
+  drill: z.string(),
+  caution: z.string().max(300).optional(),
+  /** Null: it costs something else than momentum, or nobody can tell how much. */
+  remedy: z.enum(REMEDIES).nullable().default(null),
+});
+
+export type Limit = z.infer<typeof limitSchema>;
+export type ReadingLimit = z.infer<typeof readingLimitSchema>;
+export type FaultCase = z.infer<typeof caseSchema>;
+export type Fault = z.infer<typeof faultSchema>;
+export type FaultRow = z.input<typeof faultSchema>;
+export type Remedy = (typeof REMEDIES)[number];
+
+export function isOfReading(limit: Limit): limit is ReadingLimit {
+  return 'reading' in limit;
+}
+
+/** All that the coach may change: leaks and drills, validated together. */
+export const catalogueSchema = z
+  .object({ faults: z.array(faultSchema), drills: z.array(drillSchema) })
+  .refine(
+    ({ faults }) => new Set(faults.map(({ id }) => id)).size === faults.length,
+    'two leaks have the same id',
+  )
+  .refine(
+    ({ faults, drills }) => faults.every(({ drill }) => drills.some(({ id }) => id === drill)),
+    'a leak names a drill that is not there',
+  );
+
+export type Catalogue = z.infer<typeof catalogueSchema>;

@@ -1,0 +1,86 @@
+/** A set of strikes of one kind, judged as one; and what a change of rules changes. */
+import { isKnown } from './cost';
+import { judge, type Finding, type Outcome, type Rules } from './judge';
+import { FEWEST, medianReadings, setReadings } from '../../measure/measures/set';
+import type { Readings } from '../../measure/measures/allMeasures';
+import type { Technique } from '../../foundation/technique/techniques';
+
+export interface SetFinding extends Finding {
+  /** How many of the strikes show it by themselves, how many it could be told of. */
+  readonly shows: number;
+  readonly told: number;
+  readonly of: number;
+  /** Told by the median of the set; else because all strikes that can be told agree. */
+  readonly isByMedian: boolean;
+  /** What each strike says by itself, in their order; null where it has no word. */
+  readonly each: readonly (Outcome | null)[];
+}
+
+export interface SetVerdict {
+  readonly readings: Readings;
+  readonly findings: readonly SetFinding[];
+  /** Fewer strikes than make a set: a first word, not a verdict. */
+  readonly isProvisional: boolean;
+}
+
+/**
+ * @param strikes readings and findings of each strike, in the order in which they were thrown
+ */
+export function judgeSet(
+  technique: Technique,
+  strikes: readonly { readonly readings: Readings; readonly findings: readonly Finding[] }[],
+  rules: Rules,
+): SetVerdict {
+  const all = strikes.map(({ readings }) => readings);
+  const readings = medianReadings(all);
+  const findings = judge(technique, { ...readings, ...setReadings(all) }, rules).map((finding) => {
+    const own = strikes.map(({ findings }) => findings.find((f) => f.fault === finding.fault));
+    const each = own.map((one) => one?.status ?? null);
+    const costs = own
+      .map((one) => one?.cost ?? null)
+      .filter(isKnown)
+      .sort((a, b) => a.lost - b.lost);
+    const agreed = finding.status === 'cant-tell' ? unanimous(own) : null;
+    return {
+      ...(agreed ?? finding),
+      isByMedian: agreed === null,
+      each,
+      shows: each.filter((one) => one === 'found').length,
+      told: each.filter((one) => one === 'found' || one === 'clear').length,
+      of: strikes.length,
+      cost: costs[costs.length >> 1] ?? finding.cost,
+    };
+  });
+  return { readings, findings, isProvisional: strikes.length < FEWEST };
+}
+
+/** Where every strike that can be told says the same, and enough of them do, the scatter does not matter. */
+function unanimous(own: readonly (Finding | undefined)[]): Finding | null {
+  const told = own.filter((one) => one?.status === 'found' || one?.status === 'clear');
+  const [first] = told;
+  if (told.length < FEWEST || told.some((one) => one?.status !== first!.status)) return null;
+  return told[told.length >> 1]!;
+}
+
+export interface Change {
+  readonly fault: string;
+  readonly name: string;
+  /** Null: not judged in that school. */
+  readonly before: Outcome | null;
+  readonly after: Outcome | null;
+}
+
+/** What is said otherwise after the rules have changed; findings that stay the same are left out. */
+export function changesBetween(
+  before: readonly Finding[],
+  after: readonly Finding[],
+): readonly Change[] {
+  const ids = [...new Set([...before, ...after].map(({ fault }) => fault))];
+  return ids.flatMap((fault) => {
+    const [old, now] = [before, after].map((all) => all.find((one) => one.fault === fault));
+    if (old?.status === now?.status) return [];
+    return [
+      { fault, name: (now ?? old)!.name, before: old?.status ?? null, after: now?.status ?? null },
+    ];
+  });
+}

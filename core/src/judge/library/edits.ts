@@ -1,0 +1,276 @@
+/**
+ * What a gym has made its own of the catalogue: limits, cues, drills, its schools, leaks of its own.
+ * The catalogue as it comes is never changed; taking an edit away brings it back.
+ */
+import { z } from 'zod';
+import { CATALOGUE } from '../fault/faults';
+import {
+  catalogueSchema,
+  faultSchema,
+  isOfReading,
+  type Catalogue,
+  type Fault,
+} from '../fault/schema';
+import { drillSchema } from '../../foundation/drill/drills';
+import { quantity } from '../../foundation/reading/say';
+import { unitOf } from '../../measure/measures/units';
+import { choiceName, SCHOOLS, schoolSchema } from '../school/schools';
+
+/** Names a limit of a leak: its case and its place in it. */
+export const limitKey = (ofCase: number, index: number) => `${ofCase}.${index}`;
+
+const leakEditSchema = z
+  .object({
+    limits: z.record(z.string().regex(/^\d+\.\d+$/), z.number().finite()),
+    cue: faultSchema.shape.cue,
+    drill: z.string(),
+    /** Not judged in this gym. */
+    isOff: z.boolean(),
+  })
+  .partial();
+
+export const editsSchema = z.object({
+  leaks: z.record(z.string(), leakEditSchema),
+  /** The gym's own leaks. */
+  own: z.array(faultSchema),
+  drills: z.record(z.string(), drillSchema.pick({ name: true, dose: true }).partial()),
+  ownDrills: z.array(drillSchema),
+  school: schoolSchema,
+});
+
+export type Edits = z.infer<typeof editsSchema>;
+
+export const NO_EDITS: Edits = { leaks: {}, own: [], drills: {}, ownDrills: [], school: {} };
+
+/** A file that carries a library from one gym to another. */
+export const libraryFileSchema = z.object({
+  format: z.literal('sinew-library'),
+  version: z.literal(1),
+  edits: editsSchema,
+});
+
+/**
+ * The catalogue as a gym has it. Edits that name leaks or drills which no longer exist are passed
+ * over: a newer Sinew must open an older gym.
+ *
+ * @throws ZodError when the gym's own leaks do not fit
+ */
+export function edited(edits: Edits, base: Catalogue = CATALOGUE): Catalogue {
+  const drills = new Set([...base.drills, ...edits.ownDrills].map(({ id }) => id));
+  return catalogueSchema.parse({
+    faults: [
+      ...base.faults
+        .map((fault) => leakEdited(fault, edits.leaks[fault.id], drills))
+        .filter(({ id }) => !edits.leaks[id]?.isOff),
+      ...edits.own,
+    ],
+    drills: [
+      ...base.drills.map((drill) => ({ ...drill, ...edits.drills[drill.id] })),
+      ...edits.ownDrills,
+    ],
+  });
+}
+
+function leakEdited(
+  fault: Fault,
+  edit: Edits['leaks'][string] | undefined,
+  drills: ReadonlySet<string>,
+): Fault {
+  if (!edit) return fault;
+  return {
+    ...fault,
+    ...(edit.cue !== undefined && { cue: edit.cue }),
+    ...(edit.drill !== undefined && drills.has(edit.drill) && { drill: edit.drill }),
+    cases: fault.cases.map((one, ofCase) => ({
+      ...one,
+      limits: one.limits.map((limit, index) => {
+        const value = edit.limits?.[limitKey(ofCase, index)];
+        return value === undefined || !isOfReading(limit) ? limit : { ...limit, value };
+      }),
+    })),
+  };
+}
+
+/** One thing that a coach changes. `null` brings back what comes with Sinew. */
+export const changeSchema = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('limit'),
+    fault: z.string(),
+    ofCase: z.number().int().nonnegative(),
+    index: z.number().int().nonnegative(),
+    value: z.number().finite().nullable(),
+  }),
+  z.object({ kind: z.literal('cue'), fault: z.string(), text: faultSchema.shape.cue.nullable() }),
+  z.object({ kind: z.literal('drill-of'), fault: z.string(), drill: z.string().nullable() }),
+  z.object({ kind: z.literal('off'), fault: z.string(), isOff: z.boolean() }),
+  z.object({ kind: z.literal('dose'), drill: z.string(), dose: drillSchema.shape.dose.nullable() }),
+  z.object({ kind: z.literal('own'), fault: faultSchema }),
+  z.object({ kind: z.literal('remove-own'), fault: z.string() }),
+  z.object({ kind: z.literal('reset'), fault: z.string() }),
+  z.object({ kind: z.literal('school'), key: z.string(), choice: z.string().nullable() }),
+  z.object({ kind: z.literal('all'), edits: editsSchema }),
+]);
+
+export type LibraryChange = z.infer<typeof changeSchema>;
+
+/** A change, and the words for the history: what it was about, what it was before and after. */
+export interface Changed {
+  readonly edits: Edits;
+  readonly what: string;
+  readonly before: string;
+  readonly after: string;
+}
+
+/**
+ * @throws RangeError in plain words when there is no such thing to change; ZodError when it does not fit
+ */
+export function withChange(edits: Edits, change: LibraryChange): Changed {
+  const changed = applied(edits, change);
+  const { drills } = edited(changed.edits);
+  for (const { drill } of Object.values(changed.edits.leaks)) {
+    if (drill !== undefined && !drills.some(({ id }) => id === drill)) {
+      throw new RangeError(`There is no drill “${drill}”.`);
+    }
+  }
+  return changed;
+}
+
+function applied(edits: Edits, change: LibraryChange): Changed {
+  const now = edited({ ...edits, leaks: mapped(edits.leaks, (one) => ({ ...one, isOff: false })) });
+  const leak = (id: string): Fault => {
+    const found = now.faults.find((fault) => fault.id === id);
+    if (!found) throw new RangeError(`There is no leak “${id}” in the library.`);
+    return found;
+  };
+  const usual = (id: string) => CATALOGUE.faults.find((fault) => fault.id === id);
+  const edit = (id: string, to: Partial<Edits['leaks'][string]>): Edits => {
+    const own = edits.own.find((fault) => fault.id === id);
+    if (own) throw new RangeError('This leak is the gym’s own: change it as a whole.');
+    const { [id]: before, ...rest } = edits.leaks;
+    const after = without({ ...before, ...to });
+    const leaks = Object.keys(after).length > 0 ? { ...rest, [id]: after } : rest;
+    return { ...edits, leaks };
+  };
+  switch (change.kind) {
+    case 'limit': {
+      const fault = leak(change.fault);
+      const limit = fault.cases[change.ofCase]?.limits[change.index];
+      if (!limit || !isOfReading(limit)) throw new RangeError('There is no such limit.');
+      const key = limitKey(change.ofCase, change.index);
+      const { [key]: _, ...others } = edits.leaks[fault.id]?.limits ?? {};
+      const limits = change.value === null ? others : { ...others, [key]: change.value };
+      const next = edit(fault.id, { limits });
+      const then = edited(next).faults.find(({ id }) => id === fault.id)?.cases[change.ofCase];
+      const after = then?.limits[change.index];
+      const say = (value: number) => quantity(value, unitOf(limit.reading));
+      return {
+        edits: next,
+        what: `${fault.name}: limit`,
+        before: say(limit.value),
+        after: say(after && isOfReading(after) ? after.value : (change.value ?? limit.value)),
+      };
+    }
+    case 'cue': {
+      const fault = leak(change.fault);
+      const text = change.text ?? usual(fault.id)?.cue ?? fault.cue;
+      return {
+        edits: edit(fault.id, { cue: change.text ?? undefined }),
+        ...{ what: `${fault.name}: cue`, before: fault.cue, after: text },
+      };
+    }
+    case 'drill-of': {
+      const fault = leak(change.fault);
+      const name = (id: string | undefined) => now.drills.find((one) => one.id === id)?.name ?? '';
+      return {
+        edits: edit(fault.id, { drill: change.drill ?? undefined }),
+        what: `${fault.name}: drill`,
+        before: name(fault.drill),
+        after: name(change.drill ?? usual(fault.id)?.drill),
+      };
+    }
+    case 'off': {
+      const fault = leak(change.fault);
+      const words = (isOff: boolean) => (isOff ? 'not judged' : 'judged');
+      return {
+        edits: edit(fault.id, { isOff: change.isOff || undefined }),
+        what: fault.name,
+        before: words(edits.leaks[fault.id]?.isOff === true),
+        after: words(change.isOff),
+      };
+    }
+    case 'dose': {
+      const drill = now.drills.find(({ id }) => id === change.drill);
+      if (!drill) throw new RangeError(`There is no drill “${change.drill}”.`);
+      const { [drill.id]: before, ...rest } = edits.drills;
+      const after = without({ ...before, dose: change.dose ?? undefined });
+      const drills = Object.keys(after).length > 0 ? { ...rest, [drill.id]: after } : rest;
+      const base = CATALOGUE.drills.find(({ id }) => id === drill.id);
+      return {
+        edits: { ...edits, drills },
+        what: `${drill.name}: dose`,
+        before: drill.dose,
+        after: change.dose ?? base?.dose ?? drill.dose,
+      };
+    }
+    case 'own': {
+      if (usual(change.fault.id)) {
+        throw new RangeError(`“${change.fault.id}” is the name of a leak that comes with Sinew.`);
+      }
+      const before = edits.own.find(({ id }) => id === change.fault.id);
+      const own = [...edits.own.filter(({ id }) => id !== change.fault.id), change.fault];
+      return {
+        edits: { ...edits, own },
+        what: `${change.fault.name}: the gym’s own leak`,
+        before: before ? 'as it was' : 'none',
+        after: before ? 'changed' : 'added',
+      };
+    }
+    case 'remove-own': {
+      const fault = edits.own.find(({ id }) => id === change.fault);
+      if (!fault) throw new RangeError('There is no such leak of the gym’s own.');
+      return {
+        edits: { ...edits, own: edits.own.filter((one) => one !== fault) },
+        ...{ what: `${fault.name}: the gym’s own leak`, before: 'there', after: 'removed' },
+      };
+    }
+    case 'reset': {
+      const fault = leak(change.fault);
+      const { [fault.id]: _, ...leaks } = edits.leaks;
+      return {
+        edits: { ...edits, leaks },
+        ...{ what: fault.name, before: 'changed', after: 'as it comes' },
+      };
+    }
+    case 'school': {
+      const school = SCHOOLS[change.key];
+      if (!school) throw new RangeError(`There is no school setting “${change.key}”.`);
+      const { [change.key]: before, ...rest } = edits.school;
+      const chosen = change.choice === null ? rest : { ...rest, [change.key]: change.choice };
+      return {
+        edits: { ...edits, school: schoolSchema.parse(chosen) },
+        what: school.name,
+        before: choiceName(change.key, before ?? school.usual),
+        after: choiceName(change.key, change.choice ?? school.usual),
+      };
+    }
+    case 'all':
+      return {
+        edits: change.edits,
+        ...{ what: 'The whole library', before: 'as it was', after: 'taken from a file' },
+      };
+  }
+}
+
+/** Without what is undefined or empty. */
+function without<T extends object>(all: T): Partial<T> {
+  return Object.fromEntries(
+    Object.entries(all).filter(
+      ([, value]) =>
+        value !== undefined && !(typeof value === 'object' && Object.keys(value).length === 0),
+    ),
+  ) as Partial<T>;
+}
+
+function mapped<T>(all: Readonly<Record<string, T>>, to: (one: T) => T): Record<string, T> {
+  return Object.fromEntries(Object.entries(all).map(([key, one]) => [key, to(one)]));
+}

@@ -1,0 +1,350 @@
+/**
+ * Contact, the end of the strike and the way home, read off the path of the striking end.
+ */
+import { dot, length, minus, scaled, type Vector } from '../../foundation/geometry/vector';
+import type { Motion, Path } from '../../reconstruct/motion/motion';
+import { inSpace } from '../../reconstruct/motion/moving';
+import { armOf, type Series } from '../../reconstruct/motion/speeds';
+import { endPath } from '../../reconstruct/motion/where';
+import { lowpass } from '../../foundation/signal/butterworth';
+import { derivative } from '../../foundation/signal/derivative';
+import { lowerBound } from '../../foundation/signal/interpolate';
+import { localFit } from '../../foundation/signal/localFit';
+import { resampleEvenly } from '../../foundation/signal/resample';
+import type { Technique } from '../../foundation/technique/techniques';
+import { markAt, type EventMark } from './events';
+import { isDense } from '../../reconstruct/motion/prepare';
+
+/** Hz, for finding the strike at all. */
+const COARSE = 25;
+/** A target takes the speed away within this time, seconds. */
+const STOP = 0.03;
+/** The path just before and behind contact that the fit rests on, seconds; at least so many frames. */
+const BEFORE = { seconds: 0.025, frames: 5 };
+const BEHIND = { seconds: 0.02, frames: 3 };
+/** How long a stop may take, seconds: a snap to a dig. */
+const STOPS = [0.004, 0.008, 0.012, 0.016, 0.022, 0.03, 0.04, 0.055];
+/** A longer stop than this is no blow of a target's, seconds. */
+const SHARP = 0.025;
+/** Before contact no strike loses speed as fast as all of it in this time, seconds. */
+const BRAKES = 0.08;
+/** A strike that meets something loses this share of its speed at once. */
+const STOPS_DEAD = 0.25;
+/** The way back after the farthest place that tells a strike from a stretch of the arm, metres. */
+const WAY_BACK = 0.1;
+/** How exactly the farthest place tells where a strike at the air would have landed, seconds. */
+const FARTHEST_SIGMA = 0.02;
+/** A fall of speed is the strike's when it is at least this share of the largest. */
+const LARGE = 0.6;
+/**
+ * A tracked end that meets a target of its own colour, or hides behind it, is seen to stop early or
+ * to go on; seconds, one standard deviation, on rendered fighters (docs/accuracy.md).
+ */
+const TRACKED_CONTACT = 0.02;
+/** How far a real path strays from a parabola and an even stop, metres. */
+const STRAY = 0.0015;
+
+interface Track {
+  readonly times: readonly number[];
+  readonly points: readonly Vector[];
+  readonly velocity: readonly Vector[];
+}
+
+function coarse(path: Path, motion: Motion): Track {
+  const series = path.along.map((values) => resampleEvenly(path.times, values));
+  const { times, rate } = series[0]!;
+  const smooth = series.map(({ values }) => lowpass(values, COARSE, rate));
+  const rates = smooth.map((values) => derivative(values, times));
+  const vector = (lists: readonly (readonly number[])[], i: number) =>
+    inSpace(
+      motion.axes,
+      lists.map((values) => values[i]!),
+    );
+  return {
+    times,
+    points: times.map((_, i) => vector(smooth, i)),
+    velocity: times.map((_, i) => vector(rates, i)),
+  };
+}
+
+/** Speed that counts for a technique: toward the target, or along the end's own path. */
+const speedOn = ({ along }: Technique, velocity: Vector) =>
+  along === 'target' ? velocity[0]! : length(velocity);
+
+/**
+ * The moment at which the striking end, at speed, suddenly loses it: the largest fall of speed
+ * within 30 ms, then made exact by fitting the path up to contact and its stop behind it. Where there
+ * is no such fall (a strike at the air), the place where it reaches farthest.
+ *
+ * @returns null when the end's path is not dense, when the view does not show the way to the target,
+ *   or when the path neither stops nor comes back
+ */
+export function proposeContact(motion: Motion, technique: Technique): EventMark | null {
+  const path = endPath(motion, 'raw');
+  if (!path || !isDense(path) || motion.axes.length === 0) return null;
+  if (technique.along === 'target' && !motion.axes.includes('toward')) return null;
+  const { times, points, velocity } = coarse(path, motion);
+  const speed = velocity.map((v) => speedOn(technique, v));
+  const step = Math.max(1, Math.round(STOP / (times[1]! - times[0]!)));
+  const start = points[0]!;
+  const falls = speed.map((now, i) => {
+    const isOut = dot(velocity[i]!, minus(points[i]!, start)) > 0;
+    return isOut ? now - Math.max(0, speed[Math.min(i + step, speed.length - 1)]!) : 0;
+  });
+  const most = Math.max(...falls);
+  if (!(most > 0)) return null;
+  // On a curved way speed falls and rises as the limb turns; only toward the target does a fall that
+  // is small mean that nothing was hit.
+  const isSoft = technique.along === 'target' && most < STOPS_DEAD * Math.max(...speed);
+  if (isSoft) return farthest(motion, times, points);
+  // An arm that sets its angle falls in speed too; the strike itself is the last of the large falls.
+  let at = falls.length - 1;
+  while (falls[at]! < LARGE * most) at--;
+  while (at > 0 && falls[at - 1]! > falls[at]!) at--;
+  // The end was fastest a little before its largest fall.
+  let peak = at;
+  for (let i = lowerBound(times, times[at]! - 2 * STOP); i <= at; i++)
+    if (speed[i]! > speed[peak]!) peak = i;
+  const direction = scaled(velocity[at]!, 1 / length(velocity[at]!));
+  const last = times[Math.min(at + step, times.length - 1)]!;
+  return exactly(path, motion, direction, times[peak]!, [times[at]! - 0.02, last]);
+}
+
+/**
+ * A strike at the air that slows down gently: where it reaches farthest, if it comes back from there.
+ */
+function farthest(
+  motion: Motion,
+  times: readonly number[],
+  points: readonly Vector[],
+): EventMark | null {
+  if (!motion.metric) return null;
+  const reach = points.map((point) => point[0]!);
+  let at = 0;
+  reach.forEach((value, i) => (at = value > reach[at]! ? i : at));
+  const back = reach[at]! - Math.min(...reach.slice(at));
+  return back < WAY_BACK
+    ? null
+    : markAt(motion.frameTimes, times[at]!, FARTHEST_SIGMA, motion.source);
+}
+
+/** Contact within a stretch of the path, to a fraction of a frame. */
+function exactly(
+  path: Path,
+  motion: Motion,
+  direction: Vector,
+  fastest: number,
+  [from, to]: readonly [number, number],
+): EventMark | null {
+  const along = path.times.map((_, i) =>
+    dot(
+      inSpace(
+        motion.axes,
+        path.along.map((values) => values[i]!),
+      ),
+      direction,
+    ),
+  );
+  const frame = (path.times[path.times.length - 1]! - path.times[0]!) / (path.times.length - 1);
+  const fine = Math.min(frame / 4, 0.001);
+  const near = around(path, along, from - 2 * STOP, to + 2 * STOP);
+  const tried: { time: number; misfit: number; stop: number }[] = [];
+  for (let time = from; time <= to; time += fine) {
+    for (const stop of STOPS) {
+      const misfit = misfitOf(near, time, stop, frame);
+      if (Number.isFinite(misfit)) tried.push({ time, misfit, stop });
+    }
+  }
+  const best = tried.reduce((a, b) => (b.misfit < a.misfit ? b : a), tried[0]!);
+  if (!best) return null;
+  // As far as the misfit (χ²) stays within 1 of its least: one parameter, 68 %.
+  const close = tried.filter(({ misfit }) => misfit <= best.misfit + 1);
+  const spread = (close[close.length - 1]!.time - close[0]!.time) / 2;
+  // The longer the stop, the less a film without a target tells of where it began: then contact lies
+  // between the fastest moment and where the fit has it.
+  const isSharp = best.stop <= SHARP;
+  const time = isSharp ? best.time : (best.time + Math.min(fastest, best.time)) / 2;
+  const doubt = isSharp
+    ? Math.max(best.stop / 4, frame / 2)
+    : Math.max(best.stop / 3, Math.abs(best.time - fastest) / 2);
+  const hidden = path.bias ? TRACKED_CONTACT : 0;
+  return markAt(motion.frameTimes, time, Math.hypot(spread, doubt, hidden), motion.source);
+}
+
+interface Way {
+  readonly times: readonly number[];
+  readonly along: readonly number[];
+  readonly sigma: readonly number[];
+}
+
+function around(path: Path, along: readonly number[], from: number, to: number): Way {
+  const first = lowerBound(path.times, from);
+  const last = lowerBound(path.times, to);
+  return {
+    times: path.times.slice(first, last),
+    along: along.slice(first, last),
+    sigma: path.sigma.slice(first, last).map((sigma) => Math.hypot(sigma, STRAY)),
+  };
+}
+
+/**
+ * χ² of the path around a supposed contact, as if all had the same number of samples. Up to contact
+ * a parabola; behind it the speed falls as under a half-sine push of the target, the textbook shape
+ * of an impact: x = x_c + v (τ/2 + s/2π · sin(πτ/s)) for a stop that takes s.
+ */
+function misfitOf(way: Way, contact: number, stop: number, frame: number): number {
+  const before = Math.max(BEFORE.seconds, BEFORE.frames * frame);
+  const behind = Math.max(BEHIND.seconds, BEHIND.frames * frame, stop);
+  const first = lowerBound(way.times, contact - before - 1e-9);
+  const wall = lowerBound(way.times, contact + 1e-9);
+  const last = lowerBound(way.times, contact + behind);
+  if (wall - first < 4 || last - wall < 2) return Infinity;
+  const [fit] = localFit(
+    way.times.slice(first, wall),
+    [way.along.slice(first, wall)],
+    way.sigma.slice(first, wall),
+    contact,
+    2,
+  );
+  const { value, slope, curvature } = fit!;
+  // Slowing down as hard as this, the end has met something already.
+  if (slope <= 0 || curvature < -slope / BRAKES) return Infinity;
+  let sum = 0;
+  for (let i = first; i < last; i++) {
+    const dt = way.times[i]! - contact;
+    const slowing = Math.min(dt, stop);
+    const expected =
+      dt <= 0
+        ? value + slope * dt + (curvature / 2) * dt * dt
+        : value +
+          slope * (slowing / 2 + (stop / (2 * Math.PI)) * Math.sin((Math.PI * slowing) / stop));
+    sum += ((way.along[i]! - expected) / way.sigma[i]!) ** 2;
+  }
+  return (sum / (last - first)) * ((before + BEHIND.seconds) / frame);
+}
+
+/** A strike follows through for no longer than this, seconds. */
+const LONGEST_FOLLOW = 0.34;
+/** Samples either side over which the speed behind contact is taken; one where two last too long. */
+const HALF = 2;
+/** Seconds within which a hand that snaps back has stopped and turned. */
+const TURNS = 0.01;
+/** At this share of its speed before contact the end has stopped. */
+const STOPPED = 0.05;
+
+/**
+ * The strike stops travelling: its speed along its direction at contact comes to nothing.
+ *
+ * @returns null when it never does within a third of a second, or the path is not dense
+ */
+export function proposeEnd(motion: Motion, contact: EventMark): EventMark | null {
+  const path = endPath(motion, 'raw');
+  if (!path || !isDense(path) || motion.axes.length === 0) return null;
+  const before = window(path, contact.time - 0.02, contact.time);
+  if (before.length < 2) return null;
+  const place = (i: number) =>
+    inSpace(
+      motion.axes,
+      path.along.map((values) => values[i]!),
+    );
+  const way = minus(place(before[before.length - 1]!), place(before[0]!));
+  const direction = scaled(way, 1 / length(way));
+  const arriving = rate(path, place, direction, before);
+  const after = window(path, contact.time + 1e-6, contact.time + LONGEST_FOLLOW);
+  const spacing = after.length > 1 ? path.times[after[1]!]! - path.times[after[0]!]! : 0;
+  const half = HALF * spacing > TURNS ? 1 : HALF;
+  for (let k = half; k + half < after.length; k++) {
+    const near = after.slice(k - half, k + half + 1);
+    const speed = rate(path, place, direction, near);
+    if (speed > STOPPED * arriving) continue;
+    const time = path.times[after[k]!]!;
+    const frame = time - path.times[after[k]! - 1]!;
+    if (k > half) return markAt(motion.frameTimes, time, HALF * frame, motion.source);
+    // It has stopped before it could first be looked at: anywhere from contact to then.
+    const middle = (contact.time + time) / 2;
+    const sigma = Math.hypot((time - contact.time) / Math.sqrt(12), frame);
+    return markAt(motion.frameTimes, middle, sigma, motion.source);
+  }
+  return null;
+}
+
+/** Mean speed along a direction over some samples, by least squares. */
+function rate(
+  path: Path,
+  place: (i: number) => Vector,
+  direction: Vector,
+  samples: readonly number[],
+): number {
+  const times = samples.map((i) => path.times[i]!);
+  const along = samples.map((i) => dot(place(i), direction));
+  return localFit(
+    times,
+    [along],
+    samples.map(() => 1),
+    times[0]!,
+    1,
+  )[0]!.slope;
+}
+
+/** Home: within this of where the end was in guard, metres. */
+const HOME = 0.1;
+/** How far a tracked hand's way home strays, seconds; on rendered fighters (docs/accuracy.md). */
+const TRACKED_HOME = 0.04;
+/** Home: slowed down to this share of the way home's own peak. */
+const SLOWED = 0.1;
+
+/**
+ * The striking end is back: the first time after the end that it is within 10 cm of its guard and
+ * has all but stopped; or, if it never gets that near, where it is slowest after its way home. A hand
+ * is home when it is back on the body that carries it; a foot when it is back on the floor.
+ */
+export function proposeHome(
+  motion: Motion,
+  technique: Technique,
+  ready: EventMark,
+  end: EventMark,
+): EventMark | null {
+  if (motion.axes.length === 0 || !motion.metric) return null;
+  const away =
+    (technique.family === 'kick' ? null : armOf({ ...motion, paths: motion.raw })) ??
+    fromGuard(motion, ready);
+  if (!away || !isDense(away)) return null;
+  const even = resampleEvenly(away.times, away.values);
+  const distance = lowpass(even.values, COARSE, even.rate);
+  const speed = derivative(distance, even.times).map(Math.abs);
+  const { times } = even;
+  const tracked = endPath(motion, 'raw')?.bias ? TRACKED_HOME : 0;
+  const from = lowerBound(times, end.time);
+  const guard = distance[Math.min(lowerBound(times, ready.time), times.length - 1)]!;
+  let peak = from;
+  let slowest: number | null = null;
+  const step = times[1]! - times[0]!;
+  for (let i = from; i < times.length; i++) {
+    if (speed[i]! > speed[peak]!) [peak, slowest] = [i, null];
+    if (slowest === null || speed[i]! < speed[slowest]!) slowest = i;
+    const isNear = Math.abs(distance[i]! - guard) < HOME;
+    if (i > peak && isNear && speed[i]! < SLOWED * speed[peak]!) {
+      return markAt(motion.frameTimes, times[i]!, Math.hypot(2 * step, tracked), motion.source);
+    }
+  }
+  return slowest === null || slowest <= peak
+    ? null
+    : markAt(motion.frameTimes, times[slowest]!, Math.hypot(4 * step, tracked), motion.source);
+}
+
+/** How far the end is from where it was at ready, in the picture or in space. */
+function fromGuard(motion: Motion, ready: EventMark): Series | null {
+  const path = endPath(motion, 'raw');
+  if (!path) return null;
+  const at = Math.min(lowerBound(path.times, ready.time), path.times.length - 1);
+  const values = path.times.map((_, i) =>
+    Math.hypot(...path.along.map((axis) => axis[i]! - axis[at]!)),
+  );
+  return { frames: path.frames, times: path.times, values, unit: 'm' };
+}
+
+function window({ times }: Path, from: number, to: number): number[] {
+  const first = lowerBound(times, from - 1e-9);
+  const last = lowerBound(times, to + 1e-9);
+  return Array.from({ length: Math.max(0, last - first) }, (_, i) => first + i);
+}

@@ -1,0 +1,57 @@
+/**
+ * Every event that a dense track shows and the coach has not marked. A mark of the coach's wins
+ * over what would have been proposed, and what is proposed after it builds on it.
+ */
+import type { Motion } from '../../reconstruct/motion/motion';
+import type { Technique } from '../../foundation/technique/techniques';
+import { proposeEnd, proposeHome } from './contact';
+import { markAt, type EventMark, type Events } from './events';
+import { proposeFeet } from './feet';
+import { proposeLoad, proposeStarts } from './starts';
+
+/** The student stands ready this long before the load, seconds. */
+const READY = 0.05;
+
+/**
+ * @param motion the stretch around one strike, prepared
+ * @param marks the coach's
+ * @param contact marked or proposed; without it nothing else can be
+ * @returns marks and proposals together
+ */
+export function proposeEvents(
+  motion: Motion,
+  technique: Technique,
+  marks: Events,
+  contact: EventMark | null,
+): Events {
+  if (!contact) return marks;
+  const starts = { ...(isTimed(motion) && proposeStarts(motion, technique, contact)), ...marks };
+  const first = earliest(starts.hips, starts.trunk, starts.arm);
+  const load = marks.load ?? (first ? proposeLoad(motion, first) : null);
+  const ready = marks.ready ?? readyBefore(motion, load ?? first ?? undefined);
+  const end = marks.end ?? proposeEnd(motion, contact);
+  const home = marks.home ?? (ready && end && proposeHome(motion, technique, ready, end));
+  const feet =
+    isTimed(motion) &&
+    ready &&
+    proposeFeet(motion, technique, { ready, contact, ...(home && { home }) });
+  const found = { ...feet, ...starts, load, ready, contact, end, home, ...marks };
+  return Object.fromEntries(Object.entries(found).filter(([, mark]) => mark)) as Events;
+}
+
+/**
+ * A tracker's guess of the body in space tells how it stands, but not when a link starts: of a pelvis
+ * it sees the thighs, and was up to 120 ms late (docs/accuracy.md).
+ */
+const isTimed = ({ source }: Motion) => source !== 'estimated-3d';
+
+function earliest(...marks: (EventMark | undefined)[]): EventMark | undefined {
+  return marks.flatMap((mark) => (mark ? [mark] : [])).sort((a, b) => a.time - b.time)[0];
+}
+
+function readyBefore(motion: Motion, moving: EventMark | undefined): EventMark | null {
+  const first = motion.frameTimes[0];
+  if (!moving || first === undefined) return null;
+  const time = Math.max(first, moving.time - READY);
+  return markAt(motion.frameTimes, time, READY / 4, motion.source);
+}

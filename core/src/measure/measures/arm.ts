@@ -1,0 +1,279 @@
+/** The striking limb itself: its bend, its line, its fist, and how much of its length is used. */
+import { between, offLine } from '../../foundation/geometry/angles';
+import {
+  angleAt,
+  cross,
+  dot,
+  distance,
+  length,
+  minus,
+  scaled,
+  type Vector,
+} from '../../foundation/geometry/vector';
+import { absent } from '../../foundation/reading/reading';
+import type { Technique } from '../../foundation/technique/techniques';
+import { viewWords } from './context';
+import { Lacking, type Instant, type Look } from './probe';
+import type { Measure } from './run';
+
+/** Seconds before contact over which a hook's angle must hold. */
+export const DRIFT_WINDOW = 0.08;
+
+export const isPunch = ({ end }: Technique) => end === 'fist';
+const isKick = ({ family }: Technique) => family === 'kick';
+const isLong = (technique: Technique) => technique.family !== 'elbow' && technique.end !== 'knee';
+
+const BEND = {
+  unit: 'rad',
+  needs: 'any',
+  shows: 'the bend',
+  isMetric: false,
+  isBend: true,
+} as const;
+
+/** Inner angle of the striking elbow or knee; π = straight. */
+function bend(look: Look, when: Instant): number {
+  requireBendView(look);
+  const parts = isKick(look.strike.technique)
+    ? (['Hip', 'Knee', 'Ankle'] as const)
+    : (['Shoulder', 'Elbow', 'Wrist'] as const);
+  const [near, middle, far] = parts.map((part) => look.at(look.own(part), when));
+  return angleAt(near!, middle!, far!);
+}
+
+/** The bend must lie in the picture plane, which depends on the technique. */
+function requireBendView({ motion, strike: { technique } }: Look): void {
+  if (motion.view === '3d') return;
+  const { bendViews, name } = technique;
+  const joint = isKick(technique) ? 'knee' : 'elbow';
+  if (!bendViews.includes(motion.view)) {
+    const advice =
+      bendViews.length > 0
+        ? `film from ${bendViews.map(viewWords).join(' or ')}`
+        : 'two cameras would';
+    throw new Lacking(
+      absent(
+        `A view from ${viewWords(motion.view)} cannot show the ${joint}'s bend in a ` +
+          `${name.toLowerCase()}; ${advice}.`,
+      ),
+    );
+  }
+  if (motion.axes.length === 0) {
+    throw new Lacking(absent('Draw the line to the target in the picture.'));
+  }
+}
+
+function drift(look: Look): number {
+  return bend(look, look.event('contact')) - bend(look, look.event('contact', -DRIFT_WINDOW));
+}
+
+/** The joint the limb hangs on, and its links down to the end. */
+function links(
+  look: Look,
+): readonly (readonly [
+  'Shoulder' | 'Elbow' | 'Wrist' | 'Hip' | 'Knee' | 'Ankle',
+  'Elbow' | 'Wrist' | 'Knee' | 'Ankle' | 'end',
+])[] {
+  return isKick(look.strike.technique)
+    ? [
+        ['Hip', 'Knee'],
+        ['Knee', 'Ankle'],
+        ['Ankle', 'end'],
+      ]
+    : [
+        ['Shoulder', 'Elbow'],
+        ['Elbow', 'Wrist'],
+        ['Wrist', 'end'],
+      ];
+}
+
+/**
+ * Root of the limb to striking end at contact ÷ full extension: the sum of the links, each as long
+ * as it is seen in this strike. Needs no scale.
+ */
+function reach(look: Look): number {
+  if (look.motion.view === 'above') {
+    throw new Lacking(
+      absent('From above, links that hang look short, and so does full reach; film from the side.'),
+    );
+  }
+  const when = look.event('contact');
+  const root = look.own(isKick(look.strike.technique) ? 'Hip' : 'Shoulder');
+  const used = distance(look.at(root, when), look.at('end', when));
+  const full = links(look).reduce(
+    (sum, [near, far]) =>
+      sum + look.linkLength(look.own(near), far === 'end' ? far : look.own(far)),
+    0,
+  );
+  return used / full;
+}
+
+/**
+ * Largest distance by which the elbow leaves the upright plane through its own shoulder and the
+ * target, to the outside, from the arm's start to contact. Inside counts as negative.
+ */
+function flare(look: Look): number {
+  const outward = look.motion.striking === 'right' ? 1 : -1;
+  const out = (l: Look, when: Instant) =>
+    outward * (l.at(l.own('Elbow'), when)[2]! - l.at(l.own('Shoulder'), when)[2]!);
+  const from = look.event('arm');
+  return out(look, look.most('flare', from, look.event('contact'), look.own('Elbow'), out));
+}
+
+/** Forearm against the line to the target, and the target's own direction. */
+const TARGET: Vector = [1, 0, 0];
+
+/**
+ * The hand against the forearm at contact, split into the bend about the knuckle line (up or down)
+ * and the bend toward the thumb or little finger.
+ */
+function wrist(look: Look): { flex: number; side: number } {
+  const when = look.event('contact');
+  const [elbow, wristAt, index, little] = (
+    ['Elbow', 'Wrist', 'IndexKnuckle', 'LittleKnuckle'] as const
+  ).map((part) => look.at(look.own(part), when)) as [Vector, Vector, Vector, Vector];
+  const forearm = minus(wristAt, elbow);
+  const hand = minus(
+    scaled(
+      [0, 1, 2].map((i) => index[i]! + little[i]!),
+      0.5,
+    ),
+    wristAt,
+  );
+  const raw = minus(index, little);
+  const along = scaled(forearm, 1 / length(forearm));
+  // The knuckle line, made square to the forearm.
+  const knuckles = minus(raw, scaled(along, dot(raw, along)));
+  const across = scaled(knuckles, 1 / length(knuckles));
+  const normal = cross(along, across);
+  const forward = dot(hand, along);
+  return {
+    flex: Math.atan2(dot(hand, normal), forward),
+    side: Math.atan2(dot(hand, across), forward),
+  };
+}
+
+/** Roll of the knuckle line from vertical: 0 = thumb up, π/2 = palm down (or up). */
+function knucklePlane(look: Look): number {
+  const when = look.event('contact');
+  const line = minus(
+    look.at(look.own('IndexKnuckle'), when),
+    look.at(look.own('LittleKnuckle'), when),
+  );
+  return between(line, [0, 1, 0]);
+}
+
+const IN_SPACE = { needs: 'space', isMetric: false, unit: 'rad' } as const;
+
+export const ARM = [
+  {
+    ...BEND,
+    id: 'elbow.contact',
+    name: 'Elbow at contact',
+    of: isPunch,
+    value: (look) => bend(look, look.event('contact')),
+  },
+  { ...BEND, id: 'elbow.drift', name: 'Elbow change, last 80 ms', of: isPunch, value: drift },
+  {
+    ...BEND,
+    id: 'elbow.most',
+    name: 'Elbow at its straightest',
+    of: isPunch,
+    value: (look) => {
+      const [from, to] = [look.event('contact'), look.event('end')];
+      return bend(look, look.most('straightest', from, to, look.own('Elbow'), bend));
+    },
+  },
+  {
+    ...BEND,
+    id: 'knee.contact',
+    name: 'Striking knee at contact',
+    of: isKick,
+    value: (look) => bend(look, look.event('contact')),
+  },
+  {
+    unit: 'ratio',
+    needs: 'toward',
+    shows: 'reach to the target',
+    isMetric: false,
+    id: 'reach',
+    name: 'Reach used',
+    of: isLong,
+    value: reach,
+  },
+  {
+    unit: 'm',
+    needs: 'right',
+    shows: 'the elbow leaving the line',
+    isMetric: true,
+    id: 'flare',
+    name: 'Elbow off the line',
+    of: isPunch,
+    value: flare,
+  },
+  {
+    ...IN_SPACE,
+    id: 'line',
+    name: 'Forearm against the target line',
+    shows: 'the forearm’s line',
+    of: isPunch,
+    value: (look) => {
+      const when = look.event('contact');
+      const forearm = minus(look.at(look.own('Wrist'), when), look.at(look.own('Elbow'), when));
+      return between(forearm, TARGET);
+    },
+  },
+  {
+    needs: 'space',
+    isMetric: true,
+    unit: 'm',
+    id: 'line.off',
+    name: 'Elbow beside the line from shoulder to fist',
+    shows: 'the line of the arm',
+    of: isPunch,
+    value: (look) => {
+      const when = look.event('contact');
+      return offLine(
+        look.at(look.own('Elbow'), when),
+        look.at(look.own('Shoulder'), when),
+        look.at('end', when),
+      );
+    },
+  },
+  {
+    ...IN_SPACE,
+    id: 'wrist.flex',
+    name: 'Wrist bent up or down',
+    shows: 'the wrist',
+    of: isPunch,
+    value: (look) => wrist(look).flex,
+  },
+  {
+    ...IN_SPACE,
+    id: 'wrist.side',
+    name: 'Wrist bent sideways',
+    shows: 'the wrist',
+    of: isPunch,
+    value: (look) => wrist(look).side,
+  },
+  {
+    ...IN_SPACE,
+    id: 'forearm.rise',
+    name: 'Forearm rises from elbow to wrist',
+    shows: 'the level of the forearm',
+    of: isPunch,
+    value: (look) => {
+      const when = look.event('contact');
+      const forearm = minus(look.at(look.own('Wrist'), when), look.at(look.own('Elbow'), when));
+      return Math.asin(forearm[1]! / length(forearm));
+    },
+  },
+  {
+    ...IN_SPACE,
+    id: 'knucklePlane',
+    name: 'Knuckles from upright',
+    shows: 'the roll of the fist',
+    of: isPunch,
+    value: knucklePlane,
+  },
+] as const satisfies readonly Measure[];

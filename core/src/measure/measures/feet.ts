@@ -1,0 +1,174 @@
+/** What feet and knees do while the strike goes: one turns, the other holds. */
+import { distance, dot, minus, scaled, type Vector } from '../../foundation/geometry/vector';
+import type { Technique } from '../../foundation/technique/techniques';
+import { footTurn, kneeAngle } from './stance';
+import type { Instant, Look } from './probe';
+import type { Measure } from './run';
+
+const TURNS = {
+  unit: 'rad',
+  needs: 'ground',
+  shows: 'the turn of the feet',
+  isMetric: false,
+} as const;
+const HEEL = { unit: 'm', needs: 'up', shows: 'the heel', isMetric: true } as const;
+const ANCHOR = { needs: 'ground', shows: 'the support foot', isMetric: true } as const;
+
+const INSIDE = { unit: 'm', needs: 'space', shows: 'a knee falling in', isMetric: true } as const;
+
+const ownSide = (look: Look) => look.motion.striking;
+const anchorSide = (look: Look) => (look.motion.striking === 'right' ? 'left' : 'right');
+const stands = ({ family }: Technique) => family !== 'kick';
+
+/**
+ * When the support foot should be set: as the hips start, or as it was set when that was before. A
+ * foot that comes to rest only later has spun.
+ */
+function set(look: Look): Instant {
+  const hips = look.event('hips');
+  if (!look.has('anchorSet')) return hips;
+  const seen = look.event('anchorSet');
+  return seen.time < hips.time ? seen : hips;
+}
+
+function pivot(look: Look, side: 'left' | 'right'): number {
+  return footTurn(look, side, look.event('ready'), look.event('contact'));
+}
+
+/** Heel over toe at contact. */
+function heel(look: Look, side: 'left' | 'right'): number {
+  const when = look.event('contact');
+  return look.at(`${side}Heel`, when)[1]! - look.at(`${side}Toe`, when)[1]!;
+}
+
+/**
+ * How far the knee lies inside the line from hip to ankle at contact, seen from the front;
+ * positive = caved in toward the other leg.
+ */
+function cave(look: Look, side: 'left' | 'right'): number {
+  const when = look.event('contact');
+  const [hip, knee, ankle] = (['Hip', 'Knee', 'Ankle'] as const).map((part) =>
+    look.at(`${side}${part}`, when),
+  ) as [readonly number[], readonly number[], readonly number[]];
+  const inward = side === 'left' ? 1 : -1;
+  const share = (knee[1]! - ankle[1]!) / (hip[1]! - ankle[1]!);
+  return inward * (knee[2]! - (ankle[2]! + share * (hip[2]! - ankle[2]!)));
+}
+
+/**
+ * How far the knee lies inside the plane of its own foot at contact: beside the line from ankle to
+ * hip, square to where the toes point, positive = toward the other leg. A knee bent over its toes
+ * is at 0, wherever they point.
+ */
+function inside(look: Look, side: 'left' | 'right'): number {
+  const when = look.event('contact');
+  const [hip, knee, ankle, heel, toe] = (['Hip', 'Knee', 'Ankle', 'Heel', 'Toe'] as const).map(
+    (part) => look.at(`${side}${part}`, when),
+  ) as [Vector, Vector, Vector, Vector, Vector];
+  const line = minus(hip, ankle);
+  const share = dot(minus(knee, ankle), line) / dot(line, line);
+  const beside = minus(minus(knee, ankle), scaled(line, share));
+  const toes = minus(toe, heel);
+  const across = scaled([-toes[2]!, 0, toes[0]!], 1 / Math.hypot(toes[0]!, toes[2]!));
+  return (side === 'left' ? 1 : -1) * dot(beside, across);
+}
+
+export const FEET = [
+  { ...TURNS, id: 'pivot.lead', name: 'Lead foot turns', value: (look) => pivot(look, 'left') },
+  { ...TURNS, id: 'pivot.rear', name: 'Rear foot turns', value: (look) => pivot(look, 'right') },
+  {
+    ...TURNS,
+    id: 'pivot.own',
+    name: 'Striking side’s foot turns',
+    of: stands,
+    value: (look) => pivot(look, ownSide(look)),
+  },
+  {
+    ...TURNS,
+    id: 'pivot.support',
+    name: 'Support foot turns',
+    value: (look) => pivot(look, anchorSide(look)),
+  },
+  { ...HEEL, id: 'heel.lead', name: 'Lead heel at contact', value: (look) => heel(look, 'left') },
+  { ...HEEL, id: 'heel.rear', name: 'Rear heel at contact', value: (look) => heel(look, 'right') },
+  {
+    unit: 'm',
+    needs: 'upright',
+    shows: 'a knee caving in',
+    isMetric: true,
+    id: 'cave.lead',
+    name: 'Lead knee inside its line',
+    value: (look) => cave(look, 'left'),
+  },
+  {
+    unit: 'm',
+    needs: 'upright',
+    shows: 'a knee caving in',
+    isMetric: true,
+    id: 'cave.rear',
+    name: 'Rear knee inside its line',
+    value: (look) => cave(look, 'right'),
+  },
+  {
+    ...INSIDE,
+    id: 'knee.in.lead',
+    name: 'Lead knee inside its toes',
+    value: (look) => inside(look, 'left'),
+  },
+  {
+    ...INSIDE,
+    id: 'knee.in.rear',
+    name: 'Rear knee inside its toes',
+    value: (look) => inside(look, 'right'),
+  },
+  {
+    unit: 'rad',
+    needs: 'space',
+    shows: 'the bend of the knees',
+    isMetric: false,
+    id: 'anchor.knee',
+    name: 'Support knee gives, set to contact',
+    value: (look) =>
+      kneeAngle(look, anchorSide(look), set(look)) -
+      kneeAngle(look, anchorSide(look), look.event('contact')),
+  },
+  {
+    ...ANCHOR,
+    unit: 'rad',
+    isMetric: false,
+    id: 'anchor.foot',
+    name: 'Support foot turns, set to contact',
+    value: (look) => footTurn(look, anchorSide(look), set(look), look.event('contact')),
+  },
+  {
+    ...ANCHOR,
+    unit: 'm',
+    id: 'anchor.travel',
+    name: 'Support foot slides, set to contact',
+    value: (look) =>
+      // The toe: a heel that comes up moves the middle of the foot and slides nothing.
+      distance(
+        look.at(`${anchorSide(look)}Toe`, set(look)),
+        look.at(`${anchorSide(look)}Toe`, look.event('contact')),
+      ),
+  },
+  {
+    unit: 'rad',
+    needs: 'space',
+    shows: 'the bend of the knees',
+    isMetric: false,
+    id: 'knee.support',
+    name: 'Support knee at contact',
+    value: (look) => kneeAngle(look, anchorSide(look), look.event('contact')),
+  },
+  {
+    unit: 'rad',
+    needs: 'space',
+    shows: 'the bend of the knees',
+    isMetric: false,
+    id: 'knee.own',
+    name: 'Striking side’s knee at contact',
+    of: stands,
+    value: (look) => kneeAngle(look, ownSide(look), look.event('contact')),
+  },
+] as const satisfies readonly Measure[];

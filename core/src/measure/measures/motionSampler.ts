@@ -1,0 +1,142 @@
+/** What a motion shows of a thing at a time, worked out once however many measures ask. */
+import { CENTRE_WEIGHTS } from '../../foundation/body/centre';
+import type { Landmark } from '../../foundation/body/landmarks';
+import { linkLength, type LinkLength } from '../../reconstruct/motion/linkLength';
+import type { Motion, Path } from '../../reconstruct/motion/motion';
+import { movingAround, type MovingPoint } from '../../reconstruct/motion/moving';
+import { endLandmark, endPath, missing, where, whereOn, type Where } from '../../reconstruct/motion/where';
+import { isAbsent, type Absent } from '../../foundation/reading/reading';
+
+export const END = 'end';
+export const MASS = 'mass';
+/** A landmark, the striking end, or the centre of mass. */
+export type Thing = Landmark | typeof END | typeof MASS;
+
+/** By motion, then by the time of its contact, across which no velocity looks. */
+const known = new WeakMap<Motion, Map<number, Shown>>();
+
+export class Shown {
+  private readonly places = new Map<Thing, Map<number, Where | Absent>>();
+  private readonly velocities = new Map<Thing, Map<number, MovingPoint | null>>();
+  private readonly lengths = new Map<string, LinkLength | Absent>();
+
+  private constructor(
+    private readonly motion: Motion,
+    private readonly contact: number,
+  ) {}
+
+  /** @param contact seconds; infinite when it is not known */
+  static of(motion: Motion, contact: number): Shown {
+    const own = known.get(motion) ?? new Map<number, Shown>();
+    known.set(motion, own);
+    const shown = own.get(contact) ?? new Shown(motion, contact);
+    own.set(contact, shown);
+    return shown;
+  }
+
+  /** The landmark to ask for when a thing is not shown. */
+  landmarkOf(thing: Thing): Landmark {
+    if (thing === END) return endLandmark(this.motion);
+    return thing === MASS ? 'leftHip' : thing;
+  }
+
+  path(thing: Thing): Path | null {
+    if (thing === END) return endPath(this.motion);
+    return this.motion.paths[this.landmarkOf(thing)] ?? null;
+  }
+
+  place(thing: Thing, time: number): Where | Absent {
+    return cached(this.places, thing, time, () => {
+      if (thing === MASS) return this.centre(time);
+      if (thing !== END) return where(this.motion, thing, time);
+      const path = endPath(this.motion);
+      const landmark = endLandmark(this.motion);
+      return path
+        ? whereOn(path, time, this.motion, landmark)
+        : missing(this.motion, landmark, time);
+    });
+  }
+
+  /** Null when there are too few points around. */
+  moving(thing: Thing, time: number): MovingPoint | null {
+    return cached(this.velocities, thing, time, () => {
+      if (thing === MASS) return this.centreMoving(time);
+      const path = thing === END ? endPath(this.motion, 'raw') : this.motion.raw[thing];
+      return path ? movingAround(path, time, this.contact) : null;
+    });
+  }
+
+  linkLength(near: Thing, far: Thing, time: number): LinkLength | Absent {
+    const name = `${near} ${far}`;
+    const found = this.lengths.get(name) ?? this.measured(near, far, time);
+    this.lengths.set(name, found);
+    return found;
+  }
+
+  private measured(near: Thing, far: Thing, time: number): LinkLength | Absent {
+    const [a, b] = [this.path(near), this.path(far)];
+    const lacking = a ? far : near;
+    const length = a && b && linkLength(this.motion, a, b);
+    return length ?? missing(this.motion, this.landmarkOf(lacking), time);
+  }
+
+  private centre(time: number): Where | Absent {
+    const parts = weighed((landmark) => this.place(landmark, time));
+    if (isAbsent(parts)) return parts;
+    return {
+      at: total(parts, (one) => one.at),
+      sigma: spread(parts, (one) => one.sigma),
+      frames: parts[0]![1].frames,
+    };
+  }
+
+  private centreMoving(time: number): MovingPoint | null {
+    const parts = weighed(
+      (landmark) => this.moving(landmark, time) ?? missing(this.motion, landmark, time),
+    );
+    if (isAbsent(parts)) return null;
+    return {
+      at: total(parts, (one) => one.at),
+      velocity: total(parts, (one) => one.velocity),
+      acceleration: total(parts, (one) => one.acceleration),
+      velocitySigma: spread(parts, (one) => one.velocitySigma),
+      velocityDoubt: Math.max(...parts.map(([, one]) => one.velocityDoubt)),
+      accelerationSigma: spread(parts, (one) => one.accelerationSigma),
+      frames: parts[0]![1].frames,
+    };
+  }
+}
+
+function cached<T>(all: Map<Thing, Map<number, T>>, thing: Thing, time: number, make: () => T): T {
+  let own = all.get(thing);
+  if (!own) all.set(thing, (own = new Map()));
+  const before = own.get(time);
+  if (before !== undefined) return before;
+  const made = make();
+  own.set(time, made);
+  return made;
+}
+
+type Weighed<T> = readonly (readonly [number, T])[];
+
+/** What the centre of mass is made of, each with its weight; or what is missing. */
+function weighed<T extends object>(of: (landmark: Landmark) => T | Absent): Weighed<T> | Absent {
+  const parts: [number, T][] = [];
+  for (const [landmark, weight] of CENTRE_WEIGHTS) {
+    const part = of(landmark);
+    if (isAbsent(part)) return part;
+    parts.push([weight, part as T]);
+  }
+  return parts;
+}
+
+function total<T>(parts: Weighed<T>, of: (one: T) => readonly number[]): number[] {
+  const first = of(parts[0]![1]);
+  return first.map((_, axis) =>
+    parts.reduce((sum, [weight, one]) => sum + weight * of(one)[axis]!, 0),
+  );
+}
+
+function spread<T>(parts: Weighed<T>, of: (one: T) => number): number {
+  return Math.sqrt(parts.reduce((sum, [weight, one]) => sum + (weight * of(one)) ** 2, 0));
+}

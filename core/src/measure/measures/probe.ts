@@ -1,0 +1,279 @@
+/**
+ * How a measure looks at a strike. A measure is a plain function from a `Look` to a number; what it
+ * looks at is noted, and its uncertainty follows by looking again with each of those things nudged
+ * by its own σ. So no measure carries its own sum of errors, and none can forget a part of it.
+ */
+import { LANDMARKS, otherSide, sided, type Landmark, type SidedPart } from '../../foundation/body/landmarks';
+import type { AnyEvent, EventMark } from '../events/events';
+import { midpoint, type Vector } from '../../foundation/geometry/vector';
+import { AXES } from '../../reconstruct/calibration/calibration';
+import { inSpace, type MovingPoint } from '../../reconstruct/motion/moving';
+import { missing } from '../../reconstruct/motion/where';
+import { absent, isAbsent, type Absent } from '../../foundation/reading/reading';
+import { lowerBound } from '../../foundation/signal/interpolate';
+import { eventOf, type MeasureContext } from './context';
+import { END, MASS, Shown, type Thing } from './motionSampler';
+
+/** An instant tied to an event, so that it moves with the event; or found, and fixed. */
+export interface Instant {
+  /** The same for the same instant in every look of a measure. */
+  readonly label: string;
+  readonly event: AnyEvent | null;
+  /** As measured, seconds. */
+  readonly time: number;
+  /** How much later it is in this look, seconds. */
+  readonly shift: number;
+}
+
+/** One thing seen at one instant, as a number: see `keyOf`. */
+export type SeenKey = number;
+
+/** What is different in this look from what was measured. */
+export interface Change {
+  /** Added to what is seen under a key; one vector a key. */
+  readonly seen?: (key: SeenKey, sigma: number) => Vector | null;
+  /** Added to the time of an event, seconds. */
+  readonly event?: (name: AnyEvent, sigma: number) => number;
+  /** Lengths are multiplied by this. */
+  readonly scale?: number;
+}
+
+/** Thrown inside a measure when something it needs is not there; caught where it is run. */
+export class Lacking extends Error {
+  constructor(readonly why: Absent) {
+    super(why.absent);
+  }
+}
+
+/** What a first look noted. */
+export interface Notes {
+  readonly seen: Map<SeenKey, { readonly sigma: number; readonly axes: readonly number[] }>;
+  /** Instants and lengths by number. */
+  readonly labels: Map<string, number>;
+  readonly events: Map<AnyEvent, EventMark>;
+  readonly frames: Set<number>;
+  /** Instants found by searching; later looks take them as they are. */
+  readonly found: Map<string, Instant>;
+}
+
+export function blankNotes(): Notes {
+  return {
+    seen: new Map(),
+    labels: new Map(),
+    events: new Map(),
+    frames: new Set(),
+    found: new Map(),
+  };
+}
+
+const THINGS: ReadonlyMap<Thing, number> = new Map(
+  [...LANDMARKS, END, MASS].map((thing, i) => [thing as Thing, i]),
+);
+const NOTHING: Vector = [0, 0, 0];
+/** A thing's place, velocity and acceleration, and the length of a link, are seen apart. */
+const KINDS = { at: 0, velocity: 1, acceleration: 2, length: 3 } as const;
+
+/** With nothing to tell how fast the end moved: a limb's length in this time is fast, seconds. */
+const FAST = 0.1;
+
+/** Longest part of a searched stretch that may go without a point, seconds. */
+const LONGEST_UNSEEN = 0.05;
+
+export class Look {
+  readonly motion;
+  readonly strike;
+  private readonly shown: Shown;
+  private readonly isFirst: boolean;
+
+  constructor(
+    readonly context: MeasureContext,
+    private readonly notes: Notes,
+    private readonly change: Change | null = null,
+  ) {
+    this.isFirst = change === null;
+    this.motion = context.motion;
+    this.shown = Shown.of(context.motion, context.events.contact?.time ?? Infinity);
+    this.strike = context.strike;
+  }
+
+  /** The striking side's part. */
+  own(part: SidedPart): Landmark {
+    return sided(this.motion.striking, part);
+  }
+
+  /** The other side's part. */
+  off(part: SidedPart): Landmark {
+    return sided(otherSide(this.motion.striking), part);
+  }
+
+  has(event: AnyEvent): boolean {
+    return this.context.events[event] !== undefined;
+  }
+
+  /** @param offset seconds after the event (before it when negative) */
+  event(name: AnyEvent, offset = 0): Instant {
+    const mark = eventOf(this.context, name);
+    if (isAbsent(mark)) throw new Lacking(mark);
+    this.notes.events.set(name, mark);
+    return {
+      label: offset === 0 ? name : `${name}${offset.toFixed(4)}`,
+      event: name,
+      time: mark.time + offset,
+      shift: this.change?.event?.(name, mark.sigma) ?? 0,
+    };
+  }
+
+  /** Seconds from one event to another. */
+  span(from: AnyEvent, to: AnyEvent): number {
+    const [a, b] = [this.event(from), this.event(to)];
+    return b.time + b.shift - a.time - a.shift;
+  }
+
+  at(thing: Thing, when: Instant): Vector {
+    const found = this.shown.place(thing, when.time);
+    if (isAbsent(found)) throw new Lacking(found);
+    this.note(found.frames);
+    const at = when.shift === 0 ? found.at : this.later(thing, when, found.at);
+    return this.nudged(this.keyOf('at', thing, when.label), at, found.sigma);
+  }
+
+  /** Where a thing is a little later (or earlier): on with the velocity it has. */
+  private later(thing: Thing, when: Instant, at: readonly number[]): readonly number[] {
+    const moving = this.shown.moving(thing, when.time);
+    if (moving) return at.map((value, i) => value + moving.velocity[i]! * when.shift);
+    const root = thing === END && this.shown.place(this.root, when.time);
+    if (!root || isAbsent(root)) return at;
+    return at.map((value, i) => value + ((value - root.at[i]!) / FAST) * when.shift);
+  }
+
+  /** The joint on which the striking limb hangs. */
+  private get root(): Landmark {
+    return this.own(this.strike.technique.family === 'kick' ? 'Hip' : 'Shoulder');
+  }
+
+  /** Metres a second. */
+  velocity(thing: Thing, when: Instant): Vector {
+    const found = this.moving(thing, when);
+    const { velocity, acceleration } = found;
+    const then =
+      when.shift === 0 ? velocity : velocity.map((v, i) => v + acceleration[i]! * when.shift);
+    return this.nudged(this.keyOf('velocity', thing, when.label), then, found.velocitySigma);
+  }
+
+  /** How far the curve that gave a velocity may itself be off, m/s. */
+  velocityDoubt(thing: Thing, when: Instant): number {
+    return this.moving(thing, when).velocityDoubt;
+  }
+
+  /** Metres a second squared. */
+  acceleration(thing: Thing, when: Instant): Vector {
+    const found = this.moving(thing, when);
+    if (!Number.isFinite(found.accelerationSigma)) {
+      throw new Lacking(absent('Points on every frame around the peak are needed for this.'));
+    }
+    return this.nudged(
+      this.keyOf('acceleration', thing, when.label),
+      found.acceleration,
+      found.accelerationSigma,
+    );
+  }
+
+  /** Length of a link of the striking limb, metres (pixels without a scale). */
+  linkLength(near: Landmark, far: Thing): number {
+    const found = this.shown.linkLength(near, far, this.event('contact').time);
+    if (isAbsent(found)) throw new Lacking(found);
+    // A length belongs to the body, not to a moment: its frames are none to look at.
+    const key = this.keyOf('length', far, near);
+    if (!this.notes.seen.has(key)) this.notes.seen.set(key, { sigma: found.sigma, axes: [0] });
+    const by = this.change?.seen?.(key, found.sigma)?.[0] ?? 0;
+    return found.length * (this.change?.scale ?? 1) + by;
+  }
+
+  middle(a: Thing, b: Thing, when: Instant): Vector {
+    return midpoint(this.at(a, when), this.at(b, when));
+  }
+
+  /**
+   * The instant at which something is largest, among the frames from one instant to another that
+   * show it. Found on the first look; every later look takes the same instant.
+   *
+   * @param needs the landmark that decides which frames there are
+   * @param longestUnseen a longer stretch without it may hide something larger, seconds
+   */
+  most(
+    name: string,
+    from: Instant,
+    to: Instant,
+    needs: Thing,
+    value: (look: Look, when: Instant) => number,
+    longestUnseen = LONGEST_UNSEEN,
+  ): Instant {
+    const known = this.notes.found.get(name);
+    if (known) return known;
+    const scout = new Look(this.context, blankNotes());
+    const path = this.shown.path(needs);
+    if (!path) throw this.lacks(needs, from.time);
+    const times = path.times.slice(
+      lowerBound(path.times, from.time - 1e-9),
+      lowerBound(path.times, to.time + 1e-9),
+    );
+    this.requireSeen([from.time, ...times, to.time], needs, longestUnseen);
+    let best: { when: Instant; value: number } | null = null;
+    for (const time of times) {
+      const when: Instant = { label: `${name} ${time.toFixed(5)}`, event: null, time, shift: 0 };
+      try {
+        const found = value(scout, when);
+        if (best === null || found > best.value) best = { when, value: found };
+      } catch (error) {
+        if (!(error instanceof Lacking)) throw error;
+      }
+    }
+    if (best === null) throw this.lacks(needs, from.time);
+    this.notes.found.set(name, best.when);
+    return best.when;
+  }
+
+  private requireSeen(stops: readonly number[], needs: Thing, longest: number): void {
+    for (let i = 1; i < stops.length; i++) {
+      if (stops[i]! - stops[i - 1]! > longest) {
+        const middle = (stops[i]! + stops[i - 1]!) / 2;
+        throw this.lacks(needs, middle);
+      }
+    }
+  }
+
+  /** Only a first look needs to remember on what it rests. */
+  private note(frames: readonly number[]): void {
+    if (this.isFirst) for (const frame of frames) this.notes.frames.add(frame);
+  }
+
+  private lacks(thing: Thing, time: number): Lacking {
+    return new Lacking(missing(this.motion, this.shown.landmarkOf(thing), time));
+  }
+
+  private moving(thing: Thing, when: Instant): MovingPoint {
+    const found = this.shown.moving(thing, when.time);
+    if (!found) throw this.lacks(thing, when.time);
+    this.note(found.frames);
+    return found;
+  }
+
+  private keyOf(kind: keyof typeof KINDS, thing: Thing, label: string): SeenKey {
+    const { labels } = this.notes;
+    let index = labels.get(label);
+    if (index === undefined) labels.set(label, (index = labels.size));
+    return (index * THINGS.size + THINGS.get(thing)!) * 4 + KINDS[kind];
+  }
+
+  private nudged(key: SeenKey, seen: readonly number[], sigma: number): Vector {
+    const { axes } = this.motion;
+    if (!this.notes.seen.has(key)) {
+      this.notes.seen.set(key, { sigma, axes: axes.map((axis) => AXES.indexOf(axis)) });
+    }
+    const full = inSpace(axes, seen);
+    if (!this.change) return full;
+    const scale = this.change.scale ?? 1;
+    const by = this.change.seen?.(key, sigma) ?? NOTHING;
+    return [full[0]! * scale + by[0]!, full[1]! * scale + by[1]!, full[2]! * scale + by[2]!];
+  }
+}

@@ -1,0 +1,186 @@
+/** Runs measures: the reading with its σ, or the reason why there is none. */
+import type { AnyEvent } from '../events/events';
+import { AXES } from '../../reconstruct/calibration/calibration';
+import type { Motion } from '../../reconstruct/motion/motion';
+import { absent, isAbsent, reading, type Measured, type Unit } from '../../foundation/reading/reading';
+import type { Technique } from '../../foundation/technique/techniques';
+import { normals, seeded } from '../../foundation/uncertainty/random';
+import { motionShowing, type MeasureContext, type Needs } from './context';
+import { blankNotes, Lacking, Look, type Change, type Notes, type SeenKey } from './probe';
+
+export interface Measure<Id extends string = string> {
+  readonly id: Id;
+  readonly name: string;
+  readonly unit: Unit;
+  /** What the view must show. */
+  readonly needs: Needs;
+  /** What is to be seen, for the sentence that says that a view cannot show it. */
+  readonly shows: string;
+  /** Whether it is a length and so needs a scale. */
+  readonly isMetric: boolean;
+  /** Angles of a link in a single picture: the link may point a little out of it. */
+  readonly isBend?: boolean;
+  /** Techniques that have this reading; all when not given. */
+  readonly of?: (technique: Technique) => boolean;
+  /** Further doubt that no point carries: σ in the reading's unit, added in quadrature. */
+  readonly doubt?: (look: Look, value: number) => number;
+  readonly value: (look: Look) => number;
+}
+
+/** A strike without this reading. */
+const FOREIGN = { absent: 'This strike has no such reading.', isForeign: true } as const;
+
+export function run(measure: Measure, context: MeasureContext): Measured {
+  if (measure.of && !measure.of(context.strike.technique)) return FOREIGN;
+  const motion = motionShowing(context, { needs: measure.needs, name: measure.shows });
+  if (measure.needs !== 'any' && isAbsent(motion)) return motion;
+  if (measure.isMetric && !context.motion.metric) {
+    return absent('Set the scale from a known length.');
+  }
+  const found = runTogether(context, (look) => ({ value: measure.value(look) }));
+  if (isAbsent(found)) return found;
+  const { value, spread, notes, look } = found;
+  const isSeen = notes.seen.size > 0;
+  const projected = isSeen ? outOfPlane(measure, context.motion, value.value) : 0;
+  const doubt = measure.doubt?.(look, value.value) ?? 0;
+  return reading(
+    value.value,
+    measure.unit,
+    Math.hypot(spread.value, projected, doubt),
+    isSeen ? context.motion.source : sourceOf(notes),
+    isSeen ? [...notes.frames] : [...notes.events.values()].map((mark) => mark.frame),
+  );
+}
+
+function sourceOf({ events }: Notes) {
+  const sources = [...events.values()].map((mark) => mark.source);
+  return sources.includes('eye') ? 'eye' : (sources[0] ?? 'eye');
+}
+
+/** A single picture shows links in projection: see `Motion.planeSigma`. */
+function outOfPlane({ unit, isBend }: Measure, { planeSigma }: Motion, value: number): number {
+  if (isBend) return planeSigma;
+  return unit === 'rad' || unit === 's' ? 0 : planeSigma * Math.abs(value);
+}
+
+interface Together<Id extends string> {
+  readonly value: Readonly<Record<Id, number>>;
+  /** One standard deviation of each. */
+  readonly spread: Readonly<Record<Id, number>>;
+  readonly notes: Notes;
+  readonly look: Look;
+}
+
+/**
+ * Several numbers that come out of one look, with the spread of each.
+ *
+ * To first order, σ² = Σ (∂f/∂x · σ_x)² over all that was looked at, derivatives by central
+ * differences over ±σ (ISO/IEC Guide 98-3, 5.1.2 and 5.1.3 note 2); or, when the context asks for
+ * draws, by Monte-Carlo (ISO/IEC Guide 98-3 Supplement 1).
+ */
+export function runTogether<Id extends string>(
+  context: MeasureContext,
+  measure: (look: Look) => Readonly<Record<Id, number>>,
+): Together<Id> | ReturnType<typeof absent> {
+  const notes = blankNotes();
+  try {
+    const look = new Look(context, notes);
+    const value = measure(look);
+    const again = (change: Change) => measure(new Look(context, notes, change));
+    const spread = context.draws
+      ? byDraws(again, value, notes, context)
+      : toFirstOrder(again, value, notes, context);
+    return { value, spread, notes, look };
+  } catch (error) {
+    if (error instanceof Lacking) return error.why;
+    throw error;
+  }
+}
+
+type Values<Id extends string> = Readonly<Record<Id, number>>;
+type Again<Id extends string> = (change: Change) => Values<Id>;
+
+function idsOf<Id extends string>(value: Values<Id>): Id[] {
+  return Object.keys(value) as Id[];
+}
+
+function toFirstOrder<Id extends string>(
+  again: Again<Id>,
+  value: Values<Id>,
+  notes: Notes,
+  { motion }: MeasureContext,
+): Values<Id> {
+  const ids = idsOf(value);
+  const variance = Object.fromEntries(ids.map((id) => [id, 0])) as Record<Id, number>;
+  const add = (change: (sign: 1 | -1) => Change) => {
+    const [more, less] = [safely(again, change(1), value), safely(again, change(-1), value)];
+    for (const id of ids) variance[id] += ((more[id] - less[id]) / 2) ** 2;
+  };
+  for (const [key, { sigma, axes }] of [...notes.seen]) {
+    for (const axis of axes) {
+      add((sign) => {
+        const by = AXES.map((_, i) => (i === axis ? sign * sigma : 0));
+        return { seen: (asked) => (asked === key ? by : null) };
+      });
+    }
+  }
+  for (const [name, { sigma }] of [...notes.events]) {
+    add((sign) => ({ event: (asked: AnyEvent) => (asked === name ? sign * sigma : 0) }));
+  }
+  if (motion.scaleSigma > 0) add((sign) => ({ scale: 1 + sign * motion.scaleSigma }));
+  return mapped(ids, (id) => Math.sqrt(variance[id]));
+}
+
+function byDraws<Id extends string>(
+  again: Again<Id>,
+  value: Values<Id>,
+  notes: Notes,
+  { motion, draws }: MeasureContext,
+): Values<Id> {
+  const ids = idsOf(value);
+  const deviate = normals(seeded(draws!.seed));
+  const sum = Object.fromEntries(ids.map((id) => [id, 0])) as Record<Id, number>;
+  for (let i = 0; i < draws!.count; i++) {
+    const shaken = new Map<SeenKey, number[]>();
+    const times = new Map<AnyEvent, number>();
+    const drawn = safely(
+      again,
+      {
+        seen: (key, sigma) => {
+          const known = shaken.get(key);
+          if (known) return known;
+          const by = [0, 0, 0];
+          for (const axis of notes.seen.get(key)?.axes ?? []) by[axis] = sigma * deviate();
+          shaken.set(key, by);
+          return by;
+        },
+        event: (name, sigma) => {
+          if (!times.has(name)) times.set(name, sigma * deviate());
+          return times.get(name)!;
+        },
+        scale: 1 + motion.scaleSigma * deviate(),
+      },
+      value,
+    );
+    for (const id of ids) sum[id] += (drawn[id] - value[id]) ** 2;
+  }
+  return mapped(ids, (id) => Math.sqrt(sum[id] / draws!.count));
+}
+
+/** A nudged event may step off the end of what was filmed; what was measured stands then. */
+function safely<Id extends string>(
+  again: Again<Id>,
+  change: Change,
+  value: Values<Id>,
+): Values<Id> {
+  try {
+    return again(change);
+  } catch (error) {
+    if (error instanceof Lacking) return value;
+    throw error;
+  }
+}
+
+function mapped<Id extends string>(ids: readonly Id[], of: (id: Id) => number): Values<Id> {
+  return Object.fromEntries(ids.map((id) => [id, of(id)])) as Record<Id, number>;
+}

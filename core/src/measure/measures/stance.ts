@@ -1,0 +1,164 @@
+/** The stance: in guard before the strike, and again when it is home. */
+import { headingOf, wrapped } from '../../foundation/geometry/angles';
+import { angleAt, distance, minus } from '../../foundation/geometry/vector';
+import { foot } from './balance';
+import type { Instant, Look } from './probe';
+import type { Measure } from './run';
+
+export function kneeAngle(look: Look, side: 'left' | 'right', when: Instant): number {
+  return angleAt(
+    look.at(`${side}Hip`, when),
+    look.at(`${side}Knee`, when),
+    look.at(`${side}Ankle`, when),
+  );
+}
+
+/** From the lead to the rear foot, over the floor. */
+const feet = (look: Look, when: Instant) =>
+  minus(foot(look, 'right', when), foot(look, 'left', when));
+
+/** Difference in height of the two hips over their distance in the upright plane. */
+function level(look: Look, when: Instant): number {
+  const line = minus(look.at('rightHip', when), look.at('leftHip', when));
+  return Math.atan2(line[1]!, Math.hypot(line[0]!, line[2]!));
+}
+
+/** Each is measured at ready and at home. */
+const PARTS = {
+  length: {
+    name: 'Stance length',
+    value: (look, when) => -feet(look, when)[0]!,
+    unit: 'm',
+    needs: 'toward',
+    shows: 'the length of the stance',
+    isMetric: true,
+  },
+  width: {
+    name: 'Stance width ÷ shoulders',
+    value: (look, when) =>
+      feet(look, when)[2]! /
+      distance(look.at('leftShoulder', when), look.at('rightShoulder', when)),
+    unit: 'ratio',
+    needs: 'space',
+    shows: 'the width of the stance',
+    isMetric: false,
+  },
+  angle: {
+    name: 'Feet’s line against the target line',
+    value: (look, when) => Math.atan2(feet(look, when)[2]!, -feet(look, when)[0]!),
+    unit: 'rad',
+    needs: 'ground',
+    shows: 'the angle of the stance',
+    isMetric: false,
+  },
+  toeHeel: {
+    name: 'Rear heel beside the line of the lead toe',
+    value: (look, when) => look.at('rightHeel', when)[2]! - look.at('leftToe', when)[2]!,
+    unit: 'm',
+    needs: 'right',
+    shows: 'the rails of the stance',
+    isMetric: true,
+  },
+  kneeLead: {
+    name: 'Lead knee',
+    value: (look, when) => kneeAngle(look, 'left', when),
+    unit: 'rad',
+    needs: 'space',
+    shows: 'the bend of the knees',
+    isMetric: false,
+  },
+  kneeRear: {
+    name: 'Rear knee',
+    value: (look, when) => kneeAngle(look, 'right', when),
+    unit: 'rad',
+    needs: 'space',
+    shows: 'the bend of the knees',
+    isMetric: false,
+  },
+  level: {
+    name: 'Pelvis off level',
+    value: level,
+    unit: 'rad',
+    needs: 'upright',
+    shows: 'the level of the pelvis',
+    isMetric: false,
+  },
+  rearHeel: {
+    name: 'Rear heel off the floor',
+    value: (look, when) => look.at('rightHeel', when)[1]! - look.at('rightToe', when)[1]!,
+    unit: 'm',
+    needs: 'up',
+    shows: 'the heel',
+    isMetric: true,
+  },
+  height: {
+    name: 'Height of the hips',
+    value: (look, when) =>
+      look.middle('leftHip', 'rightHip', when)[1]! -
+      Math.min(foot(look, 'left', when)[1]!, foot(look, 'right', when)[1]!),
+    unit: 'm',
+    needs: 'up',
+    shows: 'the height of the stance',
+    isMetric: true,
+  },
+} as const satisfies Record<
+  string,
+  Omit<Measure, 'id' | 'value'> & { value: (look: Look, when: Instant) => number }
+>;
+
+type PartId = keyof typeof PARTS;
+type StanceId = `stance.${PartId}` | `stance.${PartId}.home`;
+
+export const STANCE: readonly Measure<StanceId>[] = (Object.keys(PARTS) as PartId[]).flatMap(
+  (part) => {
+    const { value, ...rest } = PARTS[part];
+    return [
+      {
+        ...rest,
+        id: `stance.${part}` as const,
+        value: (look: Look) => value(look, look.event('ready')),
+      },
+      {
+        ...rest,
+        id: `stance.${part}.home` as const,
+        name: `${rest.name}, home again`,
+        value: (look: Look) => value(look, look.event('home')),
+      },
+    ];
+  },
+);
+
+/** How far feet and hand stand from where they stood before: distance over what the view shows. */
+function back(look: Look, at: (when: Instant) => readonly number[]): number {
+  return distance(at(look.event('ready')), at(look.event('home')));
+}
+
+const RETURN = { unit: 'm', needs: 'any', shows: 'the way home', isMetric: true } as const;
+
+/** How far the two feet have turned and moved; positive turns follow the strike's own turn. */
+export function footTurn(look: Look, side: 'left' | 'right', from: Instant, to: Instant): number {
+  const heading = (when: Instant) =>
+    headingOf(look.at(`${side}Heel`, when), look.at(`${side}Toe`, when));
+  return -look.motion.turnSign * wrapped(heading(to) - heading(from));
+}
+
+export const RETURNS = [
+  {
+    ...RETURN,
+    id: 'return.hand',
+    name: 'Striking end off its place, home again',
+    value: (look) => back(look, (when) => look.at('end', when)),
+  },
+  {
+    ...RETURN,
+    id: 'return.footLead',
+    name: 'Lead foot off its place, home again',
+    value: (look) => back(look, (when) => foot(look, 'left', when)),
+  },
+  {
+    ...RETURN,
+    id: 'return.footRear',
+    name: 'Rear foot off its place, home again',
+    value: (look) => back(look, (when) => foot(look, 'right', when)),
+  },
+] as const satisfies readonly Measure[];

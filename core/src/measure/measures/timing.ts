@@ -1,0 +1,61 @@
+/** Durations and leads: what the instants alone tell. */
+import type { AnyEvent } from '../events/events';
+import { PHASES, type PhaseId } from '../events/phases';
+import { absent } from '../../foundation/reading/reading';
+import { Lacking, type Look } from './probe';
+import type { Measure } from './run';
+
+const FROM_EVENTS = { unit: 's', needs: 'any', shows: 'timing', isMetric: false } as const;
+
+/** Time from one event to another; negative when the second came first. */
+function lead<Id extends string>(id: Id, name: string, from: AnyEvent, to: AnyEvent) {
+  return {
+    ...FROM_EVENTS,
+    id,
+    name,
+    value: (look) => look.span(from, to),
+  } satisfies Measure<Id>;
+}
+
+/** Duration of a phase. A phase whose end precedes its start did not take place. */
+function phase<Id extends PhaseId>(id: Id) {
+  const { name, from, to } = PHASES.find((one) => one.id === id)!;
+  return {
+    ...FROM_EVENTS,
+    id: `phase.${id}` as const,
+    name,
+    value: (look) => {
+      const span = look.span(from, to);
+      if (span >= 0) return span;
+      throw new Lacking(
+        absent(`There is no ${name.toLowerCase()} phase: “${to}” comes before “${from}”.`),
+      );
+    },
+  } satisfies Measure;
+}
+
+/**
+ * Time home ÷ time out: from the end of the strike to the hand in guard, over the arm's start to
+ * contact. 1 means back as fast as out.
+ */
+function recoil(look: Look): number {
+  const [out, home] = [look.span('arm', 'contact'), look.span('end', 'home')];
+  if (out > 0 && home >= 0) return home / out;
+  throw new Lacking(
+    absent('The way out or the way home has no length; check arm, contact, end and home.'),
+  );
+}
+
+export const TIMING = [
+  phase('load'),
+  phase('explode'),
+  phase('accelerate'),
+  phase('follow-through'),
+  phase('recover'),
+  lead('lead.hipsTrunk', 'Hips before trunk', 'hips', 'trunk'),
+  lead('lead.trunkArm', 'Trunk before arm', 'trunk', 'arm'),
+  lead('lead.hipsArm', 'Hips before arm', 'hips', 'arm'),
+  lead('step.contact', 'Contact after the foot lands', 'footLand', 'contact'),
+  lead('pivot.lag', 'Foot turns after the hips', 'hips', 'pivotStart'),
+  { ...FROM_EVENTS, id: 'recoil', name: 'Time home ÷ time out', unit: 'ratio', value: recoil },
+] as const satisfies readonly Measure[];

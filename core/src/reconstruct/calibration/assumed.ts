@@ -1,0 +1,51 @@
+/**
+ * What can be taken for granted of a tracked film until the coach has set it: that the camera stands
+ * level, that the strike goes to the target, and that the student is as tall as the gym's list says.
+ */
+import { sided } from '../../foundation/body/landmarks';
+import { END_PARTS } from '../../foundation/technique/end';
+import type { Strike } from '../../foundation/technique/strike';
+import type { Tracking } from '../../observe/track/trackFromDetections';
+import type { Points } from '../../observe/track/track';
+import type { Calibration, Line, Scale } from './calibration';
+
+/** Standing height read off shank, thigh and trunk: relative, one standard deviation. */
+const STATURE_SIGMA = 0.05;
+/** Shorter than this, as a share of the body's height, the way out tells no direction. */
+const SHORTEST = 0.08;
+
+/**
+ * The calibration with what is missing filled in from the tracked body.
+ *
+ * @param bodyHeight metres; null when it is not known, and then no scale is assumed
+ */
+export function assumed(
+  calibration: Calibration,
+  { track, stature }: Pick<Tracking, 'track' | 'stature'>,
+  strike: Strike,
+  bodyHeight: number | null,
+): Calibration {
+  if (calibration.rectangle || calibration.view === 'above' || stature === 0) return calibration;
+  const end = track.points[sided(strike.side, END_PARTS[strike.technique.end][0]!)];
+  return {
+    ...calibration,
+    target:
+      calibration.target ?? (calibration.view === 'side' && end ? levelAlong(end, stature) : null),
+    scale: calibration.scale ?? (bodyHeight === null ? null : byStature(stature, bodyHeight)),
+  };
+}
+
+/** A level line, the way that the striking end goes farthest from where it began. */
+function levelAlong({ x, y }: Points, stature: number): Line | null {
+  const start = x[0]!;
+  let far = 0;
+  x.forEach((value, i) => {
+    if (Math.abs(value - start) > Math.abs(x[far]! - start)) far = i;
+  });
+  if (Math.abs(x[far]! - start) < SHORTEST * stature) return null;
+  return { from: { x: start, y: y[far]! }, to: { x: x[far]!, y: y[far]! } };
+}
+
+function byStature(stature: number, metres: number): Scale {
+  return { from: { x: 0, y: 0 }, to: { x: 0, y: stature }, metres, sigma: STATURE_SIGMA };
+}

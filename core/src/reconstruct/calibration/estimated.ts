@@ -1,0 +1,97 @@
+/**
+ * A body in space as a tracker guesses it from one picture: no measurement, since depth is not in a
+ * picture, but a model's idea of how such a body stands. Places count from the middle of the hips, so
+ * that nothing can be said of where the body goes.
+ */
+import { LANDMARKS, type Landmark } from '../../foundation/body/landmarks';
+import { rotation } from '../../foundation/geometry/pose';
+import { cross, dot, type Vector } from '../../foundation/geometry/vector';
+import type { Tracking } from '../../observe/track/trackFromDetections';
+import { seen, type Sighting } from '../../observe/track/poseDetection';
+import type { Points, SpaceTrack } from '../../observe/track/track';
+import { leanOf } from '../../observe/track/pointSigma';
+import type { Calibration } from './calibration';
+import { floorCamera, seenStraight, standing, UP } from './camera';
+
+/** The student's axes in those of the camera: right of the picture, down, away. */
+type Axes = readonly [toward: Vector, up: Vector, right: Vector];
+
+/**
+ * A guess in space errs more than a point in the picture: by so much, as a multiple. Found on rendered
+ * fighters (docs/accuracy.md).
+ */
+const IN_SPACE = 2;
+/** Standing height that the model's lengths are true to, metres; the body's own is not known to it. */
+const MODEL_HEIGHT = 1.7;
+/** The model knows bodies, not this body: relative, one standard deviation. */
+const SCALE_SIGMA = 0.08;
+
+/**
+ * @returns null when the view does not tell which way the student faces, from above (of which such a
+ *   model knows nothing), or when nothing was tracked
+ */
+export function estimatedSpace(
+  { track, sightings }: Pick<Tracking, 'track' | 'sightings'>,
+  calibration: Calibration,
+): SpaceTrack | null {
+  const axes = axesOf(calibration);
+  if (!axes || !sightings.some(isGuessed)) return null;
+  const points: Partial<Record<Landmark, Points>> = {};
+  for (const landmark of LANDMARKS) {
+    // Only where the picture's own point was found to hang together.
+    const isThere = new Set(track.points[landmark]?.frames);
+    const own = sightings.filter(({ frame }) => isThere.has(frame));
+    if (own.length === 0) continue;
+    const places = own.map((sighting) => {
+      const { inSpace } = seen(sighting, landmark);
+      return axes.map((axis) => dot(axis, inSpace));
+    });
+    const bias = own.map((sighting) => {
+      const { visibility } = seen(sighting, landmark);
+      return IN_SPACE * MODEL_HEIGHT * leanOf(landmark, visibility);
+    });
+    points[landmark] = {
+      frames: own.map(({ frame }) => frame),
+      x: places.map((place) => place[0]!),
+      y: places.map((place) => place[1]!),
+      z: places.map((place) => place[2]!),
+      sigma: bias.map((value) => value * SHAKE),
+      bias,
+    };
+  }
+  return {
+    space: '3d',
+    source: 'estimated-3d',
+    frameTimes: track.frameTimes,
+    points,
+    scaleSigma: SCALE_SIGMA,
+  };
+}
+
+/** Not every series says where the body is in space. */
+function isGuessed(sighting: Sighting): boolean {
+  const [left, right] = [seen(sighting, 'leftShoulder'), seen(sighting, 'rightShoulder')];
+  return left.inSpace.some((value, k) => value !== right.inSpace[k]);
+}
+
+/** Shake from frame to frame as a share of the lasting error. */
+const SHAKE = 0.2;
+
+function axesOf(calibration: Calibration): Axes | null {
+  const { view, target, rectangle } = calibration;
+  if (view === 'above') return null;
+  if (rectangle && rectangle.kind !== 'upright') {
+    const camera = floorCamera(calibration);
+    const turned = rotation(camera.pose.turn);
+    const inCamera = (way: Vector): Vector => turned.map((row) => dot(row, way));
+    const { toward } = standing(calibration, camera);
+    return [inCamera(toward), inCamera(UP), inCamera(cross(toward, UP))];
+  }
+  const up: Vector = [0, -1, 0];
+  if (view === 'front') return [[0, 0, -1], up, [-1, 0, 0]];
+  if (view === 'behind') return [[0, 0, 1], up, [1, 0, 0]];
+  if (!target) return null;
+  const [from, to] = [seenStraight(calibration, target.from), seenStraight(calibration, target.to)];
+  const sign = to.x >= from.x ? 1 : -1;
+  return [[sign, 0, 0], up, [0, 0, -sign]];
+}

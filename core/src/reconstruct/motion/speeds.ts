@@ -1,0 +1,210 @@
+/**
+ * How each link moves, as one number over time: an angle for a link that turns, a length for a point
+ * that travels. What starts and peaks are read off.
+ */
+import { between } from '../../foundation/geometry/angles';
+import { angleAt, length, minus, scaled, type Vector } from '../../foundation/geometry/vector';
+import type { Technique } from '../../foundation/technique/techniques';
+import { sided, type Landmark, type SidedPart } from '../../foundation/body/landmarks';
+import type { Motion, Path } from './motion';
+import { inSpace } from './moving';
+import { turnSeries } from './turn';
+import { endPath, shared } from './where';
+
+export interface Series {
+  readonly frames: readonly number[];
+  readonly times: readonly number[];
+  /** Radians or metres (pixels without a scale); growing as the strike goes. */
+  readonly values: readonly number[];
+  readonly unit: 'rad' | 'm';
+}
+
+/** Turn of pelvis or trunk into the strike, radians. */
+export function turnOf(motion: Motion, link: 'pelvis' | 'trunk'): Series | null {
+  const turn = turnSeries(motion, link);
+  if (!turn) return null;
+  const { frames, times, yaw } = turn;
+  return { frames, times, values: yaw.map((angle) => motion.turnSign * angle), unit: 'rad' };
+}
+
+/** The middle of the hips along an axis, metres. */
+export function hipsAlong(motion: Motion, axis: 'toward' | 'up', sign: 1 | -1): Series | null {
+  const { leftHip, rightHip } = motion.paths;
+  const i = motion.axes.indexOf(axis);
+  if (!leftHip || !rightHip || i < 0) return null;
+  const pairs = shared(leftHip, rightHip);
+  return {
+    frames: pairs.map(([l]) => leftHip.frames[l]!),
+    times: pairs.map(([l]) => leftHip.times[l]!),
+    values: pairs.map(([l, r]) => (sign * (leftHip.along[i]![l]! + rightHip.along[i]![r]!)) / 2),
+    unit: 'm',
+  };
+}
+
+/** What the start of the hips is read off. */
+export function hipsOf(motion: Motion, { start }: Technique): Series | null {
+  if (start === 'turn') return turnOf(motion, 'pelvis');
+  return start === 'thrust'
+    ? hipsAlong(motion, 'toward', 1)
+    : hipsAlong(motion, 'up', start === 'rise' ? 1 : -1);
+}
+
+/** Where several paths have a point on the same frame: their points, as full vectors. */
+function together(
+  motion: Motion,
+  paths: readonly (Path | null | undefined)[],
+): { frame: number; time: number; points: Vector[] }[] {
+  if (paths.some((path) => !path)) return [];
+  const known = paths as readonly Path[];
+  const first = known[0]!;
+  const rows = new Map<number, number[]>(first.frames.map((frame, i) => [frame, [i]]));
+  for (const path of known.slice(1)) {
+    path.frames.forEach((frame, i) => rows.get(frame)?.push(i));
+  }
+  return [...rows].flatMap(([frame, indices]) => {
+    if (indices.length < known.length) return [];
+    const points = known.map((path, k) =>
+      inSpace(
+        motion.axes,
+        path.along.map((values) => values[indices[k]!]!),
+      ),
+    );
+    return [{ frame, time: first.times[indices[0]!]!, points }];
+  });
+}
+
+function series(
+  rows: readonly { frame: number; time: number; points: Vector[] }[],
+  unit: Series['unit'],
+  value: (points: Vector[]) => number,
+): Series | null {
+  if (rows.length === 0) return null;
+  return {
+    frames: rows.map((row) => row.frame),
+    times: rows.map((row) => row.time),
+    values: rows.map((row) => value(row.points)),
+    unit,
+  };
+}
+
+/**
+ * A distance from where something was first never falls below nothing, and so noise at rest makes
+ * it creep. Measured from a place this far back along the way it will go, it is as free to be less as
+ * to be more.
+ */
+const STEP_BACK = 0.05;
+/** Where the way it goes is read off: when it has come this share of its farthest. */
+const UNDER_WAY = 0.3;
+/** Seconds at the start of the series taken as rest. */
+const AT_REST = 0.05;
+
+function atRest<T extends { time: number }>(rows: readonly T[]): readonly T[] {
+  return rows.filter(({ time }) => time <= rows[0]!.time + AT_REST);
+}
+
+function meanOf(points: readonly Vector[]): Vector {
+  return points[0]!.map((_, i) => points.reduce((sum, p) => sum + p[i]!, 0) / points.length);
+}
+
+/** Mean of the first points, and the first one well under way. */
+function wayOf(
+  rows: readonly { time: number; point: Vector }[],
+): { start: Vector; underWay: Vector } | null {
+  if (rows.length === 0) return null;
+  const start = meanOf(atRest(rows).map(({ point }) => point));
+  const away = rows.map(({ point }) => length(minus(point, start)));
+  const most = Math.max(...away);
+  const at = away.findIndex((value) => value >= UNDER_WAY * most);
+  return most > 0 ? { start, underWay: rows[at]!.point } : null;
+}
+
+/** How far a point has gone from where it was first, metres. */
+function travelled(rows: readonly { frame: number; time: number; point: Vector }[]): Series | null {
+  const way = wayOf(rows);
+  if (!way) return null;
+  const ahead = minus(way.underWay, way.start);
+  const back = minus(way.start, scaled(ahead, STEP_BACK / length(ahead)));
+  return {
+    frames: rows.map(({ frame }) => frame),
+    times: rows.map(({ time }) => time),
+    values: rows.map(({ point }) => length(minus(point, back)) - STEP_BACK),
+    unit: 'm',
+  };
+}
+
+/** How far a link has turned from where it pointed first, radians. */
+export function swingOf(motion: Motion, near: Landmark, far: Landmark | 'end'): Series | null {
+  const end = far === 'end' ? endPath(motion) : motion.paths[far];
+  const rows = together(motion, [motion.paths[near], end]);
+  const first = rows[0];
+  if (!first || motion.axes.length < 2) return null;
+  const link = ([a, b]: Vector[]) => minus(b!, a!);
+  const start = meanOf(atRest(rows).map(({ points }) => link(points)));
+  return series(rows, 'rad', (points) => between(start, link(points)));
+}
+
+/** Inner angle of a knee or elbow, radians; grows as it opens. */
+export function openingOf(motion: Motion, parts: readonly SidedPart[]): Series | null {
+  const paths = parts.map((part) => motion.paths[sided(motion.striking, part)]);
+  if (motion.axes.length < 2) return null;
+  return series(together(motion, paths), 'rad', ([a, b, c]) => angleAt(a!, b!, c!));
+}
+
+/**
+ * How far the striking end has moved from its guard, as carried by the trunk: the distance in axes
+ * fixed to the shoulders. It grows only when the arm itself moves.
+ */
+export function armOf(motion: Motion): Series | null {
+  const { leftShoulder, rightShoulder } = motion.paths;
+  if (!motion.axes.includes('toward') || !motion.axes.includes('right')) return null;
+  const rows = together(motion, [endPath(motion), leftShoulder, rightShoulder]);
+  const local = ([end, left, right]: Vector[]): Vector => {
+    const yaw = Math.atan2(right![0]! - left![0]!, right![2]! - left![2]!);
+    const offset = [0, 1, 2].map((i) => end![i]! - (left![i]! + right![i]!) / 2);
+    const [sin, cos] = [Math.sin(yaw), Math.cos(yaw)];
+    return [offset[0]! * cos - offset[2]! * sin, offset[1]!, offset[0]! * sin + offset[2]! * cos];
+  };
+  return travelled(rows.map(({ frame, time, points }) => ({ frame, time, point: local(points) })));
+}
+
+/** The links whose starts are the events hips, trunk and arm, for a technique. */
+export function startsOf(
+  motion: Motion,
+  technique: Technique,
+): Readonly<Record<'hips' | 'trunk' | 'arm', Series | null>> {
+  const hips = hipsOf(motion, technique);
+  if (technique.family !== 'kick') {
+    return { hips, trunk: turnOf(motion, 'trunk'), arm: armOf(motion) };
+  }
+  const own = (part: SidedPart) => sided(motion.striking, part);
+  return {
+    hips,
+    trunk: swingOf(motion, own('Hip'), own('Knee')),
+    arm: technique.end === 'knee' ? null : openingOf(motion, ['Hip', 'Knee', 'Ankle']),
+  };
+}
+
+/** The turning links of a technique, for the order of their peaks. */
+export function turningOf(
+  motion: Motion,
+  { family, end }: Technique,
+): readonly (readonly [
+  'pelvis' | 'trunk' | 'shoulder' | 'elbow' | 'thigh' | 'shank',
+  Series | null,
+])[] {
+  const own = (part: SidedPart) => sided(motion.striking, part);
+  const pelvis = ['pelvis', turnOf(motion, 'pelvis')] as const;
+  if (family === 'kick') {
+    return [
+      pelvis,
+      ['thigh', swingOf(motion, own('Hip'), own('Knee'))],
+      ...(end === 'knee' ? [] : [['shank', swingOf(motion, own('Knee'), own('Ankle'))] as const]),
+    ];
+  }
+  return [
+    pelvis,
+    ['trunk', turnOf(motion, 'trunk')],
+    ['shoulder', swingOf(motion, own('Shoulder'), own('Elbow'))],
+    ...(end === 'elbow' ? [] : [['elbow', swingOf(motion, own('Elbow'), own('Wrist'))] as const]),
+  ];
+}

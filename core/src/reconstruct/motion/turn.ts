@@ -1,0 +1,53 @@
+/** Turn of pelvis and trunk about the vertical, where the motion shows the ground plane. */
+import type { Landmark } from '../../foundation/body/landmarks';
+import { placeSigma, type Motion } from './motion';
+import { shared } from './where';
+
+export interface TurnSeries {
+  readonly frames: readonly number[];
+  readonly times: readonly number[];
+  /** Radians, unwrapped; 0 = square to the target, positive = the rear side has come forward. */
+  readonly yaw: readonly number[];
+  readonly sigma: readonly number[];
+}
+
+const LINES = {
+  pelvis: ['leftHip', 'rightHip'],
+  trunk: ['leftShoulder', 'rightShoulder'],
+} as const satisfies Record<string, readonly [Landmark, Landmark]>;
+
+/**
+ * Yaw of the line between the two hips or shoulders, on the frames where both are known.
+ * `null` when the view does not show the ground plane (side, front, behind) or no frame has both.
+ */
+export function turnSeries(
+  motion: Pick<Motion, 'axes' | 'paths'>,
+  link: keyof typeof LINES,
+): TurnSeries | null {
+  const toward = motion.axes.indexOf('toward');
+  const right = motion.axes.indexOf('right');
+  const left = motion.paths[LINES[link][0]];
+  const rear = motion.paths[LINES[link][1]];
+  if (toward < 0 || right < 0 || !left || !rear) return null;
+  const series = {
+    frames: [] as number[],
+    times: [] as number[],
+    yaw: [] as number[],
+    sigma: [] as number[],
+  };
+  let previous = 0;
+  for (const [i, k] of shared(left, rear)) {
+    const forward = rear.along[toward]![k]! - left.along[toward]![i]!;
+    const sideways = rear.along[right]![k]! - left.along[right]![i]!;
+    const raw = Math.atan2(forward, sideways);
+    const yaw = raw - 2 * Math.PI * Math.round((raw - previous) / (2 * Math.PI));
+    previous = yaw;
+    series.frames.push(rear.frames[k]!);
+    series.times.push(rear.times[k]!);
+    series.yaw.push(yaw);
+    series.sigma.push(
+      Math.hypot(placeSigma(left, i), placeSigma(rear, k)) / Math.hypot(forward, sideways),
+    );
+  }
+  return series.frames.length > 0 ? series : null;
+}

@@ -1,0 +1,43 @@
+/** Known-answer sightings: what a body tracker without faults would see of a fighter. */
+import { sightingOf, type Sighting } from '@sinew/core/observe/track/poseDetection';
+import { normal, seeded } from '@sinew/core/foundation/uncertainty/random';
+import { project, viewAxes, type Camera } from '../film/camera';
+import { mover } from './pose';
+import type { Recipe } from './recipe';
+import { dot, mix, subtract } from './space';
+import { frameTimesOf } from './track';
+
+export interface Sighted {
+  readonly frameTimes: readonly number[];
+  readonly sightings: readonly Sighting[];
+}
+
+/**
+ * @param rate frames a second
+ * @param noise standard deviation of every coordinate in the picture, pixels
+ */
+export function sighted(
+  recipe: Recipe,
+  camera: Camera,
+  { rate, noise, seed }: { rate: number; noise: number; seed: number },
+): Sighted {
+  const frameTimes = frameTimesOf(recipe, rate);
+  const pose = mover(recipe);
+  const random = seeded(seed);
+  const { right, up, forward } = viewAxes(camera);
+  const sightings = frameTimes.map((time, frame) => {
+    const joints = pose(time);
+    const hips = mix(joints.leftHip, joints.rightHip, 0.5);
+    return sightingOf(frame, (landmark) => {
+      const { x, y } = project(camera, joints[landmark]);
+      const offset = subtract(joints[landmark], hips);
+      return {
+        x: x + noise * normal(random),
+        y: y + noise * normal(random),
+        visibility: 1,
+        inSpace: [dot(offset, right), -dot(offset, up), dot(offset, forward)],
+      };
+    });
+  });
+  return { frameTimes, sightings };
+}

@@ -1,0 +1,394 @@
+/**
+ * Known answers for the judge: the change that puts each leak into a sound strike, at three strengths,
+ * and what comes with it of necessity.
+ */
+import {
+  ALL,
+  ELBOWS,
+  HIPS_LED,
+  HOOKS,
+  PUNCHES,
+  STANDING,
+  STRAIGHTS,
+  TURNING_ELBOWS,
+  without,
+} from '@sinew/core/judge/fault/rows/sets';
+import type { Audit } from '@sinew/core/judge/eye/eyeChecks';
+import type { School } from '@sinew/core/judge/school/schools';
+import type { Situation } from '@sinew/core/judge/school/resolve';
+import { FORMS, type TechniqueId } from './forms';
+import { clean, type Recipe } from './recipe';
+
+export const STRENGTHS = ['just', 'clear', 'gross'] as const;
+export type Strength = (typeof STRENGTHS)[number];
+
+export interface KnownLeak {
+  readonly fault: string;
+  readonly techniques: readonly TechniqueId[];
+  /** What makes it, just beyond its limit, clearly, and grossly. */
+  readonly change: readonly [Change, Change, Change];
+  /** The school in which it is a leak; the usual one when missing. */
+  readonly school?: School;
+  readonly situation?: Situation;
+  /** The coach's word, for what only an eye can judge. */
+  readonly audit?: Audit;
+  /** Leaks that it brings with it. */
+  readonly also?: readonly string[];
+}
+
+type Change = Partial<Recipe> | ((sound: Recipe) => Partial<Recipe>);
+
+const degrees = (value: number) => (value * Math.PI) / 180;
+const ids = (all: readonly string[]) => all as readonly TechniqueId[];
+
+const TURNED = ids(['cross', 'rear-hook', 'lead-hook', 'elbow-round']);
+/** How far the rear heel must be pitched beyond what the form does. */
+const tiptoe =
+  (pitch: number) =>
+  ({ technique, rearHeel }: Recipe): Partial<Recipe> => ({
+    tiptoe: pitch - rearHeel - FORMS[technique].feet.right.heel,
+  });
+
+export const KNOWN_LEAKS: readonly KnownLeak[] = [
+  {
+    fault: 'hips-tilted',
+    techniques: ids(ALL),
+    change: [{ hipTilt: degrees(9) }, { hipTilt: degrees(14) }, { hipTilt: degrees(22) }],
+    also: ['knee-locks'],
+  },
+  {
+    fault: 'feet-in-line',
+    techniques: ids(ALL),
+    change: [{ rails: 0.13 }, { rails: 0.07 }, { rails: 0 }],
+    also: ['weight-off'],
+  },
+  {
+    fault: 'square-stance',
+    techniques: ids(['jab', 'cross', 'rear-hook', 'rear-uppercut']),
+    change: [{ square: degrees(18) }, { square: degrees(26) }, { square: degrees(38) }],
+    also: ['chin-open', 'hyperextension'],
+  },
+  {
+    fault: 'weight-off',
+    techniques: ids(PUNCHES),
+    change: [{ weightBack: 0.15 }, { weightBack: 0.18 }, { weightBack: 0.23 }],
+    also: ['knee-gives'],
+  },
+  {
+    fault: 'rear-heel',
+    techniques: ids(PUNCHES),
+    change: [{ rearHeel: 0.03 }, { rearHeel: 0.01 }, { rearHeel: -0.02 }],
+  },
+  {
+    fault: 'no-load',
+    techniques: ids(without(HIPS_LED, 'stepping-straight', 'whip-straight')),
+    change: [
+      { sink: 0.011, coil: degrees(3) },
+      { sink: 0.006, coil: degrees(2) },
+      { sink: 0, coil: 0 },
+    ],
+    also: ['knee-locks'],
+  },
+  {
+    fault: 'hips-blocked',
+    techniques: TURNED,
+    change: [25, 20, 14].map((turn, i) => ({
+      pelvisTurn: degrees(turn),
+      trunkTurn: degrees(turn + 14),
+      footHolds: [0.8, 0.95, 1][i],
+    })) as unknown as KnownLeak['change'],
+    also: ['no-counter', 'chin-open', 'hook-scoop'],
+  },
+  {
+    fault: 'pivot-no-turn',
+    techniques: TURNED,
+    change: [13, 11.5, 7].map((turn) => ({
+      pelvisTurn: degrees(turn),
+      trunkTurn: degrees(turn + 14),
+    })) as unknown as KnownLeak['change'],
+    also: ['no-counter', 'chin-open', 'arm-only', 'hook-scoop'],
+  },
+  {
+    fault: 'arm-only',
+    techniques: ids(
+      without(
+        [...PUNCHES, ...TURNING_ELBOWS],
+        'whip-straight',
+        'stepping-straight',
+        'elbow-spin',
+        'elbow-reverse',
+      ),
+    ),
+    change: [7, 4, 0].map((turn) => (recipe: Recipe) => ({
+      pelvisTurn: degrees(recipe.technique === 'jab' ? turn / 4 : turn),
+      trunkTurn: degrees(turn + 4),
+      coil: 0,
+      footHolds: 1,
+    })) as unknown as KnownLeak['change'],
+    also: ['hips-blocked', 'no-counter', 'chin-open', 'all-at-once', 'hook-scoop'],
+  },
+  {
+    fault: 'toe-tip',
+    techniques: ids(STANDING),
+    change: [tiptoe(0.74), tiptoe(0.9), tiptoe(1.1)],
+  },
+  {
+    fault: 'anchor-swivel',
+    techniques: ids(without(STANDING, 'stepping-straight', 'elbow-thrust', 'elbow-spin')),
+    change: [{ anchorSpin: degrees(22) }, { anchorSpin: degrees(38) }, { anchorSpin: degrees(50) }],
+  },
+  {
+    fault: 'hook-foot',
+    techniques: ['lead-hook'],
+    school: { hookFoot: 'plant' },
+    change: [{ footHolds: 0.3 }, { footHolds: 0.1 }, { footHolds: -0.4 }],
+  },
+  {
+    fault: 'knee-gives',
+    techniques: ids(STANDING),
+    change: [{ kneeIn: degrees(18) }, { kneeIn: degrees(27) }, { kneeIn: degrees(42) }],
+  },
+  {
+    fault: 'knee-locks',
+    techniques: ['jab', 'rear-uppercut', 'cross'],
+    change: [{ tall: 0.078 }, { tall: 0.085 }, { tall: 0.1 }],
+    also: ['knee-gives'],
+  },
+  {
+    fault: 'reach-lean',
+    techniques: ids(without(PUNCHES, 'stepping-straight', 'whip-straight')),
+    change: [
+      { reachOut: 0.1, leanOut: 0.25 },
+      { reachOut: 0.14, leanOut: 0.4 },
+      { reachOut: 0.2, leanOut: 0.6 },
+    ],
+    also: [
+      'braking',
+      'no-rise',
+      'head-whip',
+      'knee-gives',
+      'knee-locks',
+      'no-counter',
+      'chin-open',
+      'weight-off',
+    ],
+  },
+  {
+    fault: 'step-early',
+    techniques: ['stepping-straight'],
+    change: [{ stepLead: 0.08 }, { stepLead: 0.11 }, { stepLead: 0.16 }],
+  },
+  {
+    fault: 'travel-no-turn',
+    techniques: ['stepping-straight'],
+    change: [7, 4, 0].map((turn) => ({
+      pelvisTurn: degrees(turn),
+      trunkTurn: degrees(turn + 14),
+    })) as unknown as KnownLeak['change'],
+    also: ['hips-blocked', 'pivot-no-turn', 'chin-open'],
+  },
+  {
+    fault: 'no-rise',
+    techniques: ids(['lead-uppercut', 'rear-uppercut', 'elbow-rise', 'elbow-up']),
+    change: [
+      ({ technique }) => ({ rise: 0.015 - FORMS[technique].rise }),
+      ({ technique }) => ({ rise: -FORMS[technique].rise }),
+      ({ technique }) => ({ rise: -0.04 - FORMS[technique].rise }),
+    ],
+    also: ['knee-gives'],
+  },
+  {
+    fault: 'no-drop',
+    techniques: ['elbow-drop'],
+    change: [{ rise: 0.095 }, { rise: 0.11 }, { rise: 0.14 }],
+  },
+  {
+    fault: 'all-at-once',
+    techniques: ids(without(HIPS_LED, 'whip-straight')),
+    change: [0.012, 0.002, -0.03].map((lead) => (recipe: Recipe) => ({
+      hipsToTrunk: lead,
+      trunkToArm: 0.02,
+      coil: 0,
+      pelvisPeak: 0.7,
+      trunkPeak: 0.7,
+      trunkTurn: recipe.pelvisTurn + degrees(3),
+      out: recipe.out + 0.03,
+    })) as unknown as KnownLeak['change'],
+    also: ['arm-first', 'hook-scoop', 'no-counter'],
+  },
+  {
+    fault: 'arm-first',
+    techniques: ids(without(HIPS_LED, 'whip-straight', 'elbow-spin')),
+    change: [-0.06, -0.085, -0.12].map((lead) => (recipe: Recipe) => ({
+      trunkToArm: lead,
+      out: recipe.out + 0.08,
+    })) as unknown as KnownLeak['change'],
+    also: ['braking'],
+  },
+  {
+    fault: 'over-load',
+    techniques: ids(without(PUNCHES, 'chambered-straight')),
+    change: [{ telegraph: 0.065 }, { telegraph: 0.09 }, { telegraph: 0.15 }],
+    also: ['hand-drop'],
+  },
+  {
+    fault: 'hand-drop',
+    techniques: ids(without(PUNCHES, 'chambered-straight')),
+    change: [{ dip: 0.065 }, { dip: 0.09 }, { dip: 0.15 }],
+  },
+  {
+    fault: 'hook-scoop',
+    techniques: ['lead-hook'],
+    change: [
+      { trunkPeak: 0.5, trunkTurn: degrees(58), scoop: 0.5 },
+      { trunkPeak: 0.4, trunkTurn: degrees(56), scoop: 0.9 },
+      { trunkPeak: 0.35, trunkTurn: degrees(56), scoop: 1.4 },
+    ],
+  },
+  {
+    fault: 'no-counter',
+    techniques: ids([...HOOKS, 'cross', 'chambered-straight']),
+    change: [0.02, 0, -0.04].map((left) => (recipe: Recipe) => ({
+      holdsBack: COUNTER[recipe.technique]! - left,
+    })) as unknown as KnownLeak['change'],
+    also: ['head-whip'],
+  },
+  {
+    fault: 'jammed',
+    techniques: ids(without(STRAIGHTS, 'whip-straight')),
+    change: [{ reach: 0.81 }, { reach: 0.75 }, { reach: 0.66 }],
+  },
+  {
+    fault: 'end-of-rope',
+    techniques: ids(without(STRAIGHTS, 'whip-straight')),
+    change: [{ reach: 0.995 }, { reach: 0.998 }, { reach: 0.9998 }],
+    also: ['hyperextension'],
+  },
+  {
+    fault: 'elbow-flare',
+    techniques: ids(without(STRAIGHTS, 'chambered-straight', 'whip-straight')),
+    change: [{ flare: degrees(55) }, { flare: degrees(75) }, { flare: degrees(95) }],
+  },
+  {
+    fault: 'slap',
+    techniques: ids(HOOKS),
+    change: [{ drift: degrees(22) }, { drift: degrees(28) }, { drift: degrees(40) }],
+    also: ['hook-wide'],
+  },
+  {
+    fault: 'hook-wide',
+    techniques: ids(HOOKS),
+    change: [{ hookAngle: degrees(126) }, { hookAngle: degrees(134) }, { hookAngle: degrees(150) }],
+    also: ['hook-scoop', 'slap'],
+  },
+  {
+    fault: 'hook-elbow-low',
+    techniques: ['lead-hook', 'rear-hook'],
+    school: { hookFist: 'thumb-up' },
+    change: [{ fistRoll: degrees(36) }, { fistRoll: degrees(55) }, { fistRoll: degrees(88) }],
+  },
+  {
+    fault: 'braking',
+    techniques: ids(['jab', 'cross', 'stepping-straight', 'elbow-round', 'elbow-rise']),
+    change: [
+      { brake: 0.04, finish: 0.05 },
+      { brake: 0.06, finish: 0.05 },
+      { brake: 0.1, finish: 0.05 },
+    ],
+    also: ['elbow-short'],
+  },
+  {
+    fault: 'push',
+    // A fist that is to push further than the arm is long needs a target that gives way.
+    techniques: ids(without(PUNCHES, ...STRAIGHTS)),
+    change: [{ finish: 0.085 }, { finish: 0.12 }, { finish: 0.2 }],
+    also: ['slow-home'],
+  },
+  {
+    fault: 'short-stop',
+    techniques: ids(without(PUNCHES, 'lead-uppercut', 'rear-uppercut')),
+    situation: 'lined-up',
+    change: [{ finish: 0.006 }, { finish: 0.004 }, { finish: 0.002 }],
+  },
+  {
+    fault: 'slow-home',
+    techniques: ids(PUNCHES),
+    change: [{ recoil: 1.45 }, { recoil: 1.7 }, { recoil: 2.4 }],
+  },
+  {
+    fault: 'guard-off-drop',
+    techniques: ids(without(ALL, 'chambered-straight', 'elbow-spin')),
+    change: [{ guardDrop: 0.14 }, { guardDrop: 0.2 }, { guardDrop: 0.3 }],
+  },
+  {
+    fault: 'chin-open',
+    techniques: ids(['cross', 'stepping-straight']),
+    change: [{ shrug: 0.03 }, { shrug: 0 }, { shrug: -0.04 }],
+  },
+  {
+    fault: 'head-whip',
+    techniques: ids(STANDING),
+    change: [{ headThrow: 0.13 }, { headThrow: 0.17 }, { headThrow: 0.25 }],
+    also: ['reach-lean', 'chin-open', 'guard-off-drop'],
+  },
+  {
+    fault: 'wrist-bent',
+    techniques: ids(PUNCHES),
+    change: [{ wristFlex: degrees(21) }, { wristFlex: degrees(30) }, { wristFlex: degrees(45) }],
+  },
+  {
+    fault: 'wrong-knuckles',
+    techniques: ids(PUNCHES),
+    audit: { knuckles: 'drags' },
+    change: [{}, {}, {}],
+  },
+  {
+    fault: 'nerve-side',
+    techniques: ids(ELBOWS),
+    audit: { 'palm-in': 'drags' },
+    change: [{}, {}, {}],
+  },
+  {
+    fault: 'hyperextension',
+    techniques: ids(['jab', 'cross']),
+    change: [
+      { reach: 0.97, finish: 0.05 },
+      { reach: 0.98, finish: 0.05 },
+      { reach: 0.99, finish: 0.05 },
+    ],
+    also: ['end-of-rope', 'push'],
+  },
+  {
+    fault: 'elbow-short',
+    techniques: ids(ELBOWS),
+    change: [{ finish: 0.012 }, { finish: 0.008 }, { finish: 0.004 }],
+    also: ['braking'],
+  },
+  {
+    fault: 'kick-no-pivot',
+    techniques: ['round-kick', 'side-kick'],
+    change: [{ footHolds: 0.52 }, { footHolds: 0.65 }, { footHolds: 1 }],
+  },
+  {
+    fault: 'kick-lean-away',
+    techniques: ids(['front-kick', 'round-kick', 'side-kick', 'knee-strike']),
+    change: [{ leanOut: -0.8 }, { leanOut: -0.95 }, { leanOut: -1.2 }],
+    also: ['guard-off-drop'],
+  },
+];
+
+/** How far the other shoulder of a sound strike pulls back, metres. */
+const COUNTER: Partial<Record<TechniqueId, number>> = {
+  cross: 0.178,
+  'lead-hook': 0.084,
+  'rear-hook': 0.137,
+  'lead-body-hook': 0.084,
+  'rear-body-hook': 0.138,
+  'chambered-straight': 0.116,
+};
+
+export function leaky({ change }: KnownLeak, technique: TechniqueId, strength: Strength): Recipe {
+  const base = clean(technique);
+  const made = change[STRENGTHS.indexOf(strength)]!;
+  return { ...base, ...(typeof made === 'function' ? made(base) : made) };
+}

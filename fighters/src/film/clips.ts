@@ -1,0 +1,105 @@
+/** The films of the demo gym: who does what, seen from where. */
+import type { View } from '@sinew/core/foundation/technique/techniques';
+import { clean, FAULT_CHANGES, type Recipe } from '../fighter/recipe';
+
+export interface Look {
+  readonly skin: string;
+  readonly hair: string;
+  readonly shirt: string;
+  readonly shorts: string;
+  readonly belt: string;
+  /** How thick limbs and trunk are; 1 when missing. */
+  readonly girth?: number;
+}
+
+export interface DemoClip {
+  readonly file: string;
+  readonly student: string;
+  readonly view: View;
+  /** Frames a second, true rate. */
+  readonly rate: number;
+  readonly recipe: Recipe;
+  readonly look: Look;
+  /** The film has its sound. */
+  readonly isHeard?: true;
+}
+
+/** In the films the shoulder of a cross does not come up to the chin. */
+export const CHIN_OPEN = { shrug: 0 } satisfies Partial<Recipe>;
+
+const MAREN: Look = {
+  skin: '#c98e68',
+  hair: '#2b1d16',
+  shirt: '#2f5d7c',
+  shorts: '#474b54',
+  belt: '#e9e2d0',
+};
+
+export const DEMO_CLIPS: readonly DemoClip[] = [
+  {
+    file: 'cross-all-at-once.mp4',
+    student: 'Maren Voss',
+    view: 'side',
+    rate: 240,
+    recipe: clean('cross', { ...FAULT_CHANGES['all-at-once'], ...CHIN_OPEN, height: 1.72 }),
+    look: MAREN,
+  },
+  {
+    file: 'cross-in-order.mp4',
+    student: 'Maren Voss',
+    view: 'side',
+    rate: 240,
+    recipe: clean('cross', { ...CHIN_OPEN, height: 1.72 }),
+    look: MAREN,
+  },
+  {
+    file: 'cross-clean.mp4',
+    student: 'Perrin Oake',
+    view: 'side',
+    rate: 240,
+    recipe: clean('cross', { ...CHIN_OPEN, height: 1.81 }),
+    look: {
+      skin: '#8a5a3c',
+      hair: '#15110f',
+      shirt: '#b9b4a6',
+      shorts: '#566a4f',
+      belt: '#f0ead9',
+    },
+  },
+  {
+    file: 'cross-jammed.mp4',
+    student: 'Ilse Kaar',
+    view: 'side',
+    rate: 240,
+    recipe: clean('cross', { ...FAULT_CHANGES.jammed, ...CHIN_OPEN, height: 1.61 }),
+    isHeard: true,
+    look: {
+      skin: '#d8a07a',
+      hair: '#6a3d20',
+      shirt: '#8a6f9c',
+      shorts: '#3f4a44',
+      belt: '#e6dcc6',
+    },
+  },
+  {
+    file: 'lead-hook-slap.mp4',
+    student: 'Tobiah Renn',
+    view: 'above',
+    rate: 240,
+    recipe: clean('lead-hook', { ...FAULT_CHANGES.slap, height: 1.78 }),
+    look: {
+      skin: '#e0b08e',
+      hair: '#7a4a22',
+      shirt: '#7c3f35',
+      shorts: '#4a5468',
+      belt: '#efe8d6',
+    },
+  },
+];
+
+/** How a student looks in all their films. */
+export function lookOf(student: string): Look {
+  const clip = DEMO_CLIPS.find((one) => one.student === student);
+  if (!clip) throw new Error(`${student} is in no film of one strike`);
+  return clip.look;
+}

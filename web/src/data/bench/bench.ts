@@ -1,0 +1,200 @@
+/** What the coach has set on a clip's bench: loaded and saved whole. */
+import { nanoid } from 'nanoid';
+import type { z } from 'zod';
+import { schoolSchema } from '@sinew/core/judge/school/schools';
+import { eventsOf, type EventMark, type EventName } from '@sinew/core/measure/events/events';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import { realFrameTimes } from '@sinew/core/observe/track/time';
+import { marksOf } from './benchAnalysis';
+import {
+  correctionSchema,
+  lensSchema,
+  lineSchema,
+  purposeSchema,
+  rectangleSchema,
+  scaleSchema,
+  spanSchema,
+  strikeSchema,
+  type BenchDocument,
+  type StrikeDocument,
+} from './benchDocument';
+import { now, stamps, type Db } from '../database/database';
+import { decodePlaced, decodeTimes, encodePlaced } from './placedBlob';
+
+export interface SavedBench {
+  readonly revision: number;
+  readonly document: BenchDocument;
+}
+
+export async function loadBench(db: Db, clipId: string): Promise<SavedBench | null> {
+  const clip = await db.selectFrom('clip').selectAll().where('id', '=', clipId).executeTakeFirst();
+  if (!clip) return null;
+  const track = await db
+    .selectFrom('track')
+    .select('points')
+    .where('clip_id', '=', clipId)
+    .where('source', '=', 'hand')
+    .executeTakeFirst();
+  const strikes = await db
+    .selectFrom('strike')
+    .selectAll()
+    .where('clip_id', '=', clipId)
+    .where('removed_at', 'is', null)
+    .orderBy('position')
+    .execute();
+  const marks = await db
+    .selectFrom('mark')
+    .innerJoin('strike', 'strike.id', 'mark.strike_id')
+    .select(['mark.strike_id', 'mark.event', 'mark.frame', 'mark.width'])
+    .where('strike.clip_id', '=', clipId)
+    .execute();
+  return {
+    revision: clip.revision,
+    document: {
+      view: clip.view,
+      captureRate: clip.capture_rate,
+      purpose: stored(purposeSchema, clip.purpose),
+      ...(clip.intent !== null && { intent: clip.intent }),
+      ...(clip.round !== null && { round: clip.round }),
+      scale: stored(scaleSchema, clip.scale),
+      target: stored(lineSchema, clip.target),
+      rectangle: stored(rectangleSchema, clip.rectangle),
+      lens: stored(lensSchema, clip.lens),
+      refused: stored(spanSchema.array(), clip.refused) ?? [],
+      placed: track ? decodePlaced(track.points) : [],
+      corrections: stored(correctionSchema.array(), clip.corrections) ?? [],
+      strikes: strikes.map((strike) => ({
+        id: strike.id,
+        technique: strike.technique as StrikeDocument['technique'],
+        side: strike.side,
+        ...(strike.from_frame !== null &&
+          strike.to_frame !== null && { span: { from: strike.from_frame, to: strike.to_frame } }),
+        ...(strike.combination !== null && { combination: strike.combination }),
+        ...(strike.is_automatic === 1 && { isAutomatic: true as const }),
+        ...(strike.school !== null && { school: schoolSchema.parse(JSON.parse(strike.school)) }),
+        ...(strike.situation !== null && { situation: strike.situation }),
+        ...(strike.range !== null && { range: strike.range }),
+        ...(strike.audit !== null && {
+          audit: strikeSchema.shape.audit.parse(JSON.parse(strike.audit)),
+        }),
+        marks: Object.fromEntries(
+          marks
+            .filter((mark) => mark.strike_id === strike.id)
+            .map(({ event, frame, width }) => [event, { frame, width }]),
+        ),
+      })),
+    },
+  };
+}
+
+function stored<T>(schema: z.ZodType<T>, json: string | null): T | null {
+  return json === null ? null : schema.parse(JSON.parse(json));
+}
+
+const json = (value: unknown): string | null => (value === null ? null : JSON.stringify(value));
+
+export type SaveOutcome =
+  | { readonly kind: 'saved'; readonly revision: number }
+  | { readonly kind: 'conflict' }
+  | { readonly kind: 'gone' };
+
+/**
+ * Save the bench's document whole, in one transaction, if nobody has saved since `revision`.
+ */
+export async function saveBench(
+  db: Db,
+  clipId: string,
+  { revision, document }: SavedBench,
+): Promise<SaveOutcome> {
+  return db.transaction().execute(async (trx): Promise<SaveOutcome> => {
+    const clip = await trx
+      .selectFrom('clip')
+      .select(['revision', 'frame_times'])
+      .where('id', '=', clipId)
+      .executeTakeFirst();
+    if (!clip) return { kind: 'gone' };
+    if (clip.revision !== revision) return { kind: 'conflict' };
+    const realTimes = realFrameTimes(decodeTimes(clip.frame_times), document.captureRate);
+    await trx
+      .updateTable('clip')
+      .set({
+        view: document.view,
+        capture_rate: document.captureRate,
+        purpose: json(document.purpose),
+        intent: document.intent ?? null,
+        round: document.round ?? null,
+        scale: json(document.scale),
+        target: json(document.target),
+        rectangle: json(document.rectangle),
+        lens: json(document.lens),
+        refused: json(document.refused),
+        corrections: json(document.corrections),
+        revision: revision + 1,
+        updated_at: now(),
+      })
+      .where('id', '=', clipId)
+      .execute();
+    const points = encodePlaced(document.placed);
+    await trx
+      .insertInto('track')
+      .values({ id: nanoid(), clip_id: clipId, source: 'hand', points, ...stamps() })
+      .onConflict((conflict) =>
+        conflict.columns(['clip_id', 'source']).doUpdateSet({ points, updated_at: now() }),
+      )
+      .execute();
+    await saveStrikes(trx, clipId, document.strikes, realTimes);
+    return { kind: 'saved', revision: revision + 1 };
+  });
+}
+
+async function saveStrikes(
+  trx: Db,
+  clipId: string,
+  strikes: readonly StrikeDocument[],
+  realTimes: readonly number[],
+): Promise<void> {
+  const ids = strikes.map((strike) => strike.id);
+  const foreign = await trx
+    .selectFrom('strike')
+    .select('id')
+    .where('id', 'in', ids)
+    .where('clip_id', '!=', clipId)
+    .executeTakeFirst();
+  if (foreign) throw new Error(`strike ${foreign.id} belongs to another clip`);
+  await trx
+    .updateTable('strike')
+    .set({ removed_at: now() })
+    .where('clip_id', '=', clipId)
+    .where('removed_at', 'is', null)
+    .$if(ids.length > 0, (query) => query.where('id', 'not in', ids))
+    .execute();
+  for (const [position, strike] of strikes.entries()) {
+    const { id, technique, side, span, combination = null, isAutomatic = false } = strike;
+    const { school = null, situation = null, range = null, audit = null } = strike;
+    const marks = Object.entries(marksOf(strike, realTimes)) as [EventName, EventMark][];
+    const isMarked = new Set(marks.map(([event]) => event));
+    const missing = eventsOf(techniqueById(technique)).filter((event) => !isMarked.has(event));
+    const values = {
+      ...{ school: json(school), situation, range, audit: json(audit) },
+      ...{ technique, side, position, combination, removed_at: null },
+      marks_left: missing.length,
+      from_frame: span?.from ?? null,
+      to_frame: span?.to ?? null,
+      is_automatic: isAutomatic ? (1 as const) : (0 as const),
+    };
+    await trx
+      .insertInto('strike')
+      .values({ id, clip_id: clipId, ...values, ...stamps() })
+      .onConflict((conflict) => conflict.column('id').doUpdateSet({ ...values, updated_at: now() }))
+      .execute();
+    await trx.deleteFrom('mark').where('strike_id', '=', id).execute();
+    const rows = marks.map(([event, mark]) => ({
+      strike_id: id,
+      event,
+      width: strike.marks[event]!.width,
+      ...mark,
+      ...stamps(),
+    }));
+    if (rows.length > 0) await trx.insertInto('mark').values(rows).execute();
+  }
+}

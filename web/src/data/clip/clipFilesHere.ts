@@ -1,0 +1,7 @@
+import { ClipFiles } from './clipFiles';
+import { dataFolder } from '../database/database';
+
+/** The clip files of this server's data folder. */
+export function clipFiles(): ClipFiles {
+  return new ClipFiles(dataFolder());
+}

@@ -1,0 +1,66 @@
+/** Landmark series measured elsewhere, kept with the clip they belong to. */
+import { z } from 'zod';
+import { readTrackJson, writeTrackJson } from '@sinew/core/format/trackJson';
+import type { Sighting } from '@sinew/core/observe/track/poseDetection';
+import type { SpaceTrack } from '@sinew/core/observe/track/track';
+import type { ImportedSeries } from '../bench/benchAnalysis';
+import { now, stamps, type Db } from '../database/database';
+import { addSightings, changeJob } from './trackings';
+
+export const seriesNameSchema = z.string().trim().min(1).max(255);
+export const beginsSchema = z.number().finite().min(-1e5).max(1e5);
+
+export async function seriesOf(db: Db, clipId: string): Promise<ImportedSeries | null> {
+  const row = await db
+    .selectFrom('series')
+    .selectAll()
+    .where('clip_id', '=', clipId)
+    .executeTakeFirst();
+  if (!row) return null;
+  const { space, ...track } = readTrackJson(row.track);
+  if (space !== '3d') throw new Error('a series in the picture was kept as one in space');
+  return { fileName: row.file_name, begins: row.begins, track: { ...track, space } as SpaceTrack };
+}
+
+/** @returns false when the clip is gone */
+export async function keepSeries(
+  db: Db,
+  clipId: string,
+  { fileName, begins, track }: ImportedSeries,
+): Promise<boolean> {
+  const clip = await db.selectFrom('clip').select('id').where('id', '=', clipId).executeTakeFirst();
+  if (!clip) return false;
+  const values = { file_name: fileName, begins, track: writeTrackJson(track) };
+  await db
+    .insertInto('series')
+    .values({ clip_id: clipId, ...values, ...stamps() })
+    .onConflict((conflict) =>
+      conflict.column('clip_id').doUpdateSet({ ...values, updated_at: now() }),
+    )
+    .execute();
+  return true;
+}
+
+export async function dropSeries(db: Db, clipId: string): Promise<void> {
+  await db.deleteFrom('series').where('clip_id', '=', clipId).execute();
+}
+
+/** Points in the picture take the place of what the program's own tracker has seen. */
+export async function keepAsSeen(
+  db: Db,
+  clipId: string,
+  fileName: string,
+  sightings: readonly Sighting[],
+): Promise<boolean> {
+  return db.transaction().execute(async (trx) => {
+    if (!(await changeJob(trx, clipId, { kind: 'start', model: 'standard', person: null }))) {
+      return false;
+    }
+    const message = `These points come from ${fileName}.`;
+    await changeJob(trx, clipId, { kind: 'finish', state: 'done', message });
+    if (!(await addSightings(trx, clipId, sightings))) {
+      throw new Error('the series has frames that the film does not have');
+    }
+    return true;
+  });
+}

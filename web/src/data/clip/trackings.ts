@@ -1,0 +1,143 @@
+/** Body tracking of clips: done in the coach's browser, kept here as it comes. */
+import type { Selectable } from 'kysely';
+import type { Sighting } from '@sinew/core/observe/track/poseDetection';
+import { foundSchema, personSchema, type Job, type JobRequest } from '../../tracking/job';
+import { decodeSightings, encodeSightings } from '../../tracking/detectionBlob';
+import { now, stamps, type Db } from '../database/database';
+import type { TrackingTable } from '../database/schema';
+
+/** In a transaction of its own, or as part of the one it is called in. */
+function inOneGo<T>(db: Db, work: (trx: Db) => Promise<T>): Promise<T> {
+  return db.isTransaction ? work(db) : db.transaction().execute(work);
+}
+
+const jobs = (db: Db) =>
+  db
+    .selectFrom('tracking')
+    .innerJoin('clip', 'clip.id', 'tracking.clip_id')
+    .where('clip.deleted_at', 'is', null)
+    .selectAll('tracking')
+    .select('clip.file_name');
+
+/** Every tracking that is not over, oldest first. */
+export async function openJobs(db: Db): Promise<Job[]> {
+  const rows = await jobs(db)
+    .where('tracking.state', 'in', ['wanted', 'paused'])
+    .orderBy('tracking.created_at')
+    .execute();
+  return rows.map(fromRow);
+}
+
+export async function jobOf(db: Db, clipId: string): Promise<Job | null> {
+  const row = await jobs(db).where('tracking.clip_id', '=', clipId).executeTakeFirst();
+  return row ? fromRow(row) : null;
+}
+
+function fromRow(row: Selectable<TrackingTable> & { file_name: string }): Job {
+  return {
+    clipId: row.clip_id,
+    fileName: row.file_name,
+    model: row.model,
+    state: row.state,
+    message: row.message,
+    person: row.person === null ? null : personSchema.parse(JSON.parse(row.person)),
+    found: row.found === null ? null : foundSchema.parse(JSON.parse(row.found)),
+  };
+}
+
+/** @returns false when the clip is gone, or nothing is being tracked of which this could be said */
+export async function changeJob(db: Db, clipId: string, request: JobRequest): Promise<boolean> {
+  if (request.kind === 'start') return startJob(db, clipId, request);
+  const values = {
+    pause: { state: 'paused' as const },
+    resume: { state: 'wanted' as const, message: null },
+    found: { found: request.kind === 'found' ? JSON.stringify(request.found) : null },
+    finish: request.kind === 'finish' ? { state: request.state, message: request.message } : {},
+  }[request.kind];
+  const { numUpdatedRows } = await db
+    .updateTable('tracking')
+    .set({ ...values, updated_at: now() })
+    .where('clip_id', '=', clipId)
+    .executeTakeFirst();
+  return numUpdatedRows > 0n;
+}
+
+/** Track a clip, or track it anew: what was seen before goes. */
+async function startJob(
+  db: Db,
+  clipId: string,
+  { model, person }: Extract<JobRequest, { kind: 'start' }>,
+): Promise<boolean> {
+  return inOneGo(db, async (trx) => {
+    const clip = await trx
+      .selectFrom('clip')
+      .select('id')
+      .where('id', '=', clipId)
+      .executeTakeFirst();
+    if (!clip) return false;
+    await trx.deleteFrom('sighting').where('clip_id', '=', clipId).execute();
+    await trx.deleteFrom('tracking').where('clip_id', '=', clipId).execute();
+    await trx
+      .insertInto('tracking')
+      .values({
+        clip_id: clipId,
+        model,
+        state: 'wanted',
+        message: null,
+        person: person && JSON.stringify(person),
+        found: null,
+        ...stamps(),
+      })
+      .execute();
+    return true;
+  });
+}
+
+/** Give up a tracking and forget what was seen. */
+export async function dropJob(db: Db, clipId: string): Promise<void> {
+  await db.transaction().execute(async (trx) => {
+    await trx.deleteFrom('sighting').where('clip_id', '=', clipId).execute();
+    await trx.deleteFrom('tracking').where('clip_id', '=', clipId).execute();
+  });
+}
+
+/**
+ * @returns false when the clip is not being tracked (any more), or has no such frame
+ */
+export async function addSightings(
+  db: Db,
+  clipId: string,
+  sightings: readonly Sighting[],
+): Promise<boolean> {
+  return inOneGo(db, async (trx) => {
+    const clip = await trx
+      .selectFrom('tracking')
+      .innerJoin('clip', 'clip.id', 'tracking.clip_id')
+      .select('clip.frame_times')
+      .where('tracking.clip_id', '=', clipId)
+      .executeTakeFirst();
+    const count = (clip?.frame_times.length ?? 0) / 8;
+    if (sightings.some(({ frame }) => frame >= count)) return false;
+    const points = Buffer.from(encodeSightings(sightings));
+    await trx
+      .insertInto('sighting')
+      .values({ clip_id: clipId, points, ...stamps() })
+      .execute();
+    return true;
+  });
+}
+
+/** All that was seen of a clip, frames ascending; of a frame seen twice the later one. */
+export async function sightingsOf(db: Db, clipId: string): Promise<Sighting[]> {
+  const rows = await db
+    .selectFrom('sighting')
+    .select('points')
+    .where('clip_id', '=', clipId)
+    .orderBy('id')
+    .execute();
+  const byFrame = new Map<number, Sighting>();
+  for (const { points } of rows) {
+    for (const sighting of decodeSightings(points)) byFrame.set(sighting.frame, sighting);
+  }
+  return [...byFrame.values()].sort((a, b) => a.frame - b.frame);
+}

@@ -1,0 +1,220 @@
+/** What a student takes home: for each cue the picture that shows it, the number then and now, the work. */
+import { z } from 'zod';
+import type { Landmark } from '@sinew/core/foundation/body/landmarks';
+import type { PixelPoint } from '@sinew/core/reconstruct/calibration/calibration';
+import { daysBetween, plusDays, type Day } from '@sinew/core/foundation/calendar/day';
+import type { AnyEvent } from '@sinew/core/measure/events/events';
+import { faultById } from '@sinew/core/judge/fault/faults';
+import { evidenceOf, type Evidence } from '@sinew/core/measure/measures/evidence';
+import { MEASURE_IDS, MEASURE_NAMES, type MeasureId } from '@sinew/core/measure/measures/allMeasures';
+import { changeBetween, notComparable, wantedOf, type Verdict } from '@sinew/core/train/progress/change';
+import { isAbsent, type Reading, type Unit } from '@sinew/core/foundation/reading/reading';
+import { say } from '@sinew/core/foundation/reading/say';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import { trackFrom, mended } from '@sinew/core/observe/track/trackFromDetections';
+import { placeAt } from '@sinew/core/observe/track/place';
+import { realFrameTimes } from '@sinew/core/observe/track/time';
+import { analyzeOnBench } from '../bench/benchAnalysis';
+import type { Clip } from '../clip/clips';
+import type { Db } from '../database/database';
+import { activeCues, type Cue } from './findings';
+import { filmAndRules } from './judging';
+import { setsOf } from '../progress/ledger';
+import { libraryOf } from '../gym/library';
+import { today } from '../database/today';
+import { workOf, type Given } from '../work/work';
+
+export interface CardPicture {
+  readonly clip: Pick<Clip, 'id' | 'width' | 'height'>;
+  readonly frame: number;
+  /** Lines to draw, pixels; none where the evidence is one of time. */
+  readonly lines: readonly (readonly PixelPoint[])[];
+  readonly label: string;
+  /** Two instants in seconds, where the evidence is how far they are apart. */
+  readonly span: { readonly names: readonly [string, string]; readonly seconds: number } | null;
+}
+
+export interface ThenAndNow {
+  readonly name: string;
+  readonly then: string;
+  /** Null until it has been filmed again. */
+  readonly now: string | null;
+  readonly verdict: Verdict | null;
+  readonly why: string | null;
+}
+
+export interface CardCue {
+  readonly cue: Cue;
+  readonly leak: string;
+  readonly caution: string | null;
+  readonly isInjury: boolean;
+  readonly picture: CardPicture | null;
+  readonly number: ThenAndNow | null;
+  readonly work: readonly Given[];
+  /** From today to the day before the next check, a box each. */
+  readonly days: readonly Day[];
+}
+
+export interface CardOf {
+  readonly cues: readonly CardCue[];
+  /** Work that belongs to no cue. */
+  readonly other: readonly Given[];
+}
+
+/** Boxes for at most so many days. */
+const MOST_DAYS = 14;
+
+/** @returns null when there is no such student */
+export async function cardOf(db: Db, studentId: string): Promise<CardOf | null> {
+  const [cues, work, { catalogue }] = await Promise.all([
+    activeCues(db, studentId),
+    workOf(db, studentId),
+    libraryOf(db),
+  ]);
+  if (!work) return null;
+  const day = today();
+  const found: CardCue[] = [];
+  for (const cue of cues) {
+    const fault = faultById(cue.fault, catalogue);
+    const own = work.given.filter(
+      (one) => one.fault === cue.fault && one.technique === cue.technique,
+    );
+    const until = own.map(({ nextCheck }) => nextCheck).sort()[0] ?? day;
+    const length = Math.min(MOST_DAYS, Math.max(0, daysBetween(day, until)));
+    found.push({
+      cue,
+      leak: fault?.name ?? cue.fault,
+      caution: fault?.caution ?? null,
+      isInjury: fault?.injury === true,
+      picture: await pictureOf(db, cue),
+      number: await thenAndNow(db, studentId, cue),
+      work: own,
+      days: Array.from({ length }, (_, i) => plusDays(day, i)),
+    });
+  }
+  const ofCues = new Set(found.flatMap((one) => one.work.map(({ id }) => id)));
+  return { cues: found, other: work.given.filter(({ id }) => !ofCues.has(id)) };
+}
+
+const judgedSchema = z.array(
+  z.object({
+    limit: z.object({ reading: z.enum(MEASURE_IDS).optional().catch(undefined) }),
+    measured: z
+      .object({
+        value: z.number(),
+        sigma: z.number(),
+        unit: z.string(),
+        frames: z.array(z.number()).default([]),
+      })
+      .nullable()
+      .catch(null),
+  }),
+);
+
+/** The first reading that judged a finding, as it was then. */
+async function judgedOf(db: Db, cue: Cue): Promise<{ id: MeasureId; then: Reading } | null> {
+  const row = await db
+    .selectFrom('finding')
+    .select('judged_by')
+    .where('strike_id', '=', cue.strikeId)
+    .where('fault', '=', cue.fault)
+    .executeTakeFirst();
+  const [first] = row ? judgedSchema.parse(JSON.parse(row.judged_by)) : [];
+  if (!first?.limit.reading || !first.measured) return null;
+  const { value, sigma, unit, frames } = first.measured;
+  return {
+    id: first.limit.reading,
+    then: { value, sigma, unit: unit as Unit, frames, source: 'measured-2d' },
+  };
+}
+
+async function thenAndNow(db: Db, studentId: string, cue: Cue): Promise<ThenAndNow | null> {
+  const judged = await judgedOf(db, cue);
+  if (!judged) return null;
+  const { id, then } = judged;
+  const [sets, { catalogue }] = await Promise.all([
+    setsOf(db, studentId, cue.technique),
+    libraryOf(db),
+  ]);
+  const base = { name: MEASURE_NAMES[id], then: say(then) };
+  const first = sets.find(({ clipId }) => clipId === cue.clipId);
+  const newest = sets[sets.length - 1];
+  if (!first || !newest || newest.clipId === cue.clipId) {
+    return { ...base, now: null, verdict: null, why: null };
+  }
+  const reading = newest.readings[id];
+  const now = isAbsent(reading) ? null : say(reading);
+  const why = notComparable(first, newest, isAbsent(reading) ? [] : [then.source, reading.source]);
+  const change = why
+    ? { notComparable: why }
+    : changeBetween(then, reading, wantedOf(id, cue.technique, catalogue), {
+        strikes: [first.strikes.length, newest.strikes.length],
+      });
+  return 'verdict' in change
+    ? { ...base, now, verdict: change.verdict, why: null }
+    : { ...base, now, verdict: null, why: change.notComparable };
+}
+
+const EVENT_WORDS: Partial<Record<AnyEvent, string>> = {
+  hips: 'hips start',
+  trunk: 'trunk starts',
+  arm: 'arm starts',
+  contact: 'contact',
+};
+
+async function pictureOf(db: Db, cue: Cue): Promise<CardPicture | null> {
+  const all = await filmAndRules(db, cue.clipId);
+  const strike = all?.document.strikes.find(({ id }) => id === cue.strikeId);
+  const clip = await db
+    .selectFrom('clip')
+    .select(['id', 'width', 'height', 'purged_at'])
+    .where('id', '=', cue.clipId)
+    .executeTakeFirst();
+  if (!all || !strike || !clip || clip.purged_at !== null) return null;
+  const { document, film, student, library, second } = all;
+  const { events, readings } = analyzeOnBench(document, strike, film, student, library, second);
+  const judged = await judgedOf(db, cue);
+  const thrown = {
+    technique: techniqueById(strike.technique),
+    side: strike.side,
+    stance: student.stance,
+  };
+  const evidence = judged && evidenceOf(judged.id, thrown);
+  const reading = judged && readings[judged.id];
+  const shown = judged?.then.frames ?? [];
+  const frame = shown[shown.length - 1] ?? events.contact?.frame ?? 0;
+  const base = { clip: { id: clip.id, width: clip.width, height: clip.height }, frame };
+  const label = reading && !isAbsent(reading) ? say(reading) : '';
+  if (evidence && 'span' in evidence) {
+    const [from, to] = evidence.span;
+    const [a, b] = [events[from], events[to]];
+    const span =
+      a && b
+        ? {
+            names: [EVENT_WORDS[from] ?? from, EVENT_WORDS[to] ?? to] as const,
+            seconds: b.time - a.time,
+          }
+        : null;
+    return { ...base, lines: [], label, span };
+  }
+  const times = realFrameTimes(film.frameTimes, document.captureRate);
+  const { track } = trackFrom(film.tracked ?? mended([], times), document, film.height);
+  const at = (landmark: Landmark): PixelPoint | null => {
+    const points = track.points[landmark];
+    return points ? placeAt(points, times, times[frame]!) : null;
+  };
+  return { ...base, lines: evidence ? linesOf(evidence, at) : [], label, span: null };
+}
+
+function linesOf(
+  evidence: Exclude<Evidence, { span: unknown }>,
+  at: (landmark: Landmark) => PixelPoint | null,
+): PixelPoint[][] {
+  const whole = (landmarks: readonly Landmark[]) => {
+    const points = landmarks.flatMap((landmark) => at(landmark) ?? []);
+    return points.length === landmarks.length ? [points] : [];
+  };
+  if ('angle' in evidence) return whole(evidence.angle);
+  if ('lines' in evidence) return evidence.lines.flatMap(whole);
+  return [];
+}

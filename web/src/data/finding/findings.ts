@@ -1,0 +1,232 @@
+/** The coach's word on a finding, and the one cue that follows from it. */
+import { nanoid } from 'nanoid';
+import { z } from 'zod';
+import type { Finding } from '@sinew/core/judge/fault/judge';
+import { drillById } from '@sinew/core/foundation/drill/drills';
+import { faultById } from '@sinew/core/judge/fault/faults';
+import { findingOf } from './judging';
+import { now, stamps, type Db } from '../database/database';
+import type { FindingTable } from '../database/schema';
+
+export const cueTextSchema = z.string().trim().min(1, 'A cue needs words.').max(200);
+
+export interface Cue {
+  readonly id: string;
+  readonly studentId: string;
+  readonly technique: string;
+  readonly text: string;
+  readonly drill: string;
+  readonly fault: string;
+  readonly evidence: string;
+  readonly strikeId: string;
+  readonly clipId: string;
+  readonly updatedAt: string;
+  /** Work has been given for it. */
+  readonly isWorked: boolean;
+}
+
+export interface Decision {
+  readonly fault: string;
+  readonly status: FindingTable['status'];
+  readonly reason: string;
+}
+
+async function decide(
+  db: Db,
+  strikeId: string,
+  finding: Finding,
+  status: Decision['status'],
+  reason: string,
+): Promise<string> {
+  const values = {
+    status,
+    reason,
+    evidence: finding.evidence,
+    judged_by: JSON.stringify(finding.judgedBy),
+    judged_as: JSON.stringify(finding.judgedAs),
+    cost: JSON.stringify(finding.cost),
+    cleared_at: null,
+    cleared_because: null,
+  };
+  const row = await db
+    .insertInto('finding')
+    .values({ id: nanoid(), strike_id: strikeId, fault: finding.fault, ...values, ...stamps() })
+    .onConflict((conflict) =>
+      conflict.columns(['strike_id', 'fault']).doUpdateSet({ ...values, updated_at: now() }),
+    )
+    .returning('id')
+    .executeTakeFirstOrThrow();
+  return row.id;
+}
+
+export type AcceptOutcome =
+  | { readonly kind: 'accepted' }
+  /** The student works on another cue for this technique already: which one stays? */
+  | { readonly kind: 'other-cue'; readonly text: string }
+  | { readonly kind: 'not-found' };
+
+/**
+ * Accept a finding: its cue becomes the student's one active cue for the technique.
+ *
+ * @param isReplacing the coach has said that this cue takes the place of the present one
+ * @param of whether the strike itself or the set it belongs to is the evidence
+ */
+export async function acceptFinding(
+  db: Db,
+  strikeId: string,
+  fault: string,
+  isReplacing: boolean,
+  of: 'strike' | 'set' = 'strike',
+): Promise<AcceptOutcome> {
+  return db.transaction().execute(async (trx): Promise<AcceptOutcome> => {
+    const found = await findingOf(trx, strikeId, fault, of);
+    const { catalogue } = found?.judged.rules ?? {};
+    const catalogued = catalogue && faultById(fault, catalogue);
+    if (!found || !catalogued || found.finding.status !== 'found') return { kind: 'not-found' };
+    const { studentId, technique } = found.judged;
+    const drill = drillById(catalogued.drill, catalogue.drills);
+    const present = await trx
+      .selectFrom('cue')
+      .innerJoin('finding', 'finding.id', 'cue.finding_id')
+      .select(['cue.id', 'cue.text', 'finding.fault'])
+      .where('cue.student_id', '=', studentId)
+      .where('cue.technique', '=', technique)
+      .where('cue.status', '=', 'active')
+      .executeTakeFirst();
+    const isSameLeak = present?.fault === fault;
+    if (catalogued.injury) {
+      // What can hurt sends the student back to slow, whichever cue stays.
+      await trx
+        .insertInto('gate_step')
+        .values({
+          ...{ id: nanoid(), student_id: studentId, technique, kind: 'injury', at: now() },
+          ...{ to_intent: null, reason: catalogued.name },
+          ...stamps(),
+        })
+        .execute();
+    }
+    if (present && !isSameLeak && !isReplacing) return { kind: 'other-cue', text: present.text };
+    const findingId = await decide(trx, strikeId, found.finding, 'accepted', '');
+    if (present && isSameLeak) {
+      // The same leak seen again: the coach's own wording of the cue stays.
+      await trx
+        .updateTable('cue')
+        .set({ finding_id: findingId, updated_at: now() })
+        .where('id', '=', present.id)
+        .execute();
+      return { kind: 'accepted' };
+    }
+    if (present) {
+      await trx
+        .updateTable('cue')
+        .set({
+          ...{ status: 'closed', closed_at: now(), closed_because: 'replaced' },
+          updated_at: now(),
+        })
+        .where('id', '=', present.id)
+        .execute();
+    }
+    await trx
+      .insertInto('cue')
+      .values({
+        id: nanoid(),
+        student_id: studentId,
+        finding_id: findingId,
+        technique,
+        text: catalogued.cue,
+        drill: drill ? [drill.name, drill.dose].filter(Boolean).join(': ') : '',
+        status: 'active',
+        closed_at: null,
+        closed_because: null,
+        ...stamps(),
+      })
+      .execute();
+    return { kind: 'accepted' };
+  });
+}
+
+/** Dismiss a finding with a reason, or leave it for later. A cue that came from it is closed. */
+export async function putAside(
+  db: Db,
+  strikeId: string,
+  fault: string,
+  status: 'dismissed' | 'later',
+  reason: string,
+): Promise<boolean> {
+  return db.transaction().execute(async (trx) => {
+    const found = await findingOf(trx, strikeId, fault, 'strike');
+    if (!found) return false;
+    const findingId = await decide(trx, strikeId, found.finding, status, reason);
+    await trx
+      .updateTable('cue')
+      .set({
+        ...{ status: 'closed', closed_at: now(), closed_because: 'put aside' },
+        updated_at: now(),
+      })
+      .where('finding_id', '=', findingId)
+      .where('status', '=', 'active')
+      .execute();
+    return true;
+  });
+}
+
+/** Take the coach's word back: the finding is open again and a cue from it is closed. */
+export async function reopenFinding(db: Db, strikeId: string, fault: string): Promise<void> {
+  await db
+    .deleteFrom('finding')
+    .where('strike_id', '=', strikeId)
+    .where('fault', '=', fault)
+    .execute();
+}
+
+export async function decisionsOf(db: Db, clipId: string): Promise<Record<string, Decision[]>> {
+  const rows = await db
+    .selectFrom('finding')
+    .innerJoin('strike', 'strike.id', 'finding.strike_id')
+    .select(['finding.strike_id', 'finding.fault', 'finding.status', 'finding.reason'])
+    .where('strike.clip_id', '=', clipId)
+    .execute();
+  const byStrike: Record<string, Decision[]> = {};
+  for (const { strike_id, ...decision } of rows) (byStrike[strike_id] ??= []).push(decision);
+  return byStrike;
+}
+
+/** Active cues, newest first; one student's or everybody's. */
+export async function activeCues(db: Db, studentId?: string): Promise<Cue[]> {
+  const rows = await db
+    .selectFrom('cue')
+    .innerJoin('finding', 'finding.id', 'cue.finding_id')
+    .innerJoin('strike', 'strike.id', 'finding.strike_id')
+    .select([
+      'cue.id',
+      'cue.student_id as studentId',
+      'cue.technique',
+      'cue.text',
+      'cue.drill',
+      'cue.updated_at as updatedAt',
+      'finding.fault',
+      'finding.evidence',
+      'finding.strike_id as strikeId',
+      'strike.clip_id as clipId',
+    ])
+    .select((eb) =>
+      eb
+        .exists(
+          eb
+            .selectFrom('prescription')
+            .select('prescription.id')
+            .whereRef('prescription.cue_id', '=', 'cue.id')
+            .where('prescription.status', '=', 'active'),
+        )
+        .as('isWorked'),
+    )
+    .where('cue.status', '=', 'active')
+    .$if(studentId !== undefined, (query) => query.where('cue.student_id', '=', studentId!))
+    .orderBy('cue.updated_at', 'desc')
+    .execute();
+  return rows.map((row) => ({ ...row, isWorked: Boolean(row.isWorked) }));
+}
+
+export async function editCue(db: Db, id: string, text: string): Promise<void> {
+  await db.updateTable('cue').set({ text, updated_at: now() }).where('id', '=', id).execute();
+}

@@ -1,0 +1,146 @@
+/**
+ * Which leaks every measured strike shows, by the library and the schools of today. Kept beside the
+ * readings: where a limit or a school changes, what was measured is judged again and not measured.
+ */
+import { createHash } from 'node:crypto';
+import type { InferResult } from 'kysely';
+import { z } from 'zod';
+import { judge, type Finding } from '@sinew/core/judge/fault/judge';
+import type { Readings } from '@sinew/core/measure/measures/allMeasures';
+import { schoolSchema, type School } from '@sinew/core/judge/school/schools';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import { rulesOfStrike } from '../bench/benchAnalysis';
+import { strikeSchema } from '../bench/benchDocument';
+import { now, type Db } from '../database/database';
+import { libraryOf, type Library } from '../gym/library';
+import { unpacked } from './packedReadings';
+import { studentById } from '../student/students';
+
+export const showsSchema = z.object({ found: z.array(z.string()), clear: z.array(z.string()) });
+
+/** Leaks by name in the catalogue; what can't be told is in neither list. */
+export type Shows = z.infer<typeof showsSchema>;
+
+export function shownBy(findings: readonly Finding[]): Shows {
+  const being = (status: Finding['status']) =>
+    findings.filter((one) => one.status === status).map(({ fault }) => fault);
+  return { found: being('found'), clear: being('clear') };
+}
+
+/** Says what a student's strikes are judged by: another text, another judgement. */
+export function rulesOf(library: Library, school: School): string {
+  return createHash('sha1')
+    .update(JSON.stringify([library, school]))
+    .digest('base64url');
+}
+
+/** Measured strikes with all that they are judged by. */
+const strikesToJudge = (db: Db) =>
+  db
+    .selectFrom('measured')
+    .innerJoin('strike', 'strike.id', 'measured.strike_id')
+    .innerJoin('clip', 'clip.id', 'strike.clip_id')
+    .innerJoin('student', 'student.id', 'clip.student_id')
+    .select(['measured.strike_id', 'measured.readings', 'strike.technique', 'strike.school'])
+    .select(['strike.situation', 'strike.range', 'strike.audit'])
+    .select(['student.id as student_id', 'student.school as own_school'])
+    .select((eb) =>
+      eb
+        .exists(
+          eb
+            .selectFrom('strike as other')
+            .select('other.id')
+            .whereRef('other.clip_id', '=', 'strike.clip_id')
+            .whereRef('other.combination', '=', 'strike.combination')
+            .whereRef('other.id', '!=', 'strike.id')
+            .where('other.removed_at', 'is', null),
+        )
+        .as('is_of_several'),
+    );
+
+type ToJudge = InferResult<ReturnType<typeof strikesToJudge>>[number];
+
+const schoolIn = (json: string | null) =>
+  json === null ? {} : schoolSchema.parse(JSON.parse(json));
+
+/** What a strike shows by a library, its readings as they are kept. */
+function shown(row: ToJudge, readings: Readings, library: Library): Shows {
+  const strike = {
+    ...(row.situation !== null && { situation: row.situation }),
+    ...(row.range !== null && { range: row.range }),
+    ...(row.audit !== null && { audit: strikeSchema.shape.audit.parse(JSON.parse(row.audit)) }),
+    school: schoolIn(row.school),
+  };
+  const student = { school: schoolIn(row.own_school) };
+  const rules = rulesOfStrike(strike, Boolean(row.is_of_several), student, library);
+  return shownBy(judge(techniqueById(row.technique), readings, rules));
+}
+
+/** Judge again what of a student's strikes was judged by other rules than today's. */
+export async function judgeStudent(db: Db, studentId: string): Promise<void> {
+  const [student, library] = await Promise.all([studentById(db, studentId), libraryOf(db)]);
+  if (!student) return;
+  const rules = rulesOf(library, student.school);
+  const rows = await strikesToJudge(db)
+    .where('student.id', '=', studentId)
+    .where('strike.removed_at', 'is', null)
+    .where('measured.rules', '!=', rules)
+    .execute();
+  if (rows.length === 0) return;
+  await db.transaction().execute(async (trx) => {
+    for (const row of rows) {
+      const shows = JSON.stringify(shown(row, unpacked(row.readings), library));
+      await trx
+        .updateTable('measured')
+        .set({ shows, rules, updated_at: now() })
+        .where('strike_id', '=', row.strike_id)
+        .execute();
+    }
+  });
+}
+
+/** What a change of the library does to strikes that were measured. */
+export interface Effect {
+  /** So many of the newest were looked at. */
+  readonly strikes: number;
+  /** Strikes that show a leak they did not show before, and of how many students they are. */
+  readonly more: { readonly strikes: number; readonly students: number };
+  /** Strikes that no longer show one. */
+  readonly fewer: { readonly strikes: number; readonly students: number };
+}
+
+const LOOKED_AT = 500;
+
+export async function effectOf(db: Db, before: Library, after: Library): Promise<Effect> {
+  const rows = await strikesToJudge(db)
+    .where('measured.strike_id', 'in', (eb) =>
+      eb
+        .selectFrom('measured as one')
+        .innerJoin('strike as its', 'its.id', 'one.strike_id')
+        .innerJoin('clip as film', 'film.id', 'its.clip_id')
+        .select('one.strike_id')
+        .where('film.deleted_at', 'is', null)
+        .where('its.removed_at', 'is', null)
+        .orderBy('film.created_at', 'desc')
+        .limit(LOOKED_AT),
+    )
+    .execute();
+  const both = rows.map((row) => {
+    const readings = unpacked(row.readings);
+    const [then, now] = [before, after].map((one) => shown(row, readings, one).found);
+    const isMissing = (from: readonly string[]) => (one: string) => !from.includes(one);
+    return {
+      studentId: row.student_id,
+      more: now!.some(isMissing(then!)),
+      fewer: then!.some(isMissing(now!)),
+    };
+  });
+  const tally = (way: 'more' | 'fewer') => {
+    const those = both.filter((one) => one[way]);
+    return {
+      strikes: those.length,
+      students: new Set(those.map(({ studentId }) => studentId)).size,
+    };
+  };
+  return { strikes: rows.length, more: tally('more'), fewer: tally('fewer') };
+}

@@ -1,0 +1,47 @@
+/** How cameras stood, by name, so that a set-up measured once serves every clip it took. */
+import { nanoid } from 'nanoid';
+import { calibrationSchema, type SavedCalibration } from '../bench/benchDocument';
+import { now, stamps, type Db } from '../database/database';
+import { theGym } from './gym';
+
+export interface CameraSetup {
+  readonly id: string;
+  readonly name: string;
+  /** Pixels of the pictures it was set in. */
+  readonly width: number;
+  readonly height: number;
+  readonly calibration: SavedCalibration;
+  readonly updatedAt: string;
+}
+
+export async function cameraSetups(db: Db): Promise<CameraSetup[]> {
+  const rows = await db.selectFrom('camera_setup').selectAll().orderBy('name').execute();
+  return rows.map((row) => ({
+    id: row.id,
+    name: row.name,
+    width: row.width,
+    height: row.height,
+    calibration: calibrationSchema.parse(JSON.parse(row.calibration)),
+    updatedAt: row.updated_at,
+  }));
+}
+
+/** Keep a set-up under a name; one that has it already is replaced. */
+export async function keepCameraSetup(
+  db: Db,
+  { name, width, height, calibration }: Omit<CameraSetup, 'id' | 'updatedAt'>,
+): Promise<void> {
+  const gym = await theGym(db);
+  const values = { width, height, calibration: JSON.stringify(calibration) };
+  await db
+    .insertInto('camera_setup')
+    .values({ id: nanoid(), gym_id: gym.id, name, ...values, ...stamps() })
+    .onConflict((conflict) =>
+      conflict.columns(['gym_id', 'name']).doUpdateSet({ ...values, updated_at: now() }),
+    )
+    .execute();
+}
+
+export async function removeCameraSetup(db: Db, id: string): Promise<void> {
+  await db.deleteFrom('camera_setup').where('id', '=', id).execute();
+}

@@ -1,0 +1,84 @@
+/** The gym's library: the catalogue as it has edited it, its schools, and who changed what when. */
+import type { Catalogue } from '@sinew/core/judge/fault/schema';
+import {
+  edited,
+  editsSchema,
+  NO_EDITS,
+  withChange,
+  type Edits,
+  type LibraryChange,
+} from '@sinew/core/judge/library/edits';
+import { schoolSchema, type School } from '@sinew/core/judge/school/schools';
+import { now, stamps, type Db } from '../database/database';
+import { theGym } from './gym';
+
+/** What strikes are judged by in this gym. */
+export interface Library {
+  readonly catalogue: Catalogue;
+  readonly school: School;
+}
+
+export interface LibraryEntry {
+  readonly at: string;
+  readonly by: string;
+  readonly what: string;
+  readonly before: string;
+  readonly after: string;
+}
+
+export async function editsOf(db: Db): Promise<Edits> {
+  const gym = await theGym(db);
+  const { library } = await db
+    .selectFrom('gym')
+    .select('library')
+    .where('id', '=', gym.id)
+    .executeTakeFirstOrThrow();
+  return library === null ? NO_EDITS : editsSchema.parse(JSON.parse(library));
+}
+
+export async function libraryOf(db: Db): Promise<Library> {
+  const edits = await editsOf(db);
+  return { catalogue: edited(edits), school: edits.school };
+}
+
+/**
+ * Change one thing, and write it into the history, or neither.
+ *
+ * @throws RangeError or ZodError when the change does not fit
+ */
+export async function changeLibrary(db: Db, by: string, change: LibraryChange): Promise<void> {
+  await db.transaction().execute(async (trx) => {
+    const gym = await theGym(trx);
+    const { edits, what, before, after } = withChange(await editsOf(trx), change);
+    await trx
+      .updateTable('gym')
+      .set({ library: JSON.stringify(edits), updated_at: now() })
+      .where('id', '=', gym.id)
+      .execute();
+    await trx
+      .insertInto('library_change')
+      .values({ gym_id: gym.id, by, what, before, after, ...stamps() })
+      .execute();
+  });
+}
+
+const SHOWN = 200;
+
+/** Newest first. */
+export async function libraryHistory(db: Db): Promise<LibraryEntry[]> {
+  return db
+    .selectFrom('library_change')
+    .select(['created_at as at', 'by', 'what', 'before', 'after'])
+    .orderBy('id', 'desc')
+    .limit(SHOWN)
+    .execute();
+}
+
+/** A student's own choices of school. */
+export async function setStudentSchool(db: Db, studentId: string, school: School): Promise<void> {
+  await db
+    .updateTable('student')
+    .set({ school: JSON.stringify(schoolSchema.parse(school)), updated_at: now() })
+    .where('id', '=', studentId)
+    .execute();
+}

@@ -1,0 +1,182 @@
+/** What was deleted and can be brought back for thirty days; what goes for good, and when. */
+import { OF_AGE, yearsBefore } from '@sinew/core/foundation/calendar/age';
+import type { Day } from '@sinew/core/foundation/calendar/day';
+import type { Db } from '../database/database';
+import { deleteClip, destroyClip, purgeFilm, restoreClip } from '../clip/clipEnds';
+import type { ClipFiles } from '../clip/clipFiles';
+import { measureStudent } from '../finding/measured';
+import { setDeleted, type SoftTable } from '../database/softDelete';
+import { DAY_MS } from '../database/today';
+
+export const KEPT_DAYS = 30;
+
+export const TRASH_KINDS = ['student', 'clip', 'note', 'test', 'log'] as const;
+export type TrashKind = (typeof TRASH_KINDS)[number];
+
+export interface Trashed {
+  readonly kind: TrashKind;
+  readonly id: string;
+  readonly what: string;
+  readonly student: string;
+  readonly deletedAt: string;
+}
+
+/** Newest first. */
+export async function trash(db: Db): Promise<Trashed[]> {
+  const ofStudent = (table: 'clip' | 'note' | 'field_test' | 'drill_log') =>
+    db
+      .selectFrom(table)
+      .innerJoin('student', 'student.id', `${table}.student_id`)
+      .where(`${table}.deleted_at`, 'is not', null)
+      .where('student.deleted_at', 'is', null)
+      .select([`${table}.id`, `${table}.deleted_at`, 'student.name as student']);
+  const [students, clips, notes, tests, logs] = await Promise.all([
+    db
+      .selectFrom('student')
+      .select(['id', 'name', 'deleted_at'])
+      .where('deleted_at', 'is not', null)
+      .execute(),
+    ofStudent('clip').select('clip.file_name as what').execute(),
+    ofStudent('note').select('note.text as what').execute(),
+    ofStudent('field_test').select('field_test.kind as what').execute(),
+    ofStudent('drill_log').select('drill_log.name as what').execute(),
+  ]);
+  type Row = { id: string; what: string; student: string; deleted_at: string | null };
+  const as =
+    (kind: TrashKind) =>
+    ({ id, what, student, deleted_at }: Row): Trashed => ({
+      ...{ kind, id, what, student, deletedAt: deleted_at! },
+    });
+  return [
+    ...students.map(({ name, ...row }) => as('student')({ ...row, what: name, student: name })),
+    ...clips.map(as('clip')),
+    ...notes.map(as('note')),
+    ...tests.map(as('test')),
+    ...logs.map(as('log')),
+  ].sort((a, b) => b.deletedAt.localeCompare(a.deletedAt));
+}
+
+const TABLES: Readonly<Record<Exclude<TrashKind, 'clip'>, SoftTable>> = {
+  student: 'student',
+  note: 'note',
+  test: 'field_test',
+  log: 'drill_log',
+};
+
+/** Put something away, or bring it back. */
+export async function setTrashed(
+  db: Db,
+  kind: TrashKind,
+  id: string,
+  isTrashed: boolean,
+): Promise<void> {
+  if (kind !== 'clip') return setDeleted(db, TABLES[kind], id, isTrashed);
+  return isTrashed ? deleteClip(db, id) : restoreClip(db, id);
+}
+
+const before = (at: Date) => new Date(at.getTime() - KEPT_DAYS * DAY_MS).toISOString();
+
+const clipsDue = (db: Db, at: Date) =>
+  db
+    .selectFrom('clip')
+    .innerJoin('student', 'student.id', 'clip.student_id')
+    .select('clip.id')
+    .where(({ or, eb }) =>
+      or([eb('clip.deleted_at', '<', before(at)), eb('student.deleted_at', '<', before(at))]),
+    )
+    .execute();
+
+/** How many clips and students would go for good. */
+export async function dueInTrash(db: Db, at: Date): Promise<number> {
+  const students = await db
+    .selectFrom('student')
+    .select('id')
+    .where('deleted_at', '<', before(at))
+    .execute();
+  return students.length + (await clipsDue(db, at)).length;
+}
+
+/** What has been in the trash for thirty days goes for good, films with their files. */
+export async function emptyTrash(db: Db, files: ClipFiles, at: Date): Promise<void> {
+  for (const { id } of await clipsDue(db, at)) await destroyClip(db, files, id);
+  for (const table of ['student', 'note', 'field_test', 'drill_log'] as const) {
+    await db.deleteFrom(table).where('deleted_at', '<', before(at)).execute();
+  }
+}
+
+/** Students whose consent has run out or been withdrawn by a day, with no other one in force. */
+async function withoutConsent(db: Db, day: Day): Promise<string[]> {
+  const students = await db
+    .selectFrom('consent')
+    .innerJoin('student', 'student.id', 'consent.student_id')
+    .select('student.id')
+    .distinct()
+    .where(({ or, and, eb }) =>
+      or([
+        and([eb('consent.expires_on', '<=', day), eb('consent.withdrawn_at', 'is', null)]),
+        eb('consent.films_until', '<=', day),
+      ]),
+    )
+    .where(({ not, exists, selectFrom }) =>
+      not(
+        exists(
+          selectFrom('consent as other')
+            .select('other.id')
+            .whereRef('other.student_id', '=', 'student.id')
+            .where('other.withdrawn_at', 'is', null)
+            .where(({ or, eb }) =>
+              or([eb('other.expires_on', 'is', null), eb('other.expires_on', '>', day)]),
+            )
+            // A minor's own word is not enough.
+            .where(({ or, and, eb, ref }) =>
+              or([
+                eb(ref('other.given_by'), '=', 'guardian'),
+                eb('student.born_on', '<=', yearsBefore(day, OF_AGE)),
+                and([eb('student.born_on', 'is', null), eb('student.is_minor', '=', 0)]),
+              ]),
+            ),
+        ),
+      ),
+    )
+    .execute();
+  return students.map(({ id }) => id);
+}
+
+/** Films that go on a day because no consent is in force any more. */
+export async function filmsWithoutConsent(db: Db, day: Day) {
+  const students = await withoutConsent(db, day);
+  return db
+    .selectFrom('clip')
+    .select(['id', 'sha256', 'student_id'])
+    .where('student_id', 'in', students)
+    .where('purged_at', 'is', null)
+    .execute();
+}
+
+/**
+ * Films of students whose consent has run out go, with every point of a body in them. What was
+ * measured is measured one last time before: numbers stay.
+ *
+ * @returns the films whose files are gone, by their SHA-256
+ */
+export async function purgeWithoutConsent(db: Db, files: ClipFiles, day: Day): Promise<string[]> {
+  return purgeFilms(db, files, await filmsWithoutConsent(db, day));
+}
+
+type FilmOf = { readonly id: string; readonly sha256: string; readonly student_id: string };
+
+/** The same of films that somebody has said shall go now. */
+export async function purgeFilms(
+  db: Db,
+  files: ClipFiles,
+  clips: readonly FilmOf[],
+): Promise<string[]> {
+  for (const studentId of new Set(clips.map(({ student_id }) => student_id))) {
+    await measureStudent(db, studentId);
+  }
+  const gone: string[] = [];
+  for (const { id, sha256 } of clips) {
+    if (await purgeFilm(db, files, id)) gone.push(sha256);
+  }
+  return gone;
+}

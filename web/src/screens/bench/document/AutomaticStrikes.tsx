@@ -1,0 +1,100 @@
+'use client';
+
+import { nanoid } from 'nanoid';
+import { useEffect, useRef } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import { strikingSide } from '@sinew/core/foundation/technique/strike';
+import { Button } from '@/ui/button';
+import { NOT_WHILE_TYPING } from '../commands/BenchKeys';
+import { documentOf, strikeOf, useBench, useBenchStore } from './benchStore';
+import { confirmStrike, refuseAutomatic, renameStrike, takeAutomatically } from './edits';
+import { TechniqueSelect } from '../panel/TechniqueSelect';
+import { useProposals } from './useTake';
+
+/**
+ * A film that was given to the tracker with a technique is taken apart without being asked: every
+ * strike found in it is taken as one of that technique, and marked as automatic.
+ */
+export function AutomaticStrikes() {
+  const store = useBenchStore();
+  const proposals = useProposals();
+  const isSurveyed = useBench(({ survey }) => survey.kind === 'done');
+  const isTracked = useBench(({ job }) => job !== null && job.state !== 'failed');
+  const isUntouched = useBench((state) => {
+    const { strikes, refused, purpose } = documentOf(state);
+    return strikes.length === 0 && refused.length === 0 && purpose !== null;
+  });
+  // Once: what the coach has undone does not come back by itself.
+  const isDone = useRef(false);
+  useEffect(() => {
+    if (isDone.current || !isSurveyed || !isTracked || !isUntouched) return;
+    isDone.current = true;
+    const state = store.getState();
+    const document = documentOf(state);
+    const technique = techniqueById(document.purpose!.technique);
+    const side = strikingSide(technique, state.student.stance);
+    const named = { technique: technique.id, side };
+    const next = takeAutomatically(document, named, proposals, () => nanoid());
+    state.edit(next);
+    state.selectStrike(next.strikes[0]!.id);
+    const contact = next.strikes[0]!.marks.contact;
+    if (contact && state.frame === 0) state.goTo(contact.frame);
+  }, [store, proposals, isSurveyed, isTracked, isUntouched]);
+  return null;
+}
+
+/** The strike in hand was found and named by the program: the coach's word on it, one key each. */
+export function AutomaticAsked() {
+  const strike = useBench(strikeOf);
+  return strike?.isAutomatic ? <Asked key={strike.id} /> : null;
+}
+
+function Asked() {
+  const store = useBenchStore();
+  const strike = useBench(strikeOf)!;
+  const left = useBench(
+    (state) => documentOf(state).strikes.filter((one) => one.isAutomatic).length,
+  );
+
+  const next = () => {
+    const open = documentOf(store.getState()).strikes.find((one) => one.isAutomatic);
+    if (open) store.getState().selectStrike(open.id);
+  };
+  const confirm = () => {
+    const state = store.getState();
+    state.edit(confirmStrike(documentOf(state), strike.id));
+    next();
+  };
+  const refuse = () => {
+    const state = store.getState();
+    const last = state.clip.frameTimes.length - 1;
+    state.edit(refuseAutomatic(documentOf(state), strike, last));
+    next();
+  };
+  const rename = (id: string) => {
+    const state = store.getState();
+    const side = strikingSide(techniqueById(id), state.student.stance);
+    state.edit(renameStrike(documentOf(state), strike.id, { technique: id, side }));
+  };
+  useHotkeys('y', confirm, NOT_WHILE_TYPING);
+  useHotkeys('x', refuse, NOT_WHILE_TYPING);
+
+  return (
+    <section aria-label="Found by Sinew" className="border-b border-ink bg-tint px-5 py-2.5">
+      <div className="flex flex-wrap items-center gap-x-2.5 gap-y-2">
+        <p className="mr-1">
+          <strong>Automatic.</strong> Strike, instants and points are Sinew’s until you say so.
+        </p>
+        <Button weight="main" hint="Y" onClick={confirm}>
+          So it is
+        </Button>
+        <Button hint="X" onClick={refuse}>
+          No strike
+        </Button>
+        <TechniqueSelect value={strike.technique} onChoose={rename} />
+        {left > 1 && <span className="ml-auto text-sm text-soft">{left} to confirm</span>}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,94 @@
+'use server';
+
+import { revalidatePath } from 'next/cache';
+import { z } from 'zod';
+import { calibrationSchema, type SavedCalibration } from '@/data/bench/benchDocument';
+import { keepCameraSetup, removeCameraSetup } from '@/data/gym/cameraSetups';
+import { database } from '@/data/database/database';
+import {
+  acceptFinding,
+  cueTextSchema,
+  putAside,
+  editCue,
+  reopenFinding,
+  type AcceptOutcome,
+} from '@/data/finding/findings';
+
+const id = z.string().min(1).max(60);
+const reasonSchema = z.string().trim().min(1).max(300);
+
+const shown = () => revalidatePath('/', 'layout');
+
+export async function accept(
+  strikeId: string,
+  fault: string,
+  isReplacing: boolean,
+  of: 'strike' | 'set',
+): Promise<AcceptOutcome> {
+  const outcome = await acceptFinding(
+    await database(),
+    id.parse(strikeId),
+    id.parse(fault),
+    z.boolean().parse(isReplacing),
+    z.enum(['strike', 'set']).parse(of),
+  );
+  if (outcome.kind === 'accepted') shown();
+  return outcome;
+}
+
+/** @returns false when the strike has no such finding any more */
+export async function dismiss(strikeId: string, fault: string, reason: string): Promise<boolean> {
+  const db = await database();
+  const why = reasonSchema.parse(reason);
+  const isDone = await putAside(db, id.parse(strikeId), id.parse(fault), 'dismissed', why);
+  shown();
+  return isDone;
+}
+
+/** @returns false when the strike has no such finding any more */
+export async function notNow(strikeId: string, fault: string): Promise<boolean> {
+  const db = await database();
+  const isDone = await putAside(db, id.parse(strikeId), id.parse(fault), 'later', '');
+  shown();
+  return isDone;
+}
+
+export async function reopen(strikeId: string, fault: string): Promise<void> {
+  await reopenFinding(await database(), id.parse(strikeId), id.parse(fault));
+  shown();
+}
+
+/** @returns what is wrong with the text, or null when it is saved */
+export async function rewordCue(cueId: string, text: string): Promise<string | null> {
+  const parsed = cueTextSchema.safeParse(text);
+  if (!parsed.success) return parsed.error.issues[0]!.message;
+  await editCue(await database(), id.parse(cueId), parsed.data);
+  shown();
+  return null;
+}
+
+const setupSchema = z.object({
+  name: z.string().trim().min(1, 'A set-up needs a name.').max(60, 'The name is too long.'),
+  width: z.number().int().positive(),
+  height: z.number().int().positive(),
+  calibration: calibrationSchema,
+});
+
+/** @returns what is wrong, or null when the set-up is kept */
+export async function keepSetup(setup: {
+  name: string;
+  width: number;
+  height: number;
+  calibration: SavedCalibration;
+}): Promise<string | null> {
+  const parsed = setupSchema.safeParse(setup);
+  if (!parsed.success) return parsed.error.issues[0]!.message;
+  await keepCameraSetup(await database(), parsed.data);
+  shown();
+  return null;
+}
+
+export async function forgetSetup(setupId: string): Promise<void> {
+  await removeCameraSetup(await database(), id.parse(setupId));
+  shown();
+}

@@ -1,0 +1,285 @@
+/** What the coach can do to a bench document: pure functions from one document to the next. */
+import type { Says } from '@sinew/core/judge/eye/eyeChecks';
+import type { Landmark, Side } from '@sinew/core/foundation/body/landmarks';
+import { eventsOf, type EventName } from '@sinew/core/measure/events/events';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import type { Line, PixelPoint } from '@sinew/core/reconstruct/calibration/calibration';
+import type { Correction } from '@sinew/core/observe/track/correction';
+import {
+  toEighth,
+  type BenchDocument,
+  type SavedCalibration,
+  type StrikeDocument,
+} from '@/data/bench/benchDocument';
+import type { Proposal } from './proposals';
+
+function changeStrike(
+  document: BenchDocument,
+  strikeId: string,
+  change: (strike: StrikeDocument) => StrikeDocument,
+): BenchDocument {
+  return {
+    ...document,
+    strikes: document.strikes.map((strike) => (strike.id === strikeId ? change(strike) : strike)),
+  };
+}
+
+export function addStrike(
+  document: BenchDocument,
+  strike: Omit<StrikeDocument, 'marks'>,
+): BenchDocument {
+  return { ...document, strikes: [...document.strikes, { ...strike, marks: {} }] };
+}
+
+/** Take what was found as a strike: where it is in the take, its contact as heard, in its order. */
+export function takeStrike(
+  document: BenchDocument,
+  strike: Pick<StrikeDocument, 'id' | 'technique' | 'side'>,
+  { span, contact, combination }: Proposal,
+): BenchDocument {
+  const taken: StrikeDocument = {
+    ...strike,
+    span,
+    ...(combination !== null && { combination }),
+    marks: contact ? { contact } : {},
+  };
+  const begins = (one: StrikeDocument) => one.span?.from ?? 0;
+  const strikes = [...document.strikes, taken].sort((a, b) => begins(a) - begins(b));
+  return { ...document, strikes };
+}
+
+/**
+ * Every strike found in a film, taken as one of the technique it was filmed for; the whole film as
+ * one where none was found.
+ */
+export function takeAutomatically(
+  document: BenchDocument,
+  named: Pick<StrikeDocument, 'technique' | 'side'>,
+  proposals: readonly Proposal[],
+  newId: () => string,
+): BenchDocument {
+  const [only, ...rest] = proposals;
+  // A film of one strike is that strike's from end to end.
+  const strikes = rest.length > 0 ? proposals : only ? [{ ...only, span: undefined }] : [null];
+  return {
+    ...document,
+    strikes: strikes.map((found) => ({
+      id: newId(),
+      ...named,
+      ...(found?.span && { span: found.span }),
+      ...(found && found.combination !== null && { combination: found.combination }),
+      isAutomatic: true,
+      marks: found?.contact ? { contact: found.contact } : {},
+    })),
+  };
+}
+
+/** The coach's word that an automatic strike is right. */
+export function confirmStrike(document: BenchDocument, strikeId: string): BenchDocument {
+  return changeStrike(document, strikeId, ({ isAutomatic: _, ...strike }) => strike);
+}
+
+/** An automatic strike is none: it goes, and is not found again. */
+export function refuseAutomatic(
+  document: BenchDocument,
+  { id, span }: StrikeDocument,
+  lastFrame: number,
+): BenchDocument {
+  const refused = [...document.refused, span ?? { from: 0, to: lastFrame }];
+  return { ...removeStrike(document, id), refused };
+}
+
+/** What was found is no strike. */
+export function refuseStrike(document: BenchDocument, { span }: Proposal): BenchDocument {
+  return { ...document, refused: [...document.refused, span] };
+}
+
+export function removeStrike(document: BenchDocument, strikeId: string): BenchDocument {
+  return { ...document, strikes: document.strikes.filter((strike) => strike.id !== strikeId) };
+}
+
+export function renameStrike(
+  document: BenchDocument,
+  strikeId: string,
+  named: { technique: StrikeDocument['technique']; side: Side },
+): BenchDocument {
+  return changeStrike(document, strikeId, (strike) => ({ ...strike, ...named }));
+}
+
+/** Mark an event on a frame; it keeps how unsure the coach was about it. */
+export function setMark(
+  document: BenchDocument,
+  strikeId: string,
+  event: EventName,
+  frame: number,
+): BenchDocument {
+  return changeStrike(document, strikeId, (strike) => ({
+    ...strike,
+    marks: { ...strike.marks, [event]: { frame, width: strike.marks[event]?.width ?? 1 } },
+  }));
+}
+
+/** Mark an event on a frame, or take the mark away when it is on that very frame already. */
+export function toggleMark(
+  document: BenchDocument,
+  strike: StrikeDocument,
+  event: EventName,
+  frame: number,
+): BenchDocument {
+  return strike.marks[event]?.frame === frame
+    ? clearMark(document, strike.id, event)
+    : setMark(document, strike.id, event, frame);
+}
+
+export function clearMark(
+  document: BenchDocument,
+  strikeId: string,
+  event: EventName,
+): BenchDocument {
+  return changeStrike(document, strikeId, (strike) => {
+    const { [event]: _, ...marks } = strike.marks;
+    return { ...strike, marks };
+  });
+}
+
+/** Widen or narrow the frames a mark may be on by two, so that it stays in their middle. */
+export function widenMark(
+  document: BenchDocument,
+  strikeId: string,
+  event: EventName,
+  by: 2 | -2,
+): BenchDocument {
+  return changeStrike(document, strikeId, (strike) => {
+    const mark = strike.marks[event];
+    if (!mark) return strike;
+    const width = Math.min(31, Math.max(1, mark.width + by));
+    return { ...strike, marks: { ...strike.marks, [event]: { ...mark, width } } };
+  });
+}
+
+export function placePoint(
+  document: BenchDocument,
+  landmark: Landmark,
+  frame: number,
+  at: PixelPoint,
+): BenchDocument {
+  const others = document.placed.filter((p) => p.landmark !== landmark || p.frame !== frame);
+  return {
+    ...document,
+    placed: [...others, { landmark, frame, x: toEighth(at.x), y: toEighth(at.y) }],
+  };
+}
+
+export function removePoint(
+  document: BenchDocument,
+  landmark: Landmark,
+  frame: number,
+): BenchDocument {
+  const placed = document.placed.filter((p) => p.landmark !== landmark || p.frame !== frame);
+  return { ...document, placed };
+}
+
+/** The coach's word on a tracked stretch, in place of what was said of the whole of it before. */
+export function correct(document: BenchDocument, said: Correction): BenchDocument {
+  const isOver = ({ kind, landmark, from, to }: Correction) =>
+    said.kind !== 'swap' &&
+    kind !== 'swap' &&
+    landmark === said.landmark &&
+    from >= said.from &&
+    to <= said.to;
+  const others = document.corrections.filter((one) => !isOver(one));
+  return { ...document, corrections: [...others, said] };
+}
+
+const roundedPoint = ({ x, y }: PixelPoint): PixelPoint => ({ x: toEighth(x), y: toEighth(y) });
+
+const roundedLine = ({ from, to }: Line) => ({ from: roundedPoint(from), to: roundedPoint(to) });
+
+export function setTarget(document: BenchDocument, line: Line | null): BenchDocument {
+  return { ...document, target: line && roundedLine(line) };
+}
+
+export function setScale(document: BenchDocument, scale: BenchDocument['scale']): BenchDocument {
+  return { ...document, scale: scale && { ...roundedLine(scale), metres: scale.metres } };
+}
+
+export function setRectangle(
+  document: BenchDocument,
+  rectangle: BenchDocument['rectangle'],
+): BenchDocument {
+  return {
+    ...document,
+    rectangle: rectangle && { ...rectangle, corners: rectangle.corners.map(roundedPoint) },
+  };
+}
+
+/** Move one corner of the rectangle. */
+export function moveCorner(document: BenchDocument, index: number, to: PixelPoint): BenchDocument {
+  const { rectangle } = document;
+  if (!rectangle) return document;
+  const corners = rectangle.corners.map((corner, i) => (i === index ? to : corner));
+  return setRectangle(document, { ...rectangle, corners });
+}
+
+export function setLens(document: BenchDocument, lens: BenchDocument['lens']): BenchDocument {
+  return { ...document, lens };
+}
+
+/** Everything that a camera set-up holds, in place of what is set. */
+export function applyCalibration(
+  document: BenchDocument,
+  { view, scale, target, rectangle, lens }: SavedCalibration,
+): BenchDocument {
+  return { ...document, view, scale, target, rectangle, lens };
+}
+
+/** The first event, in order, that the strike has no mark for. */
+export function nextUnmarked(strike: StrikeDocument): EventName | null {
+  return eventsOf(techniqueById(strike.technique)).find((event) => !strike.marks[event]) ?? null;
+}
+
+/** The nearest mark before (−1) or after (+1) a frame, or null. */
+export function neighbourMark(
+  strike: StrikeDocument,
+  frame: number,
+  direction: 1 | -1,
+): number | null {
+  const frames = Object.values(strike.marks)
+    .map((mark) => mark.frame)
+    .filter((marked) => (marked - frame) * direction > 0);
+  if (frames.length === 0) return null;
+  return direction > 0 ? Math.min(...frames) : Math.max(...frames);
+}
+
+/** What a strike is judged by: its own school, its situation, its range. */
+export function judgeBy(
+  document: BenchDocument,
+  strikeId: string,
+  by: Pick<StrikeDocument, 'school' | 'situation' | 'range'>,
+): BenchDocument {
+  return changeStrike(document, strikeId, (strike) => withoutEmpty({ ...strike, ...by }));
+}
+
+/** The coach's word on one check; null takes it back. */
+export function setAudit(
+  document: BenchDocument,
+  strikeId: string,
+  check: string,
+  says: Says | null,
+): BenchDocument {
+  return changeStrike(document, strikeId, (strike) => {
+    const { [check]: _, ...others } = strike.audit ?? {};
+    return withoutEmpty({ ...strike, audit: says ? { ...others, [check]: says } : others });
+  });
+}
+
+/** Without what is undefined, and records that have come to hold nothing. */
+function withoutEmpty({ school, audit, situation, range, ...strike }: StrikeDocument) {
+  return {
+    ...strike,
+    ...(school && Object.keys(school).length > 0 && { school }),
+    ...(audit && Object.keys(audit).length > 0 && { audit }),
+    ...(situation && { situation }),
+    ...(range && { range }),
+  };
+}

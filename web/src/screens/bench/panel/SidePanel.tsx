@@ -1,0 +1,162 @@
+'use client';
+
+import { Tabs } from 'radix-ui';
+import { useState } from 'react';
+import type { StrikeDocument } from '@/data/bench/benchDocument';
+import { wordsFor } from '@sinew/core/measure/events/events';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import { Key } from '@/ui/button';
+import { strikeOf, useBench } from '../document/benchStore';
+import type { BenchProps } from '../Bench';
+import { StrikeChooser } from '../BenchTop';
+import { nextUnmarked } from '../document/edits';
+import { AutomaticAsked } from '../document/AutomaticStrikes';
+import { BodyTab } from './body/BodyTab';
+import { CueOfTheDay } from './faults/CueOfTheDay';
+import { FilmTab } from './film/FilmTab';
+import { EVENT_KEY } from '../strip/lanes';
+import { EyeTab } from './eye/EyeTab';
+import { Leaks } from './faults/FaultsTab';
+import { SetTab } from './set/SetTab';
+import { WhatIfTab } from './what-if/WhatIfTab';
+import { ReadingsTable } from './readings/ReadingsTable';
+import { SetUp } from './set-up/SetUpTab';
+import { StrikesFound } from './StrikesFound';
+import { useAnalysis } from '../document/useAnalysis';
+import { useTracked } from '../document/useTracked';
+
+const TABS = [
+  ['leaks', 'Leaks'],
+  ['set', 'Set'],
+  ['eye', 'Eye'],
+  ['what-if', 'What-if'],
+  ['readings', 'Readings'],
+  ['body', 'Body'],
+  ['film', 'Film'],
+  ['set-up', 'Set-up'],
+] as const;
+
+/** Right of the picture: what is wrong, what was measured, what the film is worth, how it is set up. */
+export function SidePanel({
+  decisions,
+  cues,
+  setups,
+  others,
+}: Pick<BenchProps, 'decisions' | 'cues' | 'setups' | 'others'>) {
+  const strike = useBench(strikeOf);
+  const analysis = useAnalysis();
+  const [tab, setTab] = useState('leaks');
+  const { base } = useTracked();
+  const cue = strike && cues.find((one) => one.technique === strike.technique);
+  return (
+    <section className="flex min-h-0 flex-col">
+      <StrikesFound />
+      <AutomaticAsked />
+      <Tabs.Root value={tab} onValueChange={setTab} className="flex min-h-0 flex-1 flex-col">
+        <Tabs.List aria-label="Strike" className="flex gap-4 border-b border-ink px-5">
+          {TABS.map(([value, name]) => (
+            <Tabs.Trigger
+              key={value}
+              value={value}
+              className="-mb-px h-10 border-b-4 border-transparent font-semibold text-soft data-[state=active]:border-ink data-[state=active]:text-ink"
+            >
+              {name}
+            </Tabs.Trigger>
+          ))}
+        </Tabs.List>
+        {strike && <NextMark strike={strike} />}
+        <Tabs.Content value="leaks" className="min-h-0 flex-1 overflow-auto px-5 py-4">
+          {strike && analysis ? (
+            <Leaks
+              analysis={analysis}
+              strike={strike}
+              decisions={decisions[strike.id] ?? []}
+              onSet={() => setTab('set')}
+            />
+          ) : (
+            <NameIt />
+          )}
+        </Tabs.Content>
+        <Tabs.Content value="set" className="min-h-0 flex-1 overflow-auto px-5 py-4">
+          {strike ? (
+            <SetTab key={strike.id} strike={strike} decisions={decisions[strike.id] ?? []} />
+          ) : (
+            <NameIt />
+          )}
+        </Tabs.Content>
+        <Tabs.Content value="eye" className="min-h-0 flex-1 overflow-auto px-5 py-4">
+          {strike ? <EyeTab key={strike.id} strike={strike} /> : <NameIt />}
+        </Tabs.Content>
+        <Tabs.Content value="what-if" className="min-h-0 flex-1 overflow-auto px-5 py-4">
+          {strike ? <WhatIfTab key={strike.id} strike={strike} /> : <NameIt />}
+        </Tabs.Content>
+        <Tabs.Content value="readings" className="min-h-0 flex-1 overflow-auto px-5 py-3">
+          {analysis ? (
+            <>
+              {analysis.assumed.isScale && <AssumedScale />}
+              <ReadingsTable
+                readings={analysis.readings}
+                origin={{ isTracked: base !== null, isAutomatic: strike?.isAutomatic === true }}
+              />
+            </>
+          ) : (
+            <NameIt />
+          )}
+        </Tabs.Content>
+        <Tabs.Content value="body" className="min-h-0 flex-1 overflow-auto px-5 py-4">
+          <BodyTab />
+        </Tabs.Content>
+        <Tabs.Content value="film" className="min-h-0 flex-1 overflow-auto px-5 py-4">
+          <FilmTab others={others} space={analysis?.space ?? null} />
+        </Tabs.Content>
+        <Tabs.Content value="set-up" className="min-h-0 flex-1 overflow-auto px-5 py-4">
+          <SetUp strike={strike} setups={setups} />
+        </Tabs.Content>
+      </Tabs.Root>
+      {cue && <CueOfTheDay key={cue.id + cue.text} cue={cue} strikeId={strike.id} />}
+    </section>
+  );
+}
+
+/** Metres that nobody has set in the picture are the program's own. */
+function AssumedScale() {
+  const height = useBench((state) => state.student.heightM);
+  return (
+    <p className="mb-2 border-l-4 border-rule pl-3 text-soft">
+      Metres are assumed from the student’s height of {Math.round(100 * (height ?? 0))} cm, until a
+      known length (L) or a rectangle (R) is set.
+    </p>
+  );
+}
+
+/** Which instant to mark next, and its key. */
+function NextMark({ strike }: { strike: StrikeDocument }) {
+  const next = nextUnmarked(strike);
+  // What was found by itself is first to be looked at.
+  if (!next || strike.isAutomatic) return null;
+  const { name, meaning } = wordsFor(next, techniqueById(strike.technique));
+  return (
+    <p className="flex items-center gap-2 border-b border-rule bg-tint px-5 py-2">
+      <Key>{EVENT_KEY[next]}</Key>
+      <span>
+        <strong>{name}</strong>: {meaning}
+      </span>
+    </p>
+  );
+}
+
+function NameIt() {
+  const survey = useBench((state) => state.survey);
+  return (
+    <>
+      <h2 className="mb-1 font-serif text-2xl">Which strike is it?</h2>
+      {survey.kind === 'running' && (
+        <p className="mb-2 text-soft" role="status">
+          Looking for strikes, {Math.round(100 * survey.progress.share)} %. You need not wait.
+        </p>
+      )}
+      <p className="mb-4 text-soft">Name it, then mark its instants with the keys 1 to 8.</p>
+      <StrikeChooser />
+    </>
+  );
+}

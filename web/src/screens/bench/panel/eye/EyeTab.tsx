@@ -1,0 +1,118 @@
+'use client';
+
+import { useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { checksFor, prefilled, SAYS, type Check, type Says } from '@sinew/core/judge/eye/eyeChecks';
+import { choiceName } from '@sinew/core/judge/school/schools';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import type { StrikeDocument } from '@/data/bench/benchDocument';
+import { Key } from '@/ui/button';
+import { NOT_WHILE_TYPING } from '../../commands/BenchKeys';
+import { documentOf, useBenchStore } from '../../document/benchStore';
+import { setAudit } from '../../document/edits';
+import { useAnalysis } from '../../document/useAnalysis';
+
+const KEY: Record<Says, string> = { drives: 'Q', rides: 'E', drags: 'A' };
+const BAR: Record<Says, string> = {
+  drives: 'h-3.5 w-2 bg-ink',
+  rides: 'h-3.5 w-2 border border-ink',
+  drags: 'h-1.5 w-2 translate-y-1 bg-now',
+};
+
+/** Part by part: it drives, rides or drags. One key a part; what was measured is filled in. */
+export function EyeTab({ strike }: { strike: StrikeDocument }) {
+  const store = useBenchStore();
+  const analysis = useAnalysis();
+  const technique = techniqueById(strike.technique);
+  const checks = checksFor(technique);
+  const measured = prefilled(technique, analysis?.links ?? {});
+  const own = strike.audit ?? {};
+  const [at, setAt] = useState(0);
+  const here = checks[Math.min(at, checks.length - 1)]!;
+
+  const say = (check: Check, says: Says) => {
+    const { edit } = store.getState();
+    const now = documentOf(store.getState());
+    edit(setAudit(now, strike.id, check.id, own[check.id] === says ? null : says));
+    setAt(Math.min(checks.length - 1, checks.indexOf(check) + 1));
+  };
+  useHotkeys(
+    'q, e, a',
+    (event) => {
+      const says = SAYS.find((one) => KEY[one].toLowerCase() === event.key.toLowerCase());
+      if (says) say(here, says);
+    },
+    NOT_WHILE_TYPING,
+  );
+  useHotkeys('comma', () => setAt(Math.max(0, at - 1)), NOT_WHILE_TYPING);
+  useHotkeys('period', () => setAt(Math.min(checks.length - 1, at + 1)), NOT_WHILE_TYPING);
+
+  const judgedAs = (check: Check) =>
+    check.id === 'knuckles'
+      ? `: ${choiceName('knuckles', analysis?.rules.school.knuckles?.choice ?? '')}`
+      : check.id === 'fingers'
+        ? `: ${choiceName('fistTension', analysis?.rules.school.fistTension?.choice ?? '')}`
+        : '';
+  return (
+    <>
+      <h2 className="font-serif text-2xl leading-tight">What your eye says.</h2>
+      <p className="mt-1 text-sm text-soft">
+        <Key>Q</Key> drives, <Key>E</Key> rides, <Key>A</Key> drags, and on to the next;{' '}
+        <Key>,</Key> <Key>.</Key> back and on. Grey is measured. Kept with the strike.
+      </p>
+      <ul className="mt-3">
+        {checks.map((check) => {
+          const said = own[check.id];
+          const shown = said ?? measured[check.id];
+          const [good, bad] = check.asks.split(' – ');
+          return (
+            <li
+              key={check.id}
+              aria-current={check === here || undefined}
+              className="group relative border-t border-rule py-1.5 pl-3 aria-[current]:bg-tint"
+            >
+              <span className="absolute inset-y-0 left-0 w-1 group-aria-[current]:bg-now" />
+              <div className="flex items-center gap-3">
+                <button
+                  type="button"
+                  onClick={() => setAt(checks.indexOf(check))}
+                  className="min-w-0 flex-1 text-left"
+                >
+                  <span className="font-semibold">
+                    {check.name}
+                    {judgedAs(check)}
+                  </span>
+                  {check.injury && <span className="ml-2 text-sm text-now">can hurt</span>}
+                  <span className="block truncate text-sm text-soft" title={check.asks}>
+                    {shown === 'drags' ? bad : good}
+                  </span>
+                </button>
+                <span
+                  role="group"
+                  aria-label={check.name}
+                  className="flex divide-x divide-rule border border-rule"
+                >
+                  {SAYS.map((says) => (
+                    <button
+                      key={says}
+                      type="button"
+                      aria-pressed={said === says}
+                      aria-label={`${check.name} ${says}`}
+                      onClick={() => say(check, says)}
+                      className="flex h-8 w-[4.6rem] items-center justify-center gap-1.5 text-sm aria-pressed:bg-shade aria-pressed:font-semibold"
+                    >
+                      <span
+                        className={`${BAR[says]} ${shown === says ? (said ? '' : 'opacity-40') : 'invisible'}`}
+                      />
+                      {says}
+                    </button>
+                  ))}
+                </span>
+              </div>
+            </li>
+          );
+        })}
+      </ul>
+    </>
+  );
+}

@@ -1,0 +1,107 @@
+import type { ReactNode } from 'react';
+import { costInWords, isKnown, type Cost } from '@sinew/core/judge/fault/cost';
+import { faultById } from '@sinew/core/judge/fault/faults';
+import type { Finding } from '@sinew/core/judge/fault/judge';
+import { isOfReading } from '@sinew/core/judge/fault/schema';
+import type { Decision } from '@/data/finding/findings';
+import { Button } from '@/ui/button';
+import { useBenchStore } from '../../document/benchStore';
+import { useLibrary } from '../../document/useAnalysis';
+
+/** One leak: what was seen, by which school, what it costs, and what is to be done about it. */
+export function LeakRow({
+  finding,
+  decision,
+  onReopen,
+  actions,
+  children,
+}: {
+  finding: Finding;
+  decision: Decision | undefined;
+  onReopen: () => void;
+  actions: ReactNode;
+  children?: ReactNode;
+}) {
+  const { catalogue } = useLibrary();
+  const fault = faultById(finding.fault, catalogue);
+  return (
+    <li className="border-t border-ink py-3">
+      <div className="flex items-baseline justify-between gap-4">
+        <h3 className="font-semibold">
+          {finding.name}
+          {finding.injury && <span className="ml-2 text-sm text-now">can hurt</span>}
+        </h3>
+        <CostTag cost={finding.cost} />
+      </div>
+      <p className="mt-0.5">
+        {finding.evidence} <Show finding={finding} />
+      </p>
+      {children}
+      {finding.judgedAs.length > 0 && (
+        <p className="mt-0.5 text-sm text-soft">Judged as: {finding.judgedAs.join('; ')}.</p>
+      )}
+      <p className="mt-0.5 text-soft">{fault?.why}</p>
+      <CostSentence cost={finding.cost} />
+      {fault?.caution && <p className="mt-1 border-l-4 border-now pl-3 text-sm">{fault.caution}</p>}
+      {decision ? (
+        <Word decision={decision} onReopen={onReopen} />
+      ) : (
+        <div className="mt-2.5 flex flex-wrap gap-2.5">{actions}</div>
+      )}
+    </li>
+  );
+}
+
+function CostTag({ cost }: { cost: Cost | null }) {
+  if (!isKnown(cost)) return null;
+  return (
+    <span className="font-serif text-lg whitespace-nowrap">
+      −{Math.round(100 * cost.share)} % momentum
+    </span>
+  );
+}
+
+function CostSentence({ cost }: { cost: Cost | null }) {
+  if (cost === null) return null;
+  return (
+    <p className="mt-0.5 text-sm text-soft">
+      {isKnown(cost)
+        ? `Costs ${costInWords(cost)}: the same strike without it, in the chain model.`
+        : `Cost not estimated. ${cost.unknown}`}
+    </p>
+  );
+}
+
+/** Goes to the frame that shows it, and draws there what was measured. */
+function Show({ finding }: { finding: Finding }) {
+  const store = useBenchStore();
+  const { frame, judgedBy } = finding;
+  const limit = judgedBy[0]?.limit;
+  if (frame === null || !limit || !isOfReading(limit)) return null;
+  return (
+    <Button
+      weight="quiet"
+      className="!min-h-0 text-sm"
+      onClick={() => store.getState().showEvidence(limit.reading, frame)}
+    >
+      Show frame {frame}
+    </Button>
+  );
+}
+
+const WORD: Record<Decision['status'], (reason: string) => string> = {
+  accepted: () => 'Accepted.',
+  dismissed: (reason) => `Not so: ${reason}.`,
+  later: () => 'Not now.',
+};
+
+function Word({ decision, onReopen }: { decision: Decision; onReopen: () => void }) {
+  return (
+    <p className="mt-2">
+      <strong>{WORD[decision.status](decision.reason)}</strong>{' '}
+      <Button weight="quiet" className="!min-h-0 text-sm" onClick={onReopen}>
+        Take it back
+      </Button>
+    </p>
+  );
+}

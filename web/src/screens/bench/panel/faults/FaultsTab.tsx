@@ -1,0 +1,156 @@
+'use client';
+
+import { useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { toast } from 'sonner';
+import type { Analysis } from '@sinew/core/analysis/analyze';
+import { faultById } from '@sinew/core/judge/fault/faults';
+import type { Finding } from '@sinew/core/judge/fault/judge';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import type { StrikeDocument } from '@/data/bench/benchDocument';
+import type { Decision } from '@/data/finding/findings';
+import { Button } from '@/ui/button';
+import { notNow, reopen } from '../../document/actions';
+import { NOT_WHILE_TYPING } from '../../commands/BenchKeys';
+import { documentOf, useBench, useBenchStore } from '../../document/benchStore';
+import { CantTell } from './CantTell';
+import { DismissDialog } from './DismissDialog';
+import { Clear, headline } from './faultParts';
+import { LeakRow } from './FaultRow';
+import { useCue } from './useCue';
+import { useLibrary } from '../../document/useAnalysis';
+
+/** The findings of the strike in hand, with the coach's word on each. */
+export function Leaks({
+  analysis,
+  strike,
+  decisions,
+  onSet,
+}: {
+  analysis: Analysis;
+  strike: StrikeDocument;
+  decisions: readonly Decision[];
+  /** Shows the set that the strike belongs to. */
+  onSet: () => void;
+}) {
+  const store = useBenchStore();
+  const { catalogue } = useLibrary();
+  const [dismissing, setDismissing] = useState<Finding | null>(null);
+  const { use, rivalDialog, isAsking } = useCue(strike.id, 'strike');
+  const decisionOn = (finding: Finding) => decisions.find((one) => one.fault === finding.fault);
+  const of = (status: Finding['status']) =>
+    analysis.findings.filter((finding) => finding.status === status);
+  const firstOpen = of('found').find((finding) => !decisionOn(finding));
+
+  const startDismissing = async (finding: Finding) => {
+    await store.getState().flush();
+    setDismissing(finding);
+  };
+  const leaveForLater = async (finding: Finding) => {
+    await store.getState().flush();
+    await notNow(strike.id, finding.fault).catch(() =>
+      toast('Not kept: the server does not answer. Try again.'),
+    );
+  };
+
+  const isFree = { enabled: !isAsking && dismissing === null };
+  useHotkeys('enter', () => firstOpen && void use(firstOpen), {
+    ...NOT_WHILE_TYPING,
+    ...isFree,
+    ignoreEventWhen: (event) =>
+      (event.target as HTMLElement).closest('button, a, summary, [role=dialog], [role=tab]') !==
+      null,
+  });
+  const keys = { ...NOT_WHILE_TYPING, ...isFree };
+  useHotkeys('n', () => firstOpen && void startDismissing(firstOpen), keys);
+  useHotkeys('j', () => firstOpen && void leaveForLater(firstOpen), keys);
+
+  if (analysis.problems.length > 0) {
+    return (
+      <>
+        <h2 className="font-serif text-2xl">The marks contradict each other.</h2>
+        <ul className="mt-3 space-y-1">
+          {analysis.problems.map((problem) => (
+            <li key={problem}>{problem}</li>
+          ))}
+        </ul>
+      </>
+    );
+  }
+  return (
+    <>
+      <h2 className="font-serif text-2xl leading-tight">
+        {headline(analysis.findings, (id) => faultById(id, catalogue)?.headline)}
+      </h2>
+      <Provisional strike={strike} onSet={onSet} />
+      {of('found').some(({ injury }) => injury) && (
+        <p className="mt-2 border-l-4 border-now pl-3 font-semibold">
+          This can hurt the student. No power work until you have cleared it.
+        </p>
+      )}
+      <ol className="mt-3">
+        {of('found').map((finding) => (
+          <LeakRow
+            key={finding.fault}
+            finding={finding}
+            decision={decisionOn(finding)}
+            onReopen={() => void reopen(strike.id, finding.fault)}
+            actions={
+              <>
+                <Button
+                  weight="main"
+                  hint={finding === firstOpen ? 'Enter' : undefined}
+                  onClick={() => void use(finding)}
+                >
+                  Use this cue
+                </Button>
+                <Button
+                  hint={finding === firstOpen ? 'N' : undefined}
+                  onClick={() => void startDismissing(finding)}
+                >
+                  Not so
+                </Button>
+                <Button
+                  hint={finding === firstOpen ? 'J' : undefined}
+                  onClick={() => void leaveForLater(finding)}
+                >
+                  Not now
+                </Button>
+              </>
+            }
+          />
+        ))}
+      </ol>
+      <CantTell findings={of('cant-tell')} />
+      <Clear findings={of('clear')} />
+      {dismissing && (
+        <DismissDialog
+          finding={dismissing}
+          strikeId={strike.id}
+          onDone={() => setDismissing(null)}
+        />
+      )}
+      {rivalDialog}
+    </>
+  );
+}
+
+/** One strike is a first word; with others of its kind there is a set to judge. */
+function Provisional({ strike, onSet }: { strike: StrikeDocument; onSet: () => void }) {
+  const kind = useBench(
+    (state) =>
+      documentOf(state).strikes.filter(
+        (one) => one.technique === strike.technique && one.side === strike.side,
+      ).length,
+  );
+  return (
+    <p className="mt-1 text-sm text-soft">
+      One strike: a first word, not a verdict.{' '}
+      {kind > 1 && (
+        <Button weight="quiet" className="!min-h-0 text-sm" onClick={onSet}>
+          Judge the set of {kind} ({techniqueById(strike.technique).name.toLowerCase()})
+        </Button>
+      )}
+    </p>
+  );
+}

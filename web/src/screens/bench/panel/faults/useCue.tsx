@@ -1,0 +1,56 @@
+'use client';
+
+import { useRef, useState } from 'react';
+import { toast } from 'sonner';
+import { faultById } from '@sinew/core/judge/fault/faults';
+import type { Finding } from '@sinew/core/judge/fault/judge';
+import { Button } from '@/ui/button';
+import { Dialog } from '@/ui/dialog';
+import { accept } from '../../document/actions';
+import { useBenchStore } from '../../document/benchStore';
+import { useLibrary } from '../../document/useAnalysis';
+
+/**
+ * Makes a finding's cue the student's one cue; where there is another, asks which one stays.
+ *
+ * @param of whether the strike itself or its set is the evidence
+ */
+export function useCue(strikeId: string, of: 'strike' | 'set') {
+  const store = useBenchStore();
+  const { catalogue } = useLibrary();
+  const [rival, setRival] = useState<{ finding: Finding; text: string } | null>(null);
+  const isBusy = useRef(false);
+  const use = async (finding: Finding, isReplacing = false) => {
+    if (isBusy.current) return;
+    isBusy.current = true;
+    try {
+      // What is kept is judged from what is saved, so everything goes to disk first.
+      await store.getState().flush();
+      const outcome = await accept(strikeId, finding.fault, isReplacing, of);
+      setRival(outcome.kind === 'other-cue' ? { finding, text: outcome.text } : null);
+      if (outcome.kind === 'not-found') {
+        toast(
+          'This leak does not show in what was saved. Check that the marks are saved, and try again.',
+        );
+      }
+    } catch {
+      toast('The cue was not kept: the server does not answer. Try again.');
+    } finally {
+      isBusy.current = false;
+    }
+  };
+  const rivalDialog = (
+    <Dialog isOpen={rival !== null} onClose={() => setRival(null)} title="One cue at a time.">
+      <p className="text-base">
+        The student is working on <q>{rival?.text}</q> for this strike. Which cue stays?
+      </p>
+      <div className="mt-5 flex flex-wrap gap-4">
+        <Button weight="main" onClick={() => rival && void use(rival.finding, true)}>
+          {rival && faultById(rival.finding.fault, catalogue)?.cue}
+        </Button>
+        <Button onClick={() => setRival(null)}>Keep the present one</Button>
+      </div>
+    </Dialog>
+  );
+  return { use, rivalDialog, isAsking: rival !== null };
+}

@@ -1,0 +1,98 @@
+'use client';
+
+import { useMemo } from 'react';
+import { checkFootage } from '@sinew/core/observe/footage/check';
+import { questionById } from '@sinew/core/foundation/technique/questions';
+import type { BenchAnalysis } from '@/data/bench/benchAnalysis';
+import type { ClipSummary } from '@/data/clip/clips';
+import { Button } from '@/ui/button';
+import { CheckLines } from '@/ui/checkLines';
+import { ProgressBar } from '@/ui/progressBar';
+import { documentOf, useBench, useBenchStore } from '../../document/benchStore';
+import { SecondViewPanel } from './SecondViewPanel';
+import { useTake } from '../../document/useTake';
+
+/** What the film is worth, what was found in it, and the film of the other side. */
+export function FilmTab({
+  others,
+  space,
+}: {
+  others: readonly ClipSummary[];
+  space: BenchAnalysis['space'];
+}) {
+  return (
+    <div className="space-y-6">
+      <section aria-label="Film check">
+        <FilmCheck />
+      </section>
+      <section aria-label="Second view">
+        <SecondViewPanel others={others} space={space} />
+      </section>
+    </div>
+  );
+}
+
+function FilmCheck() {
+  const store = useBenchStore();
+  const survey = useBench((state) => state.survey);
+  const control = useBench((state) => state.surveyControl);
+  const question = useBench((state) => documentOf(state).purpose?.question ?? null);
+  const refused = useBench((state) => documentOf(state).refused.length);
+  const take = useTake();
+  const lines = useMemo(
+    () => take && checkFootage(take.footage, question ? questionById(question) : null),
+    [take, question],
+  );
+  if (survey.kind === 'running') {
+    return (
+      <div className="space-y-2">
+        <p className="text-soft">Going through the film. Everything else works meanwhile.</p>
+        <ProgressBar
+          label="Film check"
+          progress={survey.progress}
+          onCancel={() => control?.cancel()}
+        />
+      </div>
+    );
+  }
+  if (survey.kind === 'failed' || survey.kind === 'cancelled') {
+    return (
+      <div className="space-y-2">
+        <p role="alert">
+          {survey.kind === 'failed'
+            ? survey.message
+            : 'The film has not been gone through: no check, no sound, no strikes found.'}
+        </p>
+        <Button onClick={() => control?.again()}>Go through it</Button>
+      </div>
+    );
+  }
+  return (
+    <>
+      {lines && <CheckLines lines={lines} />}
+      {take && (
+        <p className="pt-2 text-soft">
+          Heard: {counted(take.hits.length, 'hit')}, {counted(take.breaths.length, 'breath')}.
+          {refused > 0 && ` Set aside as no strike: ${refused}.`}{' '}
+          {refused > 0 && (
+            <button
+              type="button"
+              className="underline underline-offset-4"
+              onClick={() => {
+                const { edit } = store.getState();
+                edit({ ...documentOf(store.getState()), refused: [] });
+              }}
+            >
+              Ask again
+            </button>
+          )}
+        </p>
+      )}
+    </>
+  );
+}
+
+function counted(count: number, one: string): string {
+  if (count === 0) return `no ${one}`;
+  return count === 1 ? `one ${one}` : `${count} ${one}s`;
+}

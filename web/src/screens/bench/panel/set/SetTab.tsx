@@ -1,0 +1,177 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import type { Finding, Outcome } from '@sinew/core/judge/fault/judge';
+import { faultById } from '@sinew/core/judge/fault/faults';
+import type { SetFinding } from '@sinew/core/judge/fault/set';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import type { StrikeDocument } from '@/data/bench/benchDocument';
+import type { Decision } from '@/data/finding/findings';
+import type { SetReport } from '@/data/finding/judging';
+import { Button } from '@/ui/button';
+import { documentOf, useBench, useBenchStore } from '../../document/benchStore';
+import { CantTell } from '../faults/CantTell';
+import { Clear, headline } from '../faults/faultParts';
+import { useCue } from '../faults/useCue';
+import { LeakRow } from '../faults/FaultRow';
+import { reopen } from '../../document/actions';
+import { useLibrary } from '../../document/useAnalysis';
+
+type State =
+  | { readonly kind: 'judging' }
+  | { readonly kind: 'failed' }
+  | { readonly kind: 'done'; readonly report: SetReport };
+
+/** All strikes of one kind in the clip, judged as one. */
+export function SetTab({
+  strike,
+  decisions,
+}: {
+  strike: StrikeDocument;
+  decisions: readonly Decision[];
+}) {
+  const state = useReport(strike.id);
+  const { catalogue } = useLibrary();
+  const { use, rivalDialog } = useCue(strike.id, 'set');
+  if (state.kind === 'judging') {
+    return (
+      <p role="status" className="text-soft">
+        Judging every {techniqueById(strike.technique).name.toLowerCase()} of this clip. You need
+        not wait.
+      </p>
+    );
+  }
+  if (state.kind === 'failed') {
+    return <p>The set could not be judged: the server does not answer. Nothing is lost.</p>;
+  }
+  const { strikes, findings, isProvisional, leftOut } = state.report;
+  const found = findings.filter(({ status }) => status === 'found');
+  return (
+    <>
+      <h2 className="font-serif text-2xl leading-tight">
+        {headline(findings, (id) => faultById(id, catalogue)?.headline)}
+      </h2>
+      <p className="mt-1 text-sm text-soft">
+        {strikes.length} × {techniqueById(strike.technique).name.toLowerCase()}, {strike.side}.{' '}
+        {isProvisional
+          ? 'Fewer than three: a first word, not a verdict.'
+          : 'Judged by the median; ± joins how they scatter with how well each is known.'}
+        {leftOut > 0 && ` ${leftOut} left out: the marks contradict each other.`}
+      </p>
+      <ol className="mt-3">
+        {found.map((finding) => (
+          <LeakRow
+            key={finding.fault}
+            finding={finding}
+            decision={decisions.find(({ fault }) => fault === finding.fault)}
+            onReopen={() => void reopen(strike.id, finding.fault)}
+            actions={
+              <Button weight="main" onClick={() => void use(finding)}>
+                Use this cue
+              </Button>
+            }
+          >
+            <Each finding={finding} report={state.report} />
+          </LeakRow>
+        ))}
+      </ol>
+      <Some findings={findings.filter((one) => one.status !== 'found' && one.shows > 0)}>
+        {(finding) => <Each finding={finding} report={state.report} />}
+      </Some>
+      <CantTell
+        findings={findings.filter((one) => one.status === 'cant-tell' && one.shows === 0)}
+      />
+      <Clear findings={findings.filter(({ status }) => status === 'clear')} />
+      {rivalDialog}
+    </>
+  );
+}
+
+/** Judged anew whenever the strikes, or what they are judged by, have changed and are saved. */
+function useReport(strikeId: string): State {
+  const store = useBenchStore();
+  const strikes = useBench((state) => documentOf(state).strikes);
+  const placed = useBench((state) => documentOf(state).placed);
+  const [state, setState] = useState<State>({ kind: 'judging' });
+  useEffect(() => {
+    const abort = new AbortController();
+    const ask = async () => {
+      await store.getState().flush();
+      const answer = await fetch(`/api/strikes/${strikeId}/set`, { signal: abort.signal });
+      if (!answer.ok) throw new Error(answer.statusText);
+      setState({ kind: 'done', report: (await answer.json()) as SetReport });
+    };
+    ask().catch(() => {
+      if (!abort.signal.aborted) setState({ kind: 'failed' });
+    });
+    return () => abort.abort();
+  }, [store, strikeId, strikes, placed]);
+  return state;
+}
+
+const SHAPE: Record<Outcome, string> = {
+  found: 'h-3.5 w-3.5 bg-now',
+  clear: 'h-3.5 w-3.5 border border-ink',
+  'cant-tell': 'h-0.5 w-3.5 bg-soft',
+};
+const SAID: Record<Outcome, string> = {
+  found: 'shows it',
+  clear: 'does not show it',
+  'cant-tell': 'can’t tell',
+};
+
+/** What each strike says by itself: a filled box shows it, an empty one does not, a dash can't tell. */
+function Each({ finding, report }: { finding: SetFinding; report: SetReport }) {
+  const store = useBenchStore();
+  return (
+    <div className="mt-1.5 flex items-center gap-3">
+      <span className="text-sm">
+        Shows in {finding.shows} of {finding.of}
+      </span>
+      <span className="flex gap-1.5">
+        {report.strikes.map(({ id, frame }, i) => {
+          const outcome = finding.each[i] ?? 'cant-tell';
+          return (
+            <button
+              key={id}
+              type="button"
+              title={`Strike ${i + 1}: ${SAID[outcome]}`}
+              aria-label={`Go to strike ${i + 1}, which ${SAID[outcome]}`}
+              onClick={() => {
+                store.getState().selectStrike(id);
+                if (frame !== null) store.getState().goTo(frame);
+              }}
+              className="grid size-6 place-items-center hover:bg-tint"
+            >
+              <span className={SHAPE[outcome]} />
+            </button>
+          );
+        })}
+      </span>
+    </div>
+  );
+}
+
+/** Leaks that some strikes show and the set does not. */
+function Some({
+  findings,
+  children,
+}: {
+  findings: readonly SetFinding[];
+  children: (finding: SetFinding & Finding) => React.ReactNode;
+}) {
+  if (findings.length === 0) return null;
+  return (
+    <section className="border-t border-rule py-2.5">
+      <h3 className="font-semibold text-soft">Only now and then</h3>
+      {findings.map((finding) => (
+        <div key={finding.fault} className="mt-1.5">
+          <p>
+            <span className="font-semibold">{finding.name}.</span> {finding.evidence}
+          </p>
+          {children(finding)}
+        </div>
+      ))}
+    </section>
+  );
+}

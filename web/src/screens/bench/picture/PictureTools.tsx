@@ -1,0 +1,161 @@
+'use client';
+
+import { LANDMARKS, landmarkName, type Landmark } from '@sinew/core/foundation/body/landmarks';
+import type { Rectangle } from '@sinew/core/reconstruct/calibration/calibration';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import { pointsToPlace } from '@sinew/core/foundation/technique/points';
+import { documentOf, strikeOf, useBench, useBenchStore, type Tool } from '../document/benchStore';
+import { Key } from '@/ui/button';
+import type { ReactNode } from 'react';
+
+/** The tools over the picture: look, place points, and what makes metres of its pixels. */
+export function PictureTools({ isZoomed, onWhole }: { isZoomed: boolean; onWhole: () => void }) {
+  const store = useBenchStore();
+  const tool = useBench((state) => state.tool);
+  const strike = useBench(strikeOf);
+  const view = useBench((state) => documentOf(state).view);
+  const isPlaying = useBench((state) => state.isPlaying);
+  const points = strike
+    ? pointsToPlace({ technique: techniqueById(strike.technique), side: strike.side }, view)
+    : [];
+  const set = (next: Tool) => store.getState().setTool(next);
+  const first: Landmark = points[0] ?? 'nose';
+  return (
+    <div className="relative flex flex-wrap items-stretch border-b border-ink bg-paper text-sm">
+      <ToolButton
+        isOn={isPlaying}
+        onClick={() => store.getState().setPlaying(!isPlaying)}
+        hint="Space"
+      >
+        {isPlaying ? 'Stop' : 'Play ⅛'}
+      </ToolButton>
+      <ToolButton
+        isOn={tool.kind === 'place'}
+        onClick={() =>
+          set(tool.kind === 'place' ? { kind: 'look' } : { kind: 'place', landmark: first })
+        }
+        hint="P"
+      >
+        Points
+      </ToolButton>
+      {tool.kind === 'place' && (
+        <select
+          aria-label="Point to place"
+          value={tool.landmark}
+          onChange={(event) => {
+            set({ kind: 'place', landmark: event.target.value as Landmark });
+            event.target.blur();
+          }}
+          className="border-r border-ink bg-now px-2 font-semibold text-paper"
+        >
+          {points.length > 0 && (
+            <optgroup label="For this strike and view">{points.map(option)}</optgroup>
+          )}
+          <optgroup label="All points">
+            {LANDMARKS.filter((one) => !points.includes(one)).map(option)}
+          </optgroup>
+        </select>
+      )}
+      <ToolButton isOn={tool.kind === 'scale'} onClick={() => set({ kind: 'scale' })} hint="L">
+        Length
+      </ToolButton>
+      <ToolButton isOn={tool.kind === 'target'} onClick={() => set({ kind: 'target' })} hint="T">
+        Target
+      </ToolButton>
+      <ToolButton
+        isOn={tool.kind === 'rectangle'}
+        onClick={() => set({ kind: 'rectangle', of: 'floor' })}
+        hint="R"
+      >
+        Rectangle
+      </ToolButton>
+      {tool.kind === 'rectangle' && (
+        <select
+          aria-label="Kind of rectangle"
+          value={tool.of}
+          onChange={(event) => {
+            set({ kind: 'rectangle', of: event.target.value as Rectangle['kind'] });
+            event.target.blur();
+          }}
+          className="border-r border-ink bg-now px-2 font-semibold text-paper"
+        >
+          <option value="floor">on the floor</option>
+          <option value="upright">upright</option>
+          <option value="box">box</option>
+        </select>
+      )}
+      <ToolButton isOn={tool.kind === 'ruler'} onClick={() => set({ kind: 'ruler' })} hint="M">
+        Ruler
+      </ToolButton>
+      {isZoomed && (
+        <ToolButton isOn={false} onClick={onWhole}>
+          Whole picture
+        </ToolButton>
+      )}
+      {tool.kind !== 'look' && (
+        <p className="pointer-events-none absolute inset-x-0 top-full z-10 border-b border-rule bg-paper px-3 py-1 text-soft">
+          {say(tool)}
+        </p>
+      )}
+    </div>
+  );
+}
+
+function say(tool: Exclude<Tool, { kind: 'look' }>): string {
+  switch (tool.kind) {
+    case 'place':
+      return 'Click it. Shift-click: next frame.';
+    case 'scale':
+      return 'Drag along a known length in the plane of the strike.';
+    case 'target':
+      return 'Drag from the student to the target; with a rectangle on the floor, along the floor.';
+    case 'rectangle':
+      return CORNERS[tool.of];
+    case 'straight':
+      return 'Click five or more places along an edge that is straight in truth, near the border. Esc ends.';
+    case 'person':
+      return 'Drag a box round the student, head to feet; the body tracker follows whoever is in it.';
+    case 'ruler':
+      return 'Drag along what you want to measure in the plane of the strike.';
+  }
+}
+
+const CORNERS: Record<Rectangle['kind'], string> = {
+  floor:
+    'Click its four corners in order around: 1 to 2 along the way to the target. In a second film: the same corners in the same order.',
+  upright:
+    'Click its corners around: lower left, lower right, upper right, upper left. It stands in the plane of the strike.',
+  box: 'Click the four floor corners around, then the four above them in the same order.',
+};
+
+function option(landmark: Landmark) {
+  return (
+    <option key={landmark} value={landmark}>
+      {landmarkName(landmark)}
+    </option>
+  );
+}
+
+function ToolButton({
+  isOn,
+  onClick,
+  hint,
+  children,
+}: {
+  isOn: boolean;
+  onClick: () => void;
+  hint?: string;
+  children: ReactNode;
+}) {
+  return (
+    <button
+      type="button"
+      aria-pressed={isOn}
+      onClick={onClick}
+      className="flex h-9 items-center gap-1.5 border-r border-ink px-3 font-semibold aria-pressed:bg-ink aria-pressed:text-paper"
+    >
+      {children}
+      {hint && <Key>{hint}</Key>}
+    </button>
+  );
+}

@@ -1,0 +1,204 @@
+'use client';
+
+import { useState } from 'react';
+import {
+  isOfReading,
+  type Catalogue,
+  type Fault,
+  type ReadingLimit,
+} from '@sinew/core/judge/fault/schema';
+import { checkById } from '@sinew/core/judge/eye/eyeChecks';
+import type { Edits } from '@sinew/core/judge/library/edits';
+import { MEASURE_NAMES, type MeasureId } from '@sinew/core/measure/measures/allMeasures';
+import { SET_NAMES } from '@sinew/core/measure/measures/set';
+import { unitOf } from '@sinew/core/measure/measures/units';
+import { quantity, toScreen } from '@sinew/core/foundation/reading/say';
+import { choiceName, SCHOOLS } from '@sinew/core/judge/school/schools';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import { Button } from '@/ui/button';
+import { SelectField, TextField } from '@/ui/field';
+import type { Change } from './LibraryScreen';
+
+export const readingName = (id: string): string =>
+  ({ ...MEASURE_NAMES, ...SET_NAMES })[id as MeasureId] ?? id;
+
+const IS = { below: 'below', above: 'above', outside: 'beyond, either way' } as const;
+
+/** One leak: its limits, its words, its drill, and the way back to how it comes. */
+export function LeakDetail({
+  fault,
+  usual,
+  catalogue,
+  edits,
+  make,
+}: {
+  fault: Fault;
+  /** As it comes; null for one of the gym's own. */
+  usual: Fault | null;
+  catalogue: Catalogue;
+  edits: Edits;
+  make: Change;
+}) {
+  const [cue, setCue] = useState(fault.cue);
+  const isOff = edits.leaks[fault.id]?.isOff === true;
+  const isChanged = edits.leaks[fault.id] !== undefined;
+  return (
+    <section aria-label={fault.name}>
+      <h2 className="font-serif text-3xl leading-tight">{fault.headline}</h2>
+      <p className="mt-1 text-soft">{fault.why}</p>
+      <p className="mt-1 text-sm text-soft">
+        {fault.techniques.map((id) => techniqueById(id).name).join(', ')}
+      </p>
+      {fault.caution && <p className="mt-2 border-l-4 border-now pl-3">{fault.caution}</p>}
+      <h3 className="mt-5 border-b-2 border-ink pb-1 font-semibold">It is there when</h3>
+      {fault.cases.map((one, ofCase) => (
+        <div key={ofCase} className="border-b border-rule py-2.5">
+          {ofCase > 0 && <p className="text-sm text-soft">or</p>}
+          {one.when && (
+            <p className="text-sm text-soft">
+              Only where{' '}
+              {Object.entries(one.when)
+                .map(
+                  ([key, choices]) =>
+                    `${SCHOOLS[key]!.name.toLowerCase()}: ${choices!.map((id) => choiceName(key, id)).join(' or ')}`,
+                )
+                .join('; ')}
+            </p>
+          )}
+          {one.limits.map((limit, index) =>
+            isOfReading(limit) ? (
+              <LimitRow
+                key={index}
+                limit={limit}
+                usual={usual?.cases[ofCase]?.limits[index] as ReadingLimit | undefined}
+                isFixed={usual === null}
+                onKeep={(value) => make({ kind: 'limit', fault: fault.id, ofCase, index, value })}
+              />
+            ) : (
+              <p key={index}>
+                Your eye says that it drags: <em>{checkById(limit.eye)?.name}</em>
+              </p>
+            ),
+          )}
+        </div>
+      ))}
+      <form
+        className="mt-5 flex items-end gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void make({ kind: 'cue', fault: fault.id, text: cue });
+        }}
+      >
+        <div className="flex-1">
+          <TextField
+            label="Cue, to the student"
+            value={cue}
+            maxLength={200}
+            disabled={usual === null}
+            onChange={(event) => setCue(event.target.value)}
+          />
+        </div>
+        <Button type="submit" className="h-10" disabled={cue === fault.cue || usual === null}>
+          Keep
+        </Button>
+      </form>
+      <div className="mt-4 w-96">
+        <SelectField
+          label="Drill"
+          value={fault.drill}
+          disabled={usual === null}
+          onChange={(event) =>
+            void make({ kind: 'drill-of', fault: fault.id, drill: event.target.value })
+          }
+        >
+          {catalogue.drills.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </SelectField>
+      </div>
+      <div className="mt-6 flex flex-wrap gap-4">
+        {usual ? (
+          <>
+            <Button onClick={() => void make({ kind: 'off', fault: fault.id, isOff: !isOff })}>
+              {isOff ? 'Judge it again' : 'Do not judge it in this gym'}
+            </Button>
+            <Button
+              disabled={!isChanged}
+              onClick={async () => {
+                if (await make({ kind: 'reset', fault: fault.id })) setCue(usual.cue);
+              }}
+            >
+              Reset to default
+            </Button>
+          </>
+        ) : (
+          <Button onClick={() => void make({ kind: 'remove-own', fault: fault.id })}>
+            Remove this leak
+          </Button>
+        )}
+      </div>
+    </section>
+  );
+}
+
+function LimitRow({
+  limit,
+  usual,
+  isFixed,
+  onKeep,
+}: {
+  limit: ReadingLimit;
+  usual: ReadingLimit | undefined;
+  isFixed: boolean;
+  onKeep: (value: number | null) => Promise<boolean>;
+}) {
+  const unit = unitOf(limit.reading);
+  const { factor, suffix } = toScreen(unit);
+  const written = String(Math.round(limit.value * factor * 1000) / 1000);
+  const [text, setText] = useState(written);
+  const typed = Number(text.replace(',', '.').replace('−', '-'));
+  const isGood = text.trim() !== '' && Number.isFinite(typed);
+  const isUsual = usual === undefined || usual.value === limit.value;
+  return (
+    <form
+      className="flex flex-wrap items-center gap-x-3 py-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (isGood) void onKeep(typed / factor);
+      }}
+    >
+      <span>
+        {limit.isWitness ? 'unless it clears it: ' : ''}
+        <strong>{readingName(limit.reading)}</strong> {IS[limit.is]}
+      </span>
+      <input
+        aria-label={`Limit: ${readingName(limit.reading)}`}
+        value={text}
+        inputMode="decimal"
+        disabled={isFixed}
+        aria-invalid={!isGood || undefined}
+        onChange={(event) => setText(event.target.value)}
+        className="h-9 w-20 border border-soft bg-field px-2 text-right aria-invalid:border-2 aria-invalid:border-now"
+      />
+      <span>{suffix.trim()}</span>
+      {text !== written && (
+        <Button type="submit" className="!min-h-8 text-sm" disabled={!isGood}>
+          Keep
+        </Button>
+      )}
+      {!isUsual && (
+        <Button
+          weight="quiet"
+          className="!min-h-0 text-sm"
+          onClick={async () => {
+            if (await onKeep(null)) setText(String(Math.round(usual.value * factor * 1000) / 1000));
+          }}
+        >
+          Back to {quantity(usual.value, unit)}
+        </Button>
+      )}
+    </form>
+  );
+}
