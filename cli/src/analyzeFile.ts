@@ -1,17 +1,17 @@
 /** `sinew analyze`: the core on a file, as the app runs it. */
 import { z } from 'zod';
 import { analyze, type Analysis } from '@sinew/core/analysis/analyze';
+import { analyzeClip } from '@sinew/core/analysis/analyzeClip';
+import { readClipFile } from '@sinew/core/analysis/clipFile';
 import { markOnFrame, type Marks } from '@sinew/core/measure/events/events';
-import { PHASES } from '@sinew/core/measure/events/phases';
 import type { Body } from '@sinew/core/measure/measures/context';
-import { isPresent } from '@sinew/core/foundation/reading/reading';
-import { withCosts } from '@sinew/core/judge/cost/estimate';
-import { USUAL_RULES, type Rules } from '@sinew/core/judge/fault/judge';
+import { USUAL_RULES, type Rules } from '@sinew/core/judge/fault/finding';
 import { schoolFrom } from '@sinew/core/judge/school/schools';
 import { NO_SCHOOL, resolve } from '@sinew/core/judge/school/resolve';
 import { nearestFrame } from '@sinew/core/observe/track/time';
 import { techniqueById, VIEWS } from '@sinew/core/foundation/technique/techniques';
 import { strikingSide, type Strike } from '@sinew/core/foundation/technique/strike';
+import { printedOf } from './printed';
 import { readTrack, type FileTrack } from './readFile';
 
 const oneOf = (name: string, values: readonly string[]) =>
@@ -61,35 +61,8 @@ export function analyzeFile(name: string, text: string, options: Options): Resul
   const side = options.side ?? strikingSide(technique, options.stance);
   const rules = { ...USUAL_RULES, school: resolve({ ...NO_SCHOOL, strike: school }) };
   const body = { mass: options.mass ?? null, height: options.height ?? null };
-  const judged = run(file, { technique, side, stance: options.stance }, { options, rules, body });
-  const analysis = { ...judged, findings: withCosts({ technique, ...judged }, body, rules) };
+  const analysis = run(file, { technique, side, stance: options.stance }, { options, rules, body });
   return { printed: printedOf(analysis, rules), analysis, ignored: file.ignored };
-}
-
-function printedOf(analysis: Analysis, { school }: Rules): object {
-  return {
-    events: mapped(analysis.events, ({ time, sigma }) => ({ time, sigma })),
-    phases: phasesOf(analysis),
-    readings: mapped(analysis.readings, (one) =>
-      isPresent(one)
-        ? { value: one.value, unit: one.unit, sigma: one.sigma, source: one.source }
-        : { absent: one.absent },
-    ),
-    links: mapped(analysis.links, ({ share, verdict }) => ({ share: share.value, verdict })),
-    findings: analysis.findings
-      .filter((finding) => finding.status !== 'clear')
-      .map(({ fault, status, evidence, injury, judgedAs, cost }) => ({
-        ...{ fault, status, evidence, injury, judgedAs },
-        // Null for what was not found; of what was, the loss in N·s, or why it is not known.
-        cost,
-      })),
-    school: mapped(school, ({ choice }) => choice),
-    problems: analysis.problems,
-  };
-}
-
-function mapped<T, U>(all: Readonly<Partial<Record<string, T>>>, to: (one: T) => U): object {
-  return Object.fromEntries(Object.entries(all).map(([key, one]) => [key, to(one!)]));
 }
 
 interface By {
@@ -101,7 +74,9 @@ interface By {
 function run(file: FileTrack, strike: Strike, { options, rules, body }: By): Analysis {
   const { frameTimes } = file.track;
   const given = {
-    ...{ strike, rules, body },
+    strike,
+    rules,
+    body,
     marks: marksFrom(options.contact, frameTimes),
     ...(options.cutoff !== undefined && { cutoff: options.cutoff }),
   };
@@ -120,13 +95,31 @@ function marksFrom(contact: number | undefined, frameTimes: readonly number[]): 
   return { contact: markOnFrame(frameTimes, nearestFrame(frameTimes, contact)) };
 }
 
-function phasesOf({ events }: Analysis): Record<string, { start: number; end: number }> {
-  return Object.fromEntries(
-    PHASES.flatMap(({ id, from, to }) => {
-      const [start, end] = [events[from], events[to]];
-      return start && end && end.time >= start.time
-        ? [[id, { start: start.time, end: end.time }]]
-        : [];
-    }),
+/**
+ * Every strike of a clip, as the bench shows it.
+ *
+ * @param text a clip file
+ * @param strikeId only this one; all when not given
+ * @throws FormatError, RangeError with one line that says what is wrong
+ */
+export function analyzeClipFile(text: string, strikeId?: string): object {
+  const { clip, library } = readClipFile(text);
+  const strikes = clip.document.strikes.filter(
+    ({ id }) => strikeId === undefined || id === strikeId,
   );
+  if (strikes.length === 0) {
+    const known = clip.document.strikes.map(({ id }) => id).join(', ') || 'none';
+    throw new RangeError(
+      strikeId === undefined
+        ? 'no strike is marked in this clip'
+        : `the clip has no strike ${strikeId}; its strikes: ${known}`,
+    );
+  }
+  return {
+    strikes: strikes.map((strike) => {
+      const analysis = analyzeClip(clip, strike, library);
+      const { id, technique, side } = strike;
+      return { strike: id, technique, side, ...printedOf(analysis, analysis.rules) };
+    }),
+  };
 }

@@ -3,13 +3,15 @@ import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { ZodError } from 'zod';
 import { writeEvents, writePhases } from '@sinew/core/format/vtt';
-import { analyzeFile, optionsSchema, type Options } from './analyzeFile';
+import { isClipFile } from '@sinew/core/analysis/clipFile';
+import { analyzeClipFile, analyzeFile, optionsSchema, type Options } from './analyzeFile';
 import { LANDMARK_FILE } from './readFile';
 
 const USAGE =
   'usage: sinew analyze FILE|FOLDER --technique NAME --stance orthodox|southpaw ' +
   '[--side left|right] [--contact SECONDS] [--view side|front|behind|above] [--mass KG] ' +
-  '[--height M] [--cutoff HZ] [--school KEY=CHOICE …] [--vtt PREFIX] [--json]';
+  '[--height M] [--cutoff HZ] [--school KEY=CHOICE …] [--vtt PREFIX] [--json]\n' +
+  '       sinew analyze CLIP.json [--strike ID] [--json]   a clip saved from the bench says the rest';
 
 function main(args: string[]): void {
   const { values, positionals } = parseArgs({
@@ -25,6 +27,7 @@ function main(args: string[]): void {
       height: { type: 'string' },
       cutoff: { type: 'string' },
       school: { type: 'string', multiple: true },
+      strike: { type: 'string' },
       vtt: { type: 'string' },
       json: { type: 'boolean' },
     },
@@ -34,17 +37,42 @@ function main(args: string[]): void {
   const school = [...(values.school ?? []), ...positionals.filter((word) => !words.includes(word))];
   const [command, path, ...more] = words;
   if (command !== 'analyze' || path === undefined || more.length > 0) throw new Error(USAGE);
+  const isFolder = statSync(path).isDirectory();
+  const clip = isFolder ? null : clipIn(path);
+  if (clip !== null) {
+    refuseOptions({ ...values, school: school[0] });
+    print(analyzeClipFile(clip, values.strike), values.json);
+    return;
+  }
   const options = optionsSchema.parse({ ...values, school });
-  if (statSync(path).isDirectory()) {
+  if (isFolder) {
     analyzeFolder(path, options);
     return;
   }
   const { printed, analysis } = analyzed(path, options);
-  console.log(JSON.stringify(printed, null, values.json ? undefined : 2));
+  print(printed, values.json);
   if (values.vtt !== undefined) {
     writeFileSync(`${values.vtt}.phases.vtt`, writePhases(analysis.events));
     writeFileSync(`${values.vtt}.events.vtt`, writeEvents(analysis.events));
   }
+}
+
+function print(result: object, isOneLine: boolean | undefined): void {
+  console.log(JSON.stringify(result, null, isOneLine ? undefined : 2));
+}
+
+function clipIn(path: string): string | null {
+  if (!/\.json$/i.test(path)) return null;
+  const text = readFileSync(path, 'utf8');
+  return isClipFile(text) ? text : null;
+}
+
+const SAID_BY_CLIP = ['technique', 'side', 'contact', 'view', 'mass', 'height', 'school'] as const;
+
+/** A clip says itself what it shows; an option that would contradict it is a mistake. */
+function refuseOptions(values: Partial<Record<(typeof SAID_BY_CLIP)[number], string>>): void {
+  const said = SAID_BY_CLIP.find((name) => values[name] !== undefined);
+  if (said) throw new Error(`--${said} is said by the clip itself; leave it out`);
 }
 
 function analyzed(path: string, options: Options) {

@@ -2,7 +2,12 @@ import { describe, expect, it } from 'vitest';
 import { mover } from '@sinew/fighters/fighter/pose';
 import { clean } from '@sinew/fighters/fighter/recipe';
 import { extrapolated, hull, marginOf } from '../src/foundation/body/balance';
-import { CENTRE_WEIGHTS, centreOfMass, segmentPlaces, type SegmentPlace } from '../src/foundation/body/centre';
+import {
+  CENTRE_WEIGHTS,
+  centreOfMass,
+  segmentPlaces,
+  type SegmentPlace,
+} from '../src/foundation/body/centre';
 import {
   LANDMARKS,
   landmarkName,
@@ -11,7 +16,13 @@ import {
   sided,
   type Landmark,
 } from '../src/foundation/body/landmarks';
-import { countOf, DE_LEVA_MASS, DEMPSTER, SEGMENT_LENGTH, SEGMENTS } from '../src/foundation/body/segments';
+import {
+  countOf,
+  DE_LEVA_MASS,
+  DEMPSTER,
+  SEGMENT_LENGTH,
+  SEGMENTS,
+} from '../src/foundation/body/segments';
 import { segmentEnergy } from '../src/measure/measures/mass';
 import { techniqueById, TECHNIQUES } from '../src/foundation/technique/techniques';
 import { strikeStance, strikingSide } from '../src/foundation/technique/strike';

@@ -2,7 +2,13 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { mover, type Pose } from '@sinew/fighters/fighter/pose';
 import { clean, FAULT_CHANGES, type Recipe } from '@sinew/fighters/fighter/recipe';
-import { decompose, PARTS, type Chain, type Moving, type Part } from '../src/measure/chain/decompose';
+import {
+  decompose,
+  PARTS,
+  type Chain,
+  type Moving,
+  type Part,
+} from '../src/measure/chain/decompose';
 import { verdicts } from '../src/measure/chain/verdict';
 import { cross, dot, length, minus, plus, scaled } from '../src/foundation/geometry/vector';
 import { absent, type Measured } from '../src/foundation/reading/reading';
@@ -151,8 +157,8 @@ describe('verdicts', () => {
   it('drive, ride or drag by a share beyond its ± and three per cent of the speed', () => {
     expect(of(1).trunk!.verdict).toBe('drives');
     expect(of(-1).trunk!.verdict).toBe('drags');
-    expect(of(0.15, 0.01).trunk!.verdict).toBe('rides');
-    expect(of(0.3, 0.3).trunk!.verdict).toBe('rides');
+    expect(of(0.15, 0.01).trunk!.verdict).toBe('neutral');
+    expect(of(0.3, 0.3).trunk!.verdict).toBe('neutral');
     // 1 ± 2 of 6 m/s might be anything: no verdict.
     expect(of(1, 1).trunk).toBeUndefined();
     expect(of(1).pelvis).toBeUndefined();
@@ -163,7 +169,7 @@ describe('verdicts', () => {
     const links = (change: Partial<Recipe>) =>
       analyzeKnown(clean('lead-hook', change), { rate: 240, noise: 0.001 }).links;
     expect(links({}).trunk!.verdict).toBe('drives');
-    expect(links({}).elbow!.verdict).toBe('rides');
+    expect(links({}).elbow!.verdict).toBe('neutral');
     expect(links(FAULT_CHANGES.slap).elbow!.verdict).toBe('drags');
   });
 });

@@ -7,9 +7,9 @@ import { knownTimes } from '@sinew/fighters/fighter/pose';
 import type { Recipe } from '@sinew/fighters/fighter/recipe';
 import { knownTrack } from '@sinew/fighters/fighter/track';
 import { nearestFrame } from '../src/observe/track/time';
-import { USUAL_RULES, type Rules } from '../src/judge/fault/judge';
+import { USUAL_RULES, type Rules } from '../src/judge/fault/finding';
 import { NO_SCHOOL, resolve } from '../src/judge/school/resolve';
-import type { KnownLeak } from '@sinew/fighters/fighter/faults';
+import type { FaultyFighter } from '@sinew/fighters/fighter/faults';
 
 /** Marks on the frames nearest to the true instants: what a flawless coach would set. */
 export function trueMarks(recipe: Recipe, frameTimes: readonly number[]): Events {
@@ -35,8 +35,12 @@ export function analyzeKnown(
   });
 }
 
-/** The school in which a known leak is one, and what the coach's eye says of it. */
-export function rulesFor({ school = {}, situation = 'not-said', audit = {} }: KnownLeak): Rules {
+/** The school in which a known fault is one, and what the coach's eye says of it. */
+export function rulesFor({
+  school = {},
+  situation = 'not-said',
+  audit = {},
+}: FaultyFighter): Rules {
   return {
     ...USUAL_RULES,
     school: resolve({ ...NO_SCHOOL, gym: school, situation }),

@@ -13,7 +13,7 @@ const limitOf = (edits: Edits, id: string) => {
   const limit = faultById(id, edited(edits))!.cases[0]!.limits[0]!;
   return isOfReading(limit) ? limit.value : NaN;
 };
-const atOnce = { kind: 'limit', fault: 'all-at-once', ofCase: 0, index: 0 } as const;
+const atOnce = { kind: 'limit', fault: 'all-at-once', limit: 'turned/lead.hipsTrunk' } as const;
 
 describe('a library', () => {
   it('without edits is the catalogue as it comes', () => {
@@ -56,8 +56,8 @@ describe('a library', () => {
   });
 
   it('of an older gym opens although a drill or a leak of its edits is gone', () => {
-    const leaks = { slap: { drill: 'gone', cue: 'Hold it.' }, 'gone-too': { isOff: true } };
-    const library = edited({ ...NO_EDITS, leaks });
+    const faults = { slap: { drill: 'gone', cue: 'Hold it.' }, 'gone-too': { isOff: true } };
+    const library = edited({ ...NO_EDITS, faults });
     expect(faultById('slap', library)).toMatchObject({
       ...{ cue: 'Hold it.', drill: faultById('slap')!.drill },
     });
@@ -69,10 +69,10 @@ describe('a library', () => {
       () =>
         withChange(...change);
     expect(refused(NO_EDITS, { kind: 'cue', fault: 'none', text: 'x' })).toThrow(/no leak “none”/);
-    expect(refused(NO_EDITS, { ...atOnce, ofCase: 9, value: 1 })).toThrow(/no such limit/);
+    expect(refused(NO_EDITS, { ...atOnce, limit: 'none/such', value: 1 })).toThrow(/no such limit/);
     expect(refused(NO_EDITS, { kind: 'drill-of', fault: 'slap', drill: 'none' })).toThrow(/drill/);
     expect(refused(NO_EDITS, { kind: 'school', key: 'finish', choice: 'poke' })).toThrow(/school/);
-    expect(editsSchema.safeParse({ ...NO_EDITS, leaks: { slap: { cue: '' } } }).success).toBe(
+    expect(editsSchema.safeParse({ ...NO_EDITS, faults: { slap: { cue: '' } } }).success).toBe(
       false,
     );
   });

@@ -142,7 +142,7 @@ describe('what cannot be seen', () => {
 
   it('is no reading of a strike of another kind', () => {
     const found = run({ ...BASE, of: ({ family }) => family === 'kick', value: () => 1 }, still());
-    expect(found).toMatchObject({ isForeign: true });
+    expect(found).toMatchObject({ isNotApplicable: true });
   });
   const still = () => context({ nose: points(() => 0) });
 });

@@ -5,7 +5,13 @@ import { measureOne } from '../src/measure/measures/allMeasures';
 import { UNKNOWN_BODY, type MeasureContext } from '../src/measure/measures/context';
 import type { Calibration } from '../src/reconstruct/calibration/calibration';
 import { motionFromPicture } from '../src/reconstruct/motion/motion';
-import { absent, isAbsent, reading, type Measured, type Reading } from '../src/foundation/reading/reading';
+import {
+  absent,
+  isAbsent,
+  reading,
+  type Measured,
+  type Reading,
+} from '../src/foundation/reading/reading';
 import { parts, quantity, say, sayOrder } from '../src/foundation/reading/say';
 import { techniqueById } from '../src/foundation/technique/techniques';
 import { trackFromPlaced, type Placed } from '../src/observe/track/track';

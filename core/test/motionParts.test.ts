@@ -21,6 +21,8 @@ const pathOf = (at: (time: number) => Place): Path => ({
   times: TIMES,
   along: [0, 1, 2].map((axis) => TIMES.map((time) => at(time)[axis]!)),
   sigma: TIMES.map(() => 0.002),
+  bias: TIMES.map(() => 0),
+  isTracked: false,
 });
 
 function motion(paths: Partial<Record<Landmark, Path>>, change: Partial<Motion> = {}): Motion {
@@ -86,7 +88,7 @@ describe('a swing', () => {
       rightElbow: pathOf(() => [0, 0, 0]),
       rightWrist: pathOf((t) => [0.25 * Math.cos(angle(t)), 0.25 * Math.sin(angle(t)), 0]),
     };
-    const opening = openingOf(motion(paths), ['Shoulder', 'Elbow', 'Wrist'])!;
+    const opening = openingOf(motion(paths), ['Shoulder', 'Elbow', 'Wrist'], 'paths')!;
     opening.values.forEach((value, i) => expect(value).toBeCloseTo(angle(TIMES[i]!), 9));
   });
 

@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { withCosts } from '../src/judge/cost/estimate';
+import { costed } from '../src/judge/cost/estimate';
 import { isKnown } from '../src/judge/fault/cost';
-import { USUAL_RULES } from '../src/judge/fault/judge';
+import { USUAL_RULES } from '../src/judge/fault/finding';
 import { NO_SCHOOL, resolve, type SchoolLayers } from '../src/judge/school/resolve';
 import { SCHOOLS, schoolFrom } from '../src/judge/school/schools';
 import { techniqueById } from '../src/foundation/technique/techniques';
 import type { TechniqueId } from '@sinew/fighters/fighter/forms';
-import { KNOWN_LEAKS, leaky } from '@sinew/fighters/fighter/faults';
+import { FAULTY_FIGHTERS, faulty } from '@sinew/fighters/fighter/faults';
 import { clean, type Recipe } from '@sinew/fighters/fighter/recipe';
 import { analyzeKnown, found } from './fixtures';
 
@@ -80,8 +80,8 @@ describe('no school is punished for being followed', () => {
 
 describe('two leaks at once are both found', () => {
   const change = (fault: string, technique: TechniqueId) =>
-    leaky(
-      KNOWN_LEAKS.find((leak) => leak.fault === fault)!,
+    faulty(
+      FAULTY_FIGHTERS.find((fighter) => fighter.fault === fault)!,
       technique,
       'clear',
     );
@@ -113,7 +113,7 @@ describe('two leaks at once are both found', () => {
     const analysis = analyzeKnown(recipe, JUDGED);
     const body = { mass: 70, height: 1.76 };
     const technique = techniqueById('cross');
-    const [first, second] = withCosts({ technique, ...analysis }, body, USUAL_RULES);
+    const [first, second] = costed({ technique, ...analysis }, body, USUAL_RULES);
     // As the body is read, the hips would come first.
     expect([first!.fault, second!.fault]).toEqual(['jammed', 'hips-blocked']);
     if (!isKnown(first!.cost) || !isKnown(second!.cost)) throw new Error('a cost is not known');
@@ -126,10 +126,7 @@ describe('two leaks at once are both found', () => {
     const analysis = analyzeKnown(both('jammed', 'slow-home', 'cross'), JUDGED);
     const technique = techniqueById('cross');
     const costs = (body: { mass: number | null; height: number | null }) =>
-      withCosts({ technique, ...analysis }, body, USUAL_RULES).map(({ fault, cost }) => [
-        fault,
-        cost,
-      ]);
+      costed({ technique, ...analysis }, body, USUAL_RULES).map(({ fault, cost }) => [fault, cost]);
     const unknown = Object.fromEntries(costs({ mass: null, height: null }));
     expect(unknown.jammed).toEqual({ unknown: 'Enter the student’s height and mass.' });
     expect(unknown['slow-home']).toMatchObject({

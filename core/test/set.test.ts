@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { analyze } from '../src/analysis/analyze';
 import { markOnFrame } from '../src/measure/events/events';
-import { USUAL_RULES } from '../src/judge/fault/judge';
+import { USUAL_RULES } from '../src/judge/fault/finding';
 import { judgeSet } from '../src/judge/fault/set';
 import { isAbsent, type Reading } from '../src/foundation/reading/reading';
 import { medianOf, setReadings } from '../src/measure/measures/set';

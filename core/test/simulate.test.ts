@@ -6,7 +6,7 @@ import { bodyModel, isModelled } from '../src/judge/simulate/body';
 import { Chain, type State } from '../src/judge/simulate/chain';
 import { fit, timed, type Observed } from '../src/judge/simulate/fit';
 import { activation, forceAt } from '../src/judge/simulate/muscle';
-import { thrown, type Model } from '../src/judge/simulate/strike';
+import { simulateStrike, type Model } from '../src/judge/simulate/strike';
 import { AS_IT_IS, changed } from '../src/judge/simulate/whatIf';
 import { TECHNIQUES, techniqueById } from '../src/foundation/technique/techniques';
 
@@ -121,7 +121,7 @@ const delayed = (id: string, delay: number): Model => ({
 // Putnam 1993 and common practice: from the ground outwards, each link after the one before.
 describe('early to late, from the ground to the fist, at equal effort', () => {
   it.each(['cross', 'lead-hook', 'elbow-round', 'round-kick'])('a %s is faster so', (id) => {
-    const [atOnce, ordered] = [thrown(delayed(id, 0)), thrown(delayed(id, 0.05))];
+    const [atOnce, ordered] = [simulateStrike(delayed(id, 0)), simulateStrike(delayed(id, 0.05))];
     expect(ordered.hasArrived && atOnce.hasArrived).toBe(true);
     expect(ordered.speed).toBeGreaterThan(1.03 * atOnce.speed);
   });
@@ -130,14 +130,18 @@ describe('early to late, from the ground to the fist, at equal effort', () => {
     const backwards = delayed('cross', 0.05);
     const last = 2 * 0.05;
     const joints = backwards.joints.map((joint) => ({ ...joint, onset: last - joint.onset }));
-    expect(thrown({ ...backwards, joints }).speed).toBeLessThan(thrown(delayed('cross', 0)).speed);
+    expect(simulateStrike({ ...backwards, joints }).speed).toBeLessThan(
+      simulateStrike(delayed('cross', 0)).speed,
+    );
   });
 
   it('stops being true when the links wait too long for each other', () => {
     for (const id of ['lead-hook', 'elbow-round']) {
-      const best = Math.max(...[0.04, 0.06, 0.08, 0.1].map((d) => thrown(delayed(id, d)).speed));
-      const late = thrown(delayed(id, 0.2)).speed;
-      expect(late).toBeLessThan(thrown(delayed(id, 0)).speed);
+      const best = Math.max(
+        ...[0.04, 0.06, 0.08, 0.1].map((d) => simulateStrike(delayed(id, d)).speed),
+      );
+      const late = simulateStrike(delayed(id, 0.2)).speed;
+      expect(late).toBeLessThan(simulateStrike(delayed(id, 0)).speed);
       expect(late).toBeLessThan(0.8 * best);
     }
   });
@@ -150,8 +154,8 @@ describe('early to late, from the ground to the fist, at equal effort', () => {
     };
     const fitted = fit(model('stepping-straight'), observed);
     expect(fitted.misfit).toBeLessThan(1);
-    const whole = thrown(mendFor(fitted.model, 'full-turn')(fitted.model)).momentum;
-    const lost = 1 - fitted.thrown.momentum / whole;
+    const whole = simulateStrike(mendFor(fitted.model, 'full-turn')(fitted.model)).momentum;
+    const lost = 1 - fitted.simulated.momentum / whole;
     expect(lost).toBeGreaterThan(0.2);
     expect(lost).toBeLessThan(0.45);
   });
@@ -164,7 +168,7 @@ describe('a fit', () => {
   };
 
   it('throws the strike that was measured', () => {
-    const { thrown: result, misfit } = fit(model('cross'), observed);
+    const { simulated: result, misfit } = fit(model('cross'), observed);
     expect(misfit).toBeLessThan(1);
     expect(result.speed).toBeCloseTo(5.6, 0);
     expect(result.turned[0]).toBeCloseTo(0.98, 1);
@@ -172,7 +176,7 @@ describe('a fit', () => {
 
   it('finds again what another strike of the model was', () => {
     const source = timed(model('lead-hook'), { ...observed, trunkTurn: 0.9 });
-    const made = thrown(source);
+    const made = simulateStrike(source);
     const again = fit(model('lead-hook'), {
       ...{ speed: made.speed, contact: made.contact, pelvisTurn: made.turned[0]! },
       ...{ trunkTurn: 0.9, onsets: observed.onsets, reach: null, drift: made.drift, step: 0 },
@@ -196,13 +200,13 @@ describe('what if', () => {
   });
 
   it('changes nothing when nothing is asked', () => {
-    expect(thrown(changed(fitted, AS_IT_IS))).toEqual(thrown(fitted));
+    expect(simulateStrike(changed(fitted, AS_IT_IS))).toEqual(simulateStrike(fitted));
   });
 
   it('a foot that gives costs speed, a step adds its own, power adds', () => {
     const speed = (change: Partial<typeof AS_IT_IS>) =>
-      thrown(changed(fitted, { ...AS_IT_IS, ...change })).speed;
-    const now = thrown(fitted).speed;
+      simulateStrike(changed(fitted, { ...AS_IT_IS, ...change })).speed;
+    const now = simulateStrike(fitted).speed;
     expect(speed({ give: 0.5 })).toBeLessThan(now);
     expect(speed({ step: 1 })).toBeCloseTo(now + 1, 1);
     expect(speed({ powers: [1.3, 1.3] })).toBeGreaterThan(now);
@@ -215,7 +219,7 @@ describe('what if', () => {
     expect(not).toContain('rear-uppercut');
     expect(not).toContain('elbow-drop');
     for (const technique of TECHNIQUES.filter(isModelled)) {
-      expect(thrown(bodyModel(technique, person, yaw)).hasArrived, technique.id).toBe(true);
+      expect(simulateStrike(bodyModel(technique, person, yaw)).hasArrived, technique.id).toBe(true);
     }
   });
 });

@@ -6,8 +6,8 @@ import { doubtsOf, type Reason } from '../src/observe/track/doubts';
 import { withoutJumps, type SeenPoint } from '../src/observe/track/jumps';
 import { tooLong } from '../src/observe/track/lengths';
 import { pulled, REACH, type Dense } from '../src/observe/track/pull';
-import { SEEN_SIZE, type Sighting } from '../src/observe/track/poseDetection';
-import { leanOf, shakeOf } from '../src/observe/track/pointSigma';
+import { SEEN_SIZE, type PoseDetection } from '../src/observe/track/poseDetection';
+import { biasSigma, jitterSigma } from '../src/observe/track/pointSigma';
 
 const RATE = 60;
 const STATURE = 500;
@@ -68,11 +68,11 @@ describe('jumps', () => {
   });
 });
 
-/** A sighting with every landmark at its own place, some elsewhere. */
-function sighting(
+/** A detection with every landmark at its own place, some elsewhere. */
+function detection(
   frame: number,
   places: Partial<Record<Landmark, readonly [number, number]>>,
-): Sighting {
+): PoseDetection {
   const values = new Float32Array(LANDMARKS.length * SEEN_SIZE);
   LANDMARKS.forEach((landmark, i) => {
     const [x, y] = places[landmark] ?? [0, 0];
@@ -90,13 +90,13 @@ describe('lengths', () => {
   });
 
   it('of a link that turns to the camera are short, and nothing is wrong', () => {
-    expect(tooLong([sighting(0, arm(195)), sighting(1, arm(255))], STATURE).has('leftWrist')).toBe(
-      false,
-    );
+    expect(
+      tooLong([detection(0, arm(195)), detection(1, arm(255))], STATURE).has('leftWrist'),
+    ).toBe(false);
   });
 
   it('that no forearm has are told, and all beyond them is lost', () => {
-    const wrong = tooLong([sighting(0, arm(255)), sighting(7, arm(400))], STATURE);
+    const wrong = tooLong([detection(0, arm(255)), detection(7, arm(400))], STATURE);
     expect([...wrong.get('leftWrist')!]).toEqual([7]);
     expect([...wrong.get('leftIndexKnuckle')!]).toEqual([7]);
     expect(wrong.has('leftElbow')).toBe(false);
@@ -111,26 +111,26 @@ describe('trust', () => {
       y: frame % 2 === 0 ? 197 : 203,
       visibility: 1,
     }));
-    const [sigma] = shakeOf(shaken, STATURE);
+    const [sigma] = jitterSigma(shaken, STATURE);
     // Half of the deviations are 6 (down the path), half 0 (along it): the median is 6.
     expect(sigma).toBeCloseTo(6 / 0.6745 / Math.sqrt(1.5), 6);
   });
 
   it('never holds a point stiller than a tracker can, and less where it is hardly seen', () => {
     const still = path(() => ({ x: 300, y: 200, visibility: 1 }));
-    expect(shakeOf(still, STATURE)[0]).toBeCloseTo(0.0005 * STATURE, 9);
+    expect(jitterSigma(still, STATURE)[0]).toBeCloseTo(0.0005 * STATURE, 9);
     const dim = path((frame) => ({ x: 300, y: 200, visibility: 1 - frame / 60 }));
-    const sigmas = shakeOf(dim, STATURE);
+    const sigmas = jitterSigma(dim, STATURE);
     sigmas.slice(1).forEach((sigma, i) => expect(sigma).toBeGreaterThanOrEqual(sigmas[i]!));
   });
 
   it('leans alike on both sides, and more the less is seen', () => {
     for (const landmark of LANDMARKS) {
-      const [sure, unsure] = [leanOf(landmark, 1), leanOf(landmark, 0.4)];
+      const [sure, unsure] = [biasSigma(landmark, 1), biasSigma(landmark, 0.4)];
       expect(sure).toBeGreaterThan(0);
       expect(unsure).toBeGreaterThan(sure);
       const other = landmark.replace(/^left/, 'right') as Landmark;
-      expect(leanOf(other, 0.7)).toBe(leanOf(landmark, 0.7));
+      expect(biasSigma(other, 0.7)).toBe(biasSigma(landmark, 0.7));
     }
   });
 });
@@ -143,6 +143,7 @@ describe('a point placed by the coach', () => {
     y: RUN.map(() => 50),
     sigma: RUN.map(() => 1),
     bias: RUN.map(() => 8),
+    isTracked: true,
   };
   const placed = (frames: readonly number[], by: readonly number[]) => ({
     frames,
@@ -175,7 +176,7 @@ describe('a point placed by the coach', () => {
   it('stands on frames that the tracker never saw', () => {
     const gap = { ...tracked };
     for (const key of ['frames', 'times', 'x', 'y', 'sigma', 'bias'] as const) {
-      (gap as Record<string, readonly number[]>)[key] = tracked[key].filter(
+      (gap as unknown as Record<string, readonly number[]>)[key] = tracked[key].filter(
         (_, i) => i < 20 || i > 40,
       );
     }

@@ -9,16 +9,31 @@ import { assumed } from '../src/reconstruct/calibration/assumed';
 import { estimatedSpace } from '../src/reconstruct/calibration/estimated';
 import { isAbsent } from '../src/foundation/reading/reading';
 import { techniqueById } from '../src/foundation/technique/techniques';
-import { mended, trackFrom, type Said, type Tracking } from '../src/observe/track/trackFromDetections';
+import {
+  cleanDetections,
+  trackFrom,
+  type Said,
+  type Tracking,
+} from '../src/observe/track/trackFromDetections';
 import { boxOf, withRoom } from '../src/observe/track/box';
-import { spaceOnFilm, sightingsOnFilm } from '../src/observe/track/onFilm';
+import { spaceOnFilm, detectionsOnFilm } from '../src/observe/track/onFilm';
 import { limbDoubts } from '../src/observe/track/limbDoubts';
 import { limbOf } from '../src/observe/track/sides';
-import { seen, sightingOf, type Seen, type Sighting } from '../src/observe/track/poseDetection';
+import {
+  seen,
+  detectionOf,
+  type Seen,
+  type PoseDetection,
+} from '../src/observe/track/poseDetection';
 import { statureOf } from '../src/observe/track/stature';
-import { cutTrack, trackFromPlaced, type PictureTrack, type SpaceTrack } from '../src/observe/track/track';
+import {
+  cutTrack,
+  trackFromPlaced,
+  type PictureTrack,
+  type SpaceTrack,
+} from '../src/observe/track/track';
 import { clean } from '@sinew/fighters/fighter/recipe';
-import { sighted } from '@sinew/fighters/fighter/detected';
+import { detected } from '@sinew/fighters/fighter/detected';
 import { truthOfStrike } from '@sinew/fighters/fighter/truth';
 import { CAMERAS } from '@sinew/fighters/film/camera';
 
@@ -26,29 +41,29 @@ const RATE = 120;
 const HEIGHT = 720;
 const recipe = clean('cross');
 const camera = CAMERAS.side;
-const { frameTimes, sightings } = sighted(recipe, camera, { rate: RATE, noise: 1, seed: 5 });
-const exact = sighted(recipe, camera, { rate: RATE, noise: 0, seed: 5 }).sightings;
+const { frameTimes, detections } = detected(recipe, camera, { rate: RATE, noise: 1, seed: 5 });
+const exact = detected(recipe, camera, { rate: RATE, noise: 0, seed: 5 }).detections;
 /** Pixels a metre in this film, and the fighter's height in it. */
 const STATURE = recipe.height * 385;
 
 const NOTHING: Said = { placed: [], corrections: [] };
 
-function trackOf(all: readonly Sighting[], said: Said = NOTHING): Tracking {
-  return trackFrom(mended(all, frameTimes), said, HEIGHT);
+function trackOf(all: readonly PoseDetection[], said: Said = NOTHING): Tracking {
+  return trackFrom(cleanDetections(all, frameTimes), said, HEIGHT);
 }
 
-/** The sightings with one landmark changed on some frames. */
+/** The detections with one landmark changed on some frames. */
 function changed(
   landmarks: readonly Landmark[],
   [from, to]: readonly [number, number],
-  change: (own: Seen, sighting: Sighting, landmark: Landmark) => Seen,
-): Sighting[] {
-  return sightings.map((sighting) =>
-    sighting.frame < from || sighting.frame > to
-      ? sighting
-      : sightingOf(sighting.frame, (landmark) => {
-          const own = seen(sighting, landmark);
-          return landmarks.includes(landmark) ? change(own, sighting, landmark) : own;
+  change: (own: Seen, detection: PoseDetection, landmark: Landmark) => Seen,
+): PoseDetection[] {
+  return detections.map((detection) =>
+    detection.frame < from || detection.frame > to
+      ? detection
+      : detectionOf(detection.frame, (landmark) => {
+          const own = seen(detection, landmark);
+          return landmarks.includes(landmark) ? change(own, detection, landmark) : own;
         }),
   );
 }
@@ -69,29 +84,29 @@ function offAt(tracking: Tracking, landmark: Landmark, frame: number): number {
 
 describe('a body seen without faults', () => {
   it('is tracked as it was seen, in every frame, and nothing is doubted', () => {
-    const tracking = trackOf(sightings);
+    const tracking = trackOf(detections);
     expect(tracking.doubts).toEqual([]);
     for (const landmark of LANDMARKS) {
-      expect(tracking.track.points[landmark]!.frames).toHaveLength(sightings.length);
+      expect(tracking.track.points[landmark]!.frames).toHaveLength(detections.length);
     }
     for (const frame of [0, 60, 84, 100]) {
       expect(pointAt(tracking, 'rightWrist', frame)).toEqual({
-        x: seen(sightings[frame]!, 'rightWrist').x,
-        y: seen(sightings[frame]!, 'rightWrist').y,
+        x: seen(detections[frame]!, 'rightWrist').x,
+        y: seen(detections[frame]!, 'rightWrist').y,
       });
     }
   });
 
   it('is as tall as it is: within 5 % from side, front and behind', () => {
     for (const view of ['side', 'front', 'behind'] as const) {
-      const { sightings: own } = sighted(recipe, CAMERAS[view], { rate: 60, noise: 1, seed: 2 });
+      const { detections: own } = detected(recipe, CAMERAS[view], { rate: 60, noise: 1, seed: 2 });
       expect(Math.abs(statureOf(own) / STATURE - 1)).toBeLessThan(0.05);
     }
     expect(statureOf([])).toBe(0);
   });
 
   it('tells its own shake: independent noise of 1 px is said to be 1 px, give or take a quarter', () => {
-    const { track } = trackOf(sightings);
+    const { track } = trackOf(detections);
     for (const landmark of ['nose', 'leftKnee', 'leftAnkle'] as const) {
       const sigma = track.points[landmark]!.sigma[10]!;
       expect(sigma).toBeGreaterThan(0.75);
@@ -104,8 +119,12 @@ describe('a body seen without faults', () => {
     (technique) => {
       for (const view of ['side', 'front', 'behind'] as const) {
         for (const rate of [60, 120, 240]) {
-          const own = sighted(clean(technique), CAMERAS[view], { rate, noise: 1, seed: rate });
-          const tracking = trackFrom(mended(own.sightings, own.frameTimes), NOTHING, HEIGHT);
+          const own = detected(clean(technique), CAMERAS[view], { rate, noise: 1, seed: rate });
+          const tracking = trackFrom(
+            cleanDetections(own.detections, own.frameTimes),
+            NOTHING,
+            HEIGHT,
+          );
           expect([view, rate, tracking.doubts]).toEqual([view, rate, []]);
         }
       }
@@ -117,8 +136,8 @@ describe('faults put in', () => {
   const arms = limbOf('leftWrist');
 
   it('arms that change places are put back, and said to have been', () => {
-    const swapped = changed(arms, [40, 51], (_, sighting, landmark) =>
-      seen(sighting, mirrored(landmark)),
+    const swapped = changed(arms, [40, 51], (_, detection, landmark) =>
+      seen(detection, mirrored(landmark)),
     );
     const tracking = trackOf(swapped);
     for (const frame of [39, 40, 45, 51, 52]) {
@@ -145,9 +164,9 @@ describe('faults put in', () => {
   it('a forearm longer than a body has it loses wrist and hand, not the elbow', () => {
     const hand: Landmark[] = ['leftWrist', 'leftIndexKnuckle', 'leftLittleKnuckle'];
     // Drawn out slowly, so that nothing jumps.
-    const long = changed(hand, [0, 160], (own, sighting) => {
-      const elbow = seen(sighting, 'leftElbow');
-      const by = 1 + 1.4 * Math.sin((Math.PI * Math.min(sighting.frame, 80)) / 80);
+    const long = changed(hand, [0, 160], (own, detection) => {
+      const elbow = seen(detection, 'leftElbow');
+      const by = 1 + 1.4 * Math.sin((Math.PI * Math.min(detection.frame, 80)) / 80);
       return { ...own, x: elbow.x + by * (own.x - elbow.x), y: elbow.y + by * (own.y - elbow.y) };
     });
     const tracking = trackOf(long);
@@ -195,7 +214,7 @@ describe('faults put in', () => {
           }));
           const { track } = trackOf(away);
           const frames = track.points[landmark]!.frames;
-          const missing = sightings.map(({ frame }) => frame).filter((f) => !frames.includes(f));
+          const missing = detections.map(({ frame }) => frame).filter((f) => !frames.includes(f));
           expect(missing).toEqual(Array.from({ length: length + 1 }, (_, i) => from + i));
         },
       ),
@@ -204,22 +223,22 @@ describe('faults put in', () => {
   });
 
   it('the order in which frames were looked at does not matter', () => {
-    const shuffled = [...sightings].sort((a, b) => ((a.frame * 7) % 13) - ((b.frame * 7) % 13));
-    expect(trackOf(shuffled)).toEqual(trackOf(sightings));
+    const shuffled = [...detections].sort((a, b) => ((a.frame * 7) % 13) - ((b.frame * 7) % 13));
+    expect(trackOf(shuffled)).toEqual(trackOf(detections));
   });
 });
 
 describe('the coach’s word', () => {
   const at = 60;
   const placed = (dx: number, frame = at) => {
-    const { x, y } = seen(sightings[frame]!, 'rightHip');
+    const { x, y } = seen(detections[frame]!, 'rightHip');
     return { landmark: 'rightHip' as const, frame, x: x + dx, y };
   };
   const moved = (tracking: Tracking, frame: number) =>
-    pointAt(tracking, 'rightHip', frame)!.x - seen(sightings[frame]!, 'rightHip').x;
+    pointAt(tracking, 'rightHip', frame)!.x - seen(detections[frame]!, 'rightHip').x;
 
   it('a placed point wins and pulls its neighbours, less the farther they are', () => {
-    const tracking = trackOf(sightings, { ...NOTHING, placed: [placed(24)] });
+    const tracking = trackOf(detections, { ...NOTHING, placed: [placed(24)] });
     expect(moved(tracking, at)).toBeCloseTo(24, 3);
     // The hand reaches 80 ms, which are 9.6 frames.
     expect(moved(tracking, at + 1)).toBeCloseTo(24 * (1 - 1 / 9.6), 1);
@@ -229,13 +248,13 @@ describe('the coach’s word', () => {
 
   it('between two placed points near each other the pull goes over from one to the other', () => {
     const said = { ...NOTHING, placed: [placed(24), placed(12, at + 12)] };
-    const tracking = trackOf(sightings, said);
+    const tracking = trackOf(detections, said);
     expect(moved(tracking, at + 6)).toBeCloseTo(18, 1);
     expect(moved(tracking, at + 12)).toBeCloseTo(12, 3);
   });
 
   it('pulled points are trusted more than tracked ones', () => {
-    const { track } = trackOf(sightings, { ...NOTHING, placed: [placed(0)] });
+    const { track } = trackOf(detections, { ...NOTHING, placed: [placed(0)] });
     const { bias } = track.points.rightHip!;
     expect(bias![at]!).toBe(0);
     expect(bias![at + 1]!).toBeLessThan(0.5 * bias![at + 30]!);
@@ -262,24 +281,24 @@ describe('the coach’s word', () => {
 
   it('a swap over a range exchanges both limbs there; the same again takes it back', () => {
     const swap = { kind: 'swap' as const, landmark: 'leftKnee' as const, from: 30, to: 40 };
-    const once = trackOf(sightings, { placed: [], corrections: [swap] });
+    const once = trackOf(detections, { placed: [], corrections: [swap] });
     // Knees are far apart, so what is swapped does not hang together with the rest: it jumps.
-    const right = seen(sightings[35]!, 'rightAnkle');
-    const left = seen(once.sightings[35]!, 'leftAnkle');
+    const right = seen(detections[35]!, 'rightAnkle');
+    const left = seen(once.detections[35]!, 'leftAnkle');
     expect([left.x, left.y]).toEqual([right.x, right.y]);
-    const twice = trackOf(sightings, { placed: [], corrections: [swap, swap] });
-    expect(twice.track.points).toEqual(trackOf(sightings).track.points);
+    const twice = trackOf(detections, { placed: [], corrections: [swap, swap] });
+    expect(twice.track.points).toEqual(trackOf(detections).track.points);
   });
 
-  it('without sightings there is nothing but what was placed', () => {
+  it('without detections there is nothing but what was placed', () => {
     const said = { ...NOTHING, placed: [placed(0), placed(3, 70)] };
-    expect(trackFrom(mended([], frameTimes), said, HEIGHT).track).toEqual(
+    expect(trackFrom(cleanDetections([], frameTimes), said, HEIGHT).track).toEqual(
       trackFromPlaced(said.placed, frameTimes, HEIGHT),
     );
   });
 
   it('a point dragged is fitted anew in well under a tenth of a second', () => {
-    const base = mended(sightings, frameTimes);
+    const base = cleanDetections(detections, frameTimes);
     trackFrom(base, { ...NOTHING, placed: [placed(1)] }, HEIGHT);
     const started = performance.now();
     for (let i = 0; i < 10; i++) trackFrom(base, { ...NOTHING, placed: [placed(i)] }, HEIGHT);
@@ -291,8 +310,8 @@ describe('from a track to a judgement', () => {
   const strike = { technique: techniqueById('cross'), side: 'right' as const };
   const judgedFrom = (change: Parameters<typeof clean>[1]) => {
     const own = clean('cross', change);
-    const film = sighted(own, camera, { rate: 240, noise: 1.5, seed: 3 });
-    const tracking = trackFrom(mended(film.sightings, film.frameTimes), NOTHING, HEIGHT);
+    const film = detected(own, camera, { rate: 240, noise: 1.5, seed: 3 });
+    const tracking = trackFrom(cleanDetections(film.detections, film.frameTimes), NOTHING, HEIGHT);
     const bare = { view: 'side' as const, scale: null, target: null };
     const calibration = assumed(bare, tracking, strike, own.height);
     // The hit is heard, to within 8 ms as far as the camera may stand.
@@ -348,8 +367,12 @@ describe('from a track to a judgement', () => {
   it.each(['side', 'front', 'behind'] as const)(
     'a guess in space from %s is turned to the student’s own axes',
     (view) => {
-      const film = sighted(recipe, CAMERAS[view], { rate: 60, noise: 0, seed: 1 });
-      const tracking = trackFrom(mended(film.sightings, film.frameTimes), NOTHING, HEIGHT);
+      const film = detected(recipe, CAMERAS[view], { rate: 60, noise: 0, seed: 1 });
+      const tracking = trackFrom(
+        cleanDetections(film.detections, film.frameTimes),
+        NOTHING,
+        HEIGHT,
+      );
       const target = { from: { x: 0, y: 0 }, to: { x: 9, y: 0 } };
       const { points } = estimatedSpace(tracking, { view, scale: null, target })!;
       const yaw = (frame: number) =>
@@ -398,9 +421,9 @@ describe('doubts as a coach names them', () => {
 
 describe('boxes', () => {
   it('hold every landmark, and stay inside the picture with room around', () => {
-    const box = boxOf(sightings[30]!);
+    const box = boxOf(detections[30]!);
     for (const landmark of LANDMARKS) {
-      const { x, y } = seen(sightings[30]!, landmark);
+      const { x, y } = seen(detections[30]!, landmark);
       expect(x).toBeGreaterThanOrEqual(box.x - 1e-3);
       expect(x).toBeLessThanOrEqual(box.x + box.width + 1e-3);
       expect(y).toBeLessThanOrEqual(box.y + box.height + 1e-3);
@@ -440,7 +463,7 @@ describe('series from elsewhere', () => {
       ...{ space: '2d', source: 'measured-2d', frameTimes: times, placingSigma: 1 },
       points: { nose: line },
     };
-    const own = sightingsOnFilm(flat, film, 0.5);
+    const own = detectionsOnFilm(flat, film, 0.5);
     expect(own.map(({ frame }) => frame)).toEqual([0, 1, 2, 4, 5]);
     expect(seen(own[1]!, 'nose').x).toBeCloseTo(0.5, 5);
     expect(seen(own[1]!, 'leftHip').visibility).toBe(0);
@@ -448,7 +471,7 @@ describe('series from elsewhere', () => {
 });
 
 it('a track is cut by time, all its lists alike', () => {
-  const { track } = trackOf(sightings);
+  const { track } = trackOf(detections);
   const cut = cutTrack(track, [0.25, 0.5]).points.nose!;
   expect(cut.frames).toEqual(Array.from({ length: 31 }, (_, i) => 30 + i));
   expect([cut.x.length, cut.y.length, cut.sigma.length, cut.bias!.length]).toEqual([

@@ -6,12 +6,26 @@ import { DRILLS } from '../src/foundation/drill/drills';
 import { CATALOGUE, faultById } from '../src/judge/fault/faults';
 import { callsIn, COMBINATIONS, punchesOf, spoken } from '../src/train/work/calls';
 import { doseOf, wholeOf } from '../src/train/work/dose';
-import { gateOf, isClean, NO_GRADES, NO_POWER_UNDER_16, type GateEvent } from '../src/train/work/gate';
+import {
+  gateOf,
+  isClean,
+  NO_GRADES,
+  NO_POWER_UNDER_16,
+  type GateEvent,
+} from '../src/train/work/gate';
 import { INTENTS, isHarder, type Intent } from '../src/foundation/drill/intent';
 import { blockOf, walkOrder } from '../src/train/work/plan';
 import { checkOf, comesBefore, prescriptionFor } from '../src/train/work/prescription';
 import { handWeights, segmentsOf, SESSIONS } from '../src/train/work/session';
-import { advanced, begin, into, jumped, paused, resumed, signalBetween } from '../src/train/work/timer';
+import {
+  advanced,
+  begin,
+  into,
+  jumped,
+  paused,
+  resumed,
+  signalBetween,
+} from '../src/train/work/timer';
 import { volumeOf } from '../src/train/work/volume';
 
 const anyDay = fc.integer({ min: 18_000, max: 30_000 }).map(dayOf);

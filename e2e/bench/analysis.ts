@@ -1,11 +1,11 @@
 /** How long the core takes: one strike, with and without draws; a take of ten minutes. */
-import { analyze } from '@sinew/core/analysis/analyze';
+import { measure } from '@sinew/core/analysis/analyze';
 import { assumed } from '@sinew/core/reconstruct/calibration/assumed';
 import { markOnFrame } from '@sinew/core/measure/events/events';
-import { mended, trackFrom } from '@sinew/core/observe/track/trackFromDetections';
+import { cleanDetections, trackFrom } from '@sinew/core/observe/track/trackFromDetections';
 import { trackFromPlaced, type SpaceTrack } from '@sinew/core/observe/track/track';
 import { clean } from '@sinew/fighters/fighter/recipe';
-import { sighted } from '@sinew/fighters/fighter/detected';
+import { detected } from '@sinew/fighters/fighter/detected';
 import { frameTimesOf, knownTrack } from '@sinew/fighters/fighter/track';
 import { truthOfStrike } from '@sinew/fighters/fighter/truth';
 import { DEMO_CLIPS } from '@sinew/fighters/film/clips';
@@ -20,10 +20,10 @@ const track = knownTrack(recipe, { rate: 240, noise: 0.002, seed: 1 });
 const body = { mass: 70, height: 1.76 };
 const dense = `23 landmarks in 3D, ${track.frameTimes.length} frames at 240 a second, all readings`;
 time(`${dense}, σ to first order`, 40, () => {
-  analyze({ strike, track, marks: {}, body });
+  measure({ strike, track, marks: {}, body });
 });
 time(`${dense}, σ by 200 draws`, 40, () => {
-  analyze({ strike, track, marks: {}, body, draws: { count: 200, seed: 1 } });
+  measure({ strike, track, marks: {}, body, draws: { count: 200, seed: 1 } });
 });
 
 const clip = DEMO_CLIPS[0]!;
@@ -34,15 +34,15 @@ const allMarks = Object.fromEntries(
   Object.entries(truth.frames).map(([event, frame]) => [event, markOnFrame(frameTimes, frame)]),
 );
 time('8 marks and points on every second frame of a film', 100, () => {
-  analyze({ strike: truth.strike, track: placed, calibration: truth.calibration, marks: allMarks });
+  measure({ strike: truth.strike, track: placed, calibration: truth.calibration, marks: allMarks });
 });
 
-const seen = sighted(recipe, CAMERAS.side, { rate: 240, noise: 1.5, seed: 1 });
+const seen = detected(recipe, CAMERAS.side, { rate: 240, noise: 1.5, seed: 1 });
 const tracked = `23 landmarks tracked in one film, ${seen.frameTimes.length} frames at 240 a second`;
 time(`${tracked}: mended`, 20, () => {
-  mended(seen.sightings, seen.frameTimes);
+  cleanDetections(seen.detections, seen.frameTimes);
 });
-const base = mended(seen.sightings, seen.frameTimes);
+const base = cleanDetections(seen.detections, seen.frameTimes);
 const dragged = { landmark: 'rightWrist' as const, frame: 200, x: 700, y: 200 };
 const fitted = () => trackFrom(base, { placed: [dragged], corrections: [] }, 720);
 time(`${tracked}: fitted anew to a point that is dragged`, 40, () => {
@@ -51,7 +51,7 @@ time(`${tracked}: fitted anew to a point that is dragged`, 40, () => {
 const tracking = fitted();
 const calibration = assumed({ view: 'side', scale: null, target: null }, tracking, strike, 1.76);
 time(`${tracked}: all readings`, 40, () => {
-  analyze({ strike, track: tracking.track, calibration, marks: {}, body });
+  measure({ strike, track: tracking.track, calibration, marks: {}, body });
 });
 
 /** The same strike somewhere in a take that stands still before and after it. */
@@ -85,7 +85,7 @@ for (const minutes of [2.5, 5, 10]) {
   global.gc?.();
   const before = process.memoryUsage().heapUsed;
   const start = performance.now();
-  analyze({ strike, track: long, marks: {}, body });
+  measure({ strike, track: long, marks: {}, body });
   const took = performance.now() - start;
   const grown = (process.memoryUsage().heapUsed - before) / 2 ** 20;
   console.log(

@@ -1,13 +1,12 @@
-/** Times of the judge: readings to findings, what leaks cost, and one change of a what-if. */
-import { analyze, rejudged } from '@sinew/core/analysis/analyze';
-import { withCosts } from '@sinew/core/judge/cost/estimate';
+/** Times of the judge: readings to findings, what faults cost, and one change of a what-if. */
+import { analyze, costedFindings, judgeMeasured } from '@sinew/core/analysis/analyze';
 import { EVENTS, markOnFrame } from '@sinew/core/measure/events/events';
-import { USUAL_RULES } from '@sinew/core/judge/fault/judge';
+import { USUAL_RULES } from '@sinew/core/judge/fault/finding';
 import { judgeSet } from '@sinew/core/judge/fault/set';
 import { isAbsent } from '@sinew/core/foundation/reading/reading';
 import { fit } from '@sinew/core/judge/simulate/fit';
 import { observe } from '@sinew/core/judge/simulate/observe';
-import { thrown } from '@sinew/core/judge/simulate/strike';
+import { simulateStrike } from '@sinew/core/judge/simulate/strike';
 import { AS_IT_IS, changed } from '@sinew/core/judge/simulate/whatIf';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { nearestFrame } from '@sinew/core/observe/track/time';
@@ -27,14 +26,15 @@ const marks = Object.fromEntries(
 );
 const technique = techniqueById('cross');
 const body = { mass: 70, height: 1.76 };
-const analysis = analyze({ strike: { technique, side: 'right' }, track, marks, body });
+const strike = { technique, side: 'right' } as const;
+const analysis = analyze({ strike, track, marks, body });
 const { events, readings } = analysis;
 const seen = observe(technique, events, readings, body);
 if (isAbsent(seen)) throw new Error(seen.absent);
 const fitted = fit(seen.model, seen.observed);
 
 time('every leak judged again, nothing measured', 50, () =>
-  rejudged(analysis, technique, USUAL_RULES),
+  judgeMeasured(analysis, strike, USUAL_RULES),
 );
 time('a set of ten, readings known', 20, () =>
   judgeSet(
@@ -45,10 +45,10 @@ time('a set of ten, readings known', 20, () =>
 );
 time('the chain model fitted to a strike', 5, () => fit(seen.model, seen.observed));
 time('what every leak of it costs', 5, () =>
-  withCosts({ technique, ...analysis }, body, USUAL_RULES),
+  costedFindings(analysis, analysis.findings, { strike, body }, USUAL_RULES),
 );
 let delay = 0;
 time('one change of a what-if', 50, () => {
   delay = (delay + 0.005) % 0.1;
-  return thrown(changed(fitted.model, { ...AS_IT_IS, delays: [0, delay, delay, delay] }));
+  return simulateStrike(changed(fitted.model, { ...AS_IT_IS, delays: [0, delay, delay, delay] }));
 });

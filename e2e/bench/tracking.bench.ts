@@ -30,18 +30,18 @@ test('a strike of a little more than a second at 240 a second', async ({ page, b
   let first = 0;
   let last = 0;
   page.on('request', (request) => {
-    if (!/sightings$/.test(request.url()) || request.method() !== 'POST') return;
+    if (!/detections$/.test(request.url()) || request.method() !== 'POST') return;
     first ||= performance.now();
     last = performance.now();
   });
   const held: number[] = [];
-  const leak = page.getByRole('heading', { name: 'Too close for this punch.' });
+  const fault = page.getByRole('heading', { name: 'Too close for this punch.' });
   let found = 0;
   const bar = page.getByLabel('Body tracking in the background');
   await bar.waitFor();
   while (await bar.isVisible()) {
     held.push(await memoryOf(browser));
-    if (!found && (await leak.isVisible())) found = performance.now();
+    if (!found && (await fault.isVisible())) found = performance.now();
     await page.waitForTimeout(1000);
   }
   // The first parcel holds 24 frames that are counted with the loading of the model.

@@ -127,19 +127,19 @@ test('a leak of the gym’s own is made of a reading, and goes again', async ({ 
 
 test('a library goes out as a file and comes back, all of it or nothing', async ({ request }) => {
   const file = (await (await request.get('/api/library')).json()) as {
-    edits: { leaks: Record<string, object> };
+    edits: { faults: Record<string, object> };
   };
   const put = (data: unknown, by = 'Hedda') =>
     request.put(`/api/library?by=${by}`, { data: data as object });
   const before = JSON.stringify(file);
-  const wrong = { ...file, edits: { ...file.edits, leaks: { slap: { drill: 'no-such' } } } };
+  const wrong = { ...file, edits: { ...file.edits, faults: { slap: { drill: 'no-such' } } } };
   for (const bad of [{}, { format: 'sinew-library' }, wrong]) {
     const answer = await put(bad);
     expect(answer.status()).toBe(400);
     expect(((await answer.json()) as { message: string }).message).toMatch(/Nothing was changed/);
   }
   expect(JSON.stringify(await (await request.get('/api/library')).json())).toBe(before);
-  const edited = { ...file, edits: { ...file.edits, leaks: { slap: { cue: 'Hold the box.' } } } };
+  const edited = { ...file, edits: { ...file.edits, faults: { slap: { cue: 'Hold the box.' } } } };
   expect((await put(edited)).status()).toBe(200);
   expect(await (await request.get('/api/library')).json()).toEqual(edited);
   expect((await put(file)).status()).toBe(200);

@@ -1,11 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { writeTrc } from '@sinew/core/format/trc';
-import { sightingOf } from '@sinew/core/observe/track/poseDetection';
+import { detectionOf } from '@sinew/core/observe/track/poseDetection';
 import { clean, FAULT_CHANGES } from '@sinew/fighters/fighter/recipe';
 import { knownTrack } from '@sinew/fighters/fighter/track';
 import { benchIsOpen, dragFilm, isSaved, shows, stepTo } from '../support/bench';
-import { decodeSightings, encodeSightings } from '@sinew/web/tracking/detectionBlob';
+import { decodeDetections, encodeDetections } from '@sinew/web/tracking/detectionBlob';
 import { encode, sideBySide } from '../support/films';
 import { addStudent, chooseFile, demoClip, isAccessible, post } from '../support/gym';
 
@@ -110,7 +110,7 @@ test('tracking is paused, goes on after the tab was closed with what it had, and
   await tab(page, 'Body');
   const status = page.getByRole('region', { name: 'Body tracking' }).getByRole('status');
   await expect(status).toContainText('frame by frame', PATIENCE);
-  await page.waitForResponse((answer) => /sightings$/.test(answer.url()) && answer.ok(), PATIENCE);
+  await page.waitForResponse((answer) => /detections$/.test(answer.url()) && answer.ok(), PATIENCE);
   await page
     .getByRole('region', { name: 'Body tracking' })
     .getByRole('button', { name: 'Pause' })
@@ -164,23 +164,23 @@ test('of two people the one in the coach’s box is followed', async ({ page }) 
   }
 });
 
-test('what is not a sighting, a request or a series of this film is refused, and nothing is kept', async ({
+test('what is not a pose detection, a request or a series of this film is refused, and nothing is kept', async ({
   page,
   request,
   baseURL,
 }) => {
-  const student = await addStudent(page, 'Bad Sightings');
+  const student = await addStudent(page, 'Bad Detections');
   const clip = readFileSync(demoClip('cross-clean.mp4'));
   const { id } = (await (await post(request, baseURL!, student, clip)).json()) as { id: string };
   const at = `${baseURL}/api/clips/${id}`;
   const bytes = { 'content-type': 'application/octet-stream' };
-  const one = encodeSightings([
-    sightingOf(3, () => ({ x: 1, y: 1, visibility: 1, inSpace: [0, 0, 0] })),
+  const one = encodeDetections([
+    detectionOf(3, () => ({ x: 1, y: 1, visibility: 1, inSpace: [0, 0, 0] })),
   ]);
 
   const answers = [
     // Nobody has asked for tracking yet.
-    [await request.post(`${at}/sightings`, { data: Buffer.from(one), headers: bytes }), 404],
+    [await request.post(`${at}/detections`, { data: Buffer.from(one), headers: bytes }), 404],
     [await request.put(`${at}/tracking`, { data: { kind: 'pause' } }), 404],
     [await request.put(`${at}/tracking`, { data: { kind: 'start', model: 'best' } }), 400],
     [await request.put(`${at}/tracking`, { data: 'start' }), 400],
@@ -202,7 +202,7 @@ test('what is not a sighting, a request or a series of this film is refused, and
     data: { kind: 'start', model: 'quick', person: null },
   });
   for (const data of [Buffer.alloc(0), Buffer.from(one).subarray(0, 40), Buffer.from('no')]) {
-    const answer = await request.post(`${at}/sightings`, { data, headers: bytes });
+    const answer = await request.post(`${at}/detections`, { data, headers: bytes });
     expect(answer.status()).toBe(400);
   }
   const flat = {
@@ -214,7 +214,7 @@ test('what is not a sighting, a request or a series of this film is refused, and
   const refused = await request.put(`${at}/series`, { data: late });
   expect(refused.status()).toBe(422);
   expect(await refused.text()).toContain('do not overlap in time');
-  const kept = decodeSightings(await (await request.get(`${at}/sightings`)).body());
+  const kept = decodeDetections(await (await request.get(`${at}/detections`)).body());
   expect(kept).toEqual([]);
   await request.delete(`${at}/tracking`);
 });

@@ -1,4 +1,4 @@
-/** A week of a class: from a leak to work, worked, filmed again, held against, closed, printed, kept. */
+/** A week of a class: from a fault to work, worked, filmed again, held against, closed, printed, kept. */
 import Database from 'better-sqlite3';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';

@@ -1,13 +1,13 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { BenchDocument } from '@/data/bench/benchDocument';
+import type { ClipDocument } from '@sinew/core/analysis/clipDocument';
 import { Autosave, type SaveState } from '@/screens/bench/document/autosave';
 import { EMPTY_BENCH } from './support';
 
-const at = (captureRate: number): BenchDocument => ({ ...EMPTY_BENCH, captureRate });
+const at = (captureRate: number): ClipDocument => ({ ...EMPTY_BENCH, captureRate });
 
 interface Sent {
   revision: number;
-  document: BenchDocument;
+  document: ClipDocument;
 }
 
 let sent: Sent[];

@@ -1,6 +1,6 @@
 /** The bench in the hands of a coach: where it is, what is in hand, what undo and other tabs do to it. */
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { BenchDocument } from '@/data/bench/benchDocument';
+import type { ClipDocument } from '@sinew/core/analysis/clipDocument';
 import {
   createBenchStore,
   documentOf,
@@ -17,7 +17,7 @@ const strike = (id: string, from: number) => ({
   span: { from, to: from + 100 },
   marks: { contact: { frame: from + 60, width: 1 } },
 });
-const document: BenchDocument = {
+const document: ClipDocument = {
   ...EMPTY_BENCH,
   strikes: [strike('first', 0), strike('second', 150)],
 };

@@ -29,7 +29,7 @@ const handlers = routes.flatMap(({ file, route }) =>
 );
 
 /** A name pointed at this machine, another site's page, and another site's page that says so itself. */
-const FOREIGN: Record<string, Record<string, string>> = {
+const NOT_APPLICABLE: Record<string, Record<string, string>> = {
   'under another name': { host: 'sinew.invalid:4000' },
   'from another origin': { host: '127.0.0.1:4000', origin: 'http://elsewhere.invalid' },
   'from another site': { host: '127.0.0.1:4000', 'sec-fetch-site': 'cross-site' },
@@ -41,7 +41,7 @@ describe('a request from outside', () => {
   });
 
   it.each(handlers)('is refused: $name', async ({ method, handle }) => {
-    for (const [how, headers] of Object.entries(FOREIGN)) {
+    for (const [how, headers] of Object.entries(NOT_APPLICABLE)) {
       const request = new Request('http://127.0.0.1:4000/', { method, headers });
       const answer = await handle(request, { params: Promise.resolve({ id: 'x' }) });
       expect(answer.status, how).toBe(403);

@@ -1,4 +1,4 @@
-/** Ages, consents that are mended or withdrawn, and films that were added to the wrong student. */
+/** Ages, consents that are cleanDetections or withdrawn, and films that were added to the wrong student. */
 import { existsSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -94,13 +94,13 @@ describe('a consent', () => {
     const id = await student(gym, { consent: null });
     for (let i = 0; i < 2; i++) await recordConsent(gym.db, id, given, 'one-form-sent');
     const until = plusDays(today(), 90);
-    const mended = { ...given, name: 'Somebody Else', expiresOn: until };
-    expect(await changeConsent(gym.db, 'one-form-sent', mended)).toBe(true);
+    const cleanDetections = { ...given, name: 'Somebody Else', expiresOn: until };
+    expect(await changeConsent(gym.db, 'one-form-sent', cleanDetections)).toBe(true);
     expect((await first()).consent).toMatchObject({ name: 'Somebody Else', expiresOn: until });
     const rows = await gym.db.selectFrom('consent').select('id').execute();
     expect(rows).toHaveLength(1);
     await withdrawConsent(gym.db, id, until);
-    expect(await changeConsent(gym.db, 'one-form-sent', mended)).toBe(false);
+    expect(await changeConsent(gym.db, 'one-form-sent', cleanDetections)).toBe(false);
   });
 
   describe('that is withdrawn', () => {

@@ -1,4 +1,5 @@
 /** A database that cannot be opened, or is of another Sinew: what is said, and the ways back. */
+import { editsOf } from '../src/data/gym/library';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
@@ -161,6 +162,10 @@ describe('the page that needs no database', () => {
 
 describe('a gym from before', () => {
   const names = Object.keys(MIGRATIONS).sort();
+  const isBefore = (one: string, other: string) => names.indexOf(one) < names.indexOf(other);
+
+  /** Tables that have had another name. */
+  const NOW: Readonly<Record<string, string>> = { sighting: 'detection', remark: 'repeat_marking' };
 
   /** The same gym, as an earlier Sinew kept it: tables of then, filled with what they have in common. */
   async function asOf(schema: string): Promise<string> {
@@ -182,15 +187,15 @@ describe('a gym from before', () => {
       .all() as { name: string }[];
     sqlite.pragma('foreign_keys = off');
     for (const { name } of tables) {
-      const columns = (schemaName: string) =>
-        (sqlite.pragma(`${schemaName}.table_info(${name})`) as { name: string }[]).map(
-          (one) => one.name,
-        );
-      const common = columns('main')
-        .filter((one) => columns('now').includes(one))
+      const today = isBefore(schema, '0007-field-terms') ? (NOW[name] ?? name) : name;
+      const columns = (of: string, table: string) =>
+        (sqlite.pragma(`${of}.table_info(${table})`) as { name: string }[]).map((one) => one.name);
+      const present = columns('now', today);
+      const common = columns('main', name)
+        .filter((one) => present.includes(one))
         .map((one) => `"${one}"`);
       sqlite.exec(
-        `insert into main."${name}" (${common.join()}) select ${common.join()} from now."${name}"`,
+        `insert into main."${name}" (${common.join()}) select ${common.join()} from now."${today}"`,
       );
     }
     await db.destroy();
@@ -202,7 +207,8 @@ describe('a gym from before', () => {
     const folder = await asOf(schema);
     const db = await openDatabase(folder);
     const [one] = await allStudents(db);
-    expect(one).toMatchObject({ name: 'Somebody', bornOn: null, isMinor: false });
+    expect(one).toMatchObject({ name: 'Somebody', isMinor: false });
+    expect(one!.bornOn === null).toBe(isBefore(schema, '0006-birth-dates'));
     for (const table of ['clip', 'strike', 'mark', 'finding', 'cue'] as const) {
       expect(await db.selectFrom(table).selectAll().execute(), table).not.toEqual([]);
     }
@@ -221,6 +227,38 @@ describe('a gym from before', () => {
     const again = await openDatabase(folder);
     expect(await allStudents(again)).toHaveLength(1);
     await again.destroy();
+  });
+
+  it('keeps its words under their new names', async () => {
+    const folder = await asOf('0006-birth-dates');
+    const before = new Database(join(folder, 'sinew.db'));
+    const edits = {
+      ...{ own: [], drills: {}, ownDrills: [], school: { hookFoot: 'pivot' } },
+      leaks: {
+        'all-at-once': { limits: { '0.0': 0.03, '1.2': -0.02, '7.7': 1 }, cue: 'Wait for it.' },
+        'slow-home': { isOff: true },
+      },
+    };
+    before.prepare('update gym set library = ?').run(JSON.stringify(edits));
+    before.prepare('update strike set audit = ?').run('{"breath":"rides","face":"drags"}');
+    before.prepare('update finding set judged_by = ?').run('[{"limit":{"isWitness":true}}]');
+    before.close();
+    const db = await openDatabase(folder);
+    expect(await editsOf(db)).toEqual({
+      ...{ own: [], drills: {}, ownDrills: [], school: { hookFoot: 'pivot' } },
+      faults: {
+        'all-at-once': {
+          cue: 'Wait for it.',
+          limits: { 'turned/lead.hipsTrunk': 0.03, 'uppercut/drop.height': -0.02 },
+        },
+        'slow-home': { isOff: true },
+      },
+    });
+    const { audit } = await db.selectFrom('strike').select('audit').executeTakeFirstOrThrow();
+    expect(audit).toBe('{"breath":"neutral","face":"drags"}');
+    const found = await db.selectFrom('finding').select('judged_by').executeTakeFirstOrThrow();
+    expect(found.judged_by).toBe('[{"limit":{"onlyClears":true}}]');
+    await db.destroy();
   });
 
   it('is left as it was when there is no place for the backup', async () => {

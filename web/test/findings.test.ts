@@ -22,7 +22,7 @@ const accept = (fault: string, isReplacing = false) =>
   acceptFinding(gym.db, marked.strikeId, fault, isReplacing);
 const cueTexts = async () => (await activeCues(gym.db, who)).map((cue) => cue.text);
 
-/** Move the arm before the hips, so that a second leak shows. */
+/** Move the arm before the hips, so that a second fault shows. */
 async function handLeavesFirst() {
   const saved = (await loadBench(gym.db, marked.clipId))!;
   const [strike] = saved.document.strikes;

@@ -44,7 +44,7 @@ describe('a gym’s file', () => {
     const outcome = await into(gym);
     expect(outcome.added).toMatchObject({ students: 1, clips: 1 });
     const [there, here] = [await contents(full), await contents(gym)];
-    // The gym itself keeps its own id here; sightings and history are numbered anew.
+    // The gym itself keeps its own id here; detections and history are numbered anew.
     const own = (rows: Record<string, string[]>) =>
       JSON.stringify(rows).replaceAll(/\\"gym_id\\":\\"[^"]*\\"/g, '');
     for (const table of TABLES) {

@@ -1,13 +1,14 @@
+import type { Finding } from '@sinew/core/judge/fault/finding';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { CATALOGUE } from '@sinew/core/judge/fault/faults';
 import { readTrc, writeTrc } from '@sinew/core/format/trc';
 import { spaceTrack } from '@sinew/core/format/series';
 import { NO_EDITS } from '@sinew/core/judge/library/edits';
-import { withCosts } from '@sinew/core/judge/cost/estimate';
+import { costed } from '@sinew/core/judge/cost/estimate';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { loadBench, saveBench } from '@/data/bench/bench';
-import { analyzeOnBench } from '@/data/bench/benchAnalysis';
-import type { StrikeDocument } from '@/data/bench/benchDocument';
+import { analyzeClip } from '@sinew/core/analysis/analyzeClip';
+import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import { acceptFinding, activeCues, decisionsOf, putAside } from '@/data/finding/findings';
 import { setReport } from '@/data/finding/judging';
 import {
@@ -31,13 +32,13 @@ beforeEach(async () => {
 });
 
 const limit = (value: number) =>
-  ({ kind: 'limit', fault: 'slow-home', ofCase: 0, index: 0, value }) as const;
+  ({ kind: 'limit', fault: 'slow-home', limit: 'usual/recoil', value }) as const;
 
 describe('the library', () => {
   it('is the catalogue until it is changed, then keeps the change and who made it', async () => {
     expect((await libraryOf(gym.db)).catalogue).toEqual(CATALOGUE);
     await changeLibrary(gym.db, 'Hedda', limit(0.9));
-    expect(await editsOf(gym.db)).toMatchObject({ leaks: { 'slow-home': { limits: {} } } });
+    expect(await editsOf(gym.db)).toMatchObject({ faults: { 'slow-home': { limits: {} } } });
     const [entry] = await libraryHistory(gym.db);
     expect(entry).toMatchObject({
       ...{ by: 'Hedda', what: 'Slow home: limit', before: '120 %', after: '90 %' },
@@ -75,7 +76,7 @@ describe('a strike', () => {
     const { clipId, document } = await markedClip(gym, who);
     const said: Partial<StrikeDocument> = {
       school: { finish: 'dig' },
-      ...{ situation: 'lined-up', range: 'long', audit: { knuckles: 'drags', breath: 'rides' } },
+      ...{ situation: 'lined-up', range: 'long', audit: { knuckles: 'drags', breath: 'neutral' } },
     };
     const strikes = document.strikes.map((strike) => ({ ...strike, ...said }));
     await saveBench(gym.db, clipId, { revision: 1, document: { ...document, strikes } });
@@ -134,18 +135,15 @@ it('the command line gives the same findings as the app for the same file', () =
   const first = track.frameTimes[0]!;
   const frameTimes = track.frameTimes.map((time) => time - first);
   const strike: StrikeDocument = { id: 'a', technique: 'cross', side: 'right', marks: {} };
-  const facts = { stance: 'orthodox', school: {}, heightM: 1.76, massKg: 70 } as const;
+  const student = { stance: 'orthodox', school: {}, heightM: 1.76, massKg: 70 } as const;
   const series = { fileName: 'a.trc', begins: 0, track: { ...track, frameTimes } };
   const film = { frameTimes, width: 1280, height: 720, series };
-  const shown = analyzeOnBench(EMPTY_BENCH, strike, film, facts, {
-    ...{ catalogue: CATALOGUE, school: {} },
-  });
-  const body = { mass: 70, height: 1.76 };
-  const technique = techniqueById('cross');
-  const findings = withCosts({ technique, ...shown }, body, shown.rules);
-  const plain = (all: typeof findings) =>
+  const document = { ...EMPTY_BENCH, strikes: [strike] };
+  const library = { catalogue: CATALOGUE, school: {} };
+  const { findings } = analyzeClip({ document, film, student, second: null }, strike, library);
+  const plain = (all: readonly Finding[]) =>
     all.map(({ fault, status, evidence, cost }) => ({ fault, status, evidence, cost }));
-  expect(plain(findings)).toEqual(plain([...told.findings]));
+  expect(plain(findings)).toEqual(plain(told.findings));
   expect(findings.filter(({ status }) => status === 'found').map(({ fault }) => fault)).toEqual(
     expect.arrayContaining(['jammed', 'slow-home', 'guard-off-drop']),
   );

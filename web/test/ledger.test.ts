@@ -19,7 +19,11 @@ import {
 import { ledgerCsv, ledgerFileOf, ledgerSchema } from '@/data/progress/ledgerFile';
 import { changeLibrary, libraryOf, setStudentSchool } from '@/data/gym/library';
 import { measuredStrikes, measureStudent } from '@/data/finding/measured';
-import { keepRemark, markingErrors, strikesToRemark } from '@/data/progress/repeatMarkings';
+import {
+  keepRepeatMarking,
+  markingErrors,
+  strikesToMarkAgain,
+} from '@/data/progress/repeatMarkings';
 import { effectOf } from '@/data/finding/foundFaults';
 import { today } from '@/data/database/today';
 import { effectInWords } from '@/screens/library/effect';
@@ -76,14 +80,14 @@ describe('what a strike measures', () => {
     const before = await kept();
     expect((await shows()).found).toContain('all-at-once');
     const limit = (value: number | null) =>
-      ({ kind: 'limit', fault: 'all-at-once', ofCase: 0, index: 0, value }) as const;
+      ({ kind: 'limit', fault: 'all-at-once', limit: 'turned/lead.hipsTrunk', value }) as const;
     // Hips and trunk start on one frame: 0 ms, which a limit of −50 ms lets pass.
     await changeLibrary(gym.db, 'Hedda', limit(-0.05));
     expect((await shows()).clear).toContain('all-at-once');
     await changeLibrary(gym.db, 'Hedda', limit(null));
     expect((await shows()).found).toContain('all-at-once');
 
-    // In a school that digs through there is no such leak as a push.
+    // In a school that digs through there is no such fault as a push.
     const judged = async () => Object.values(await shows()).flat();
     expect(await judged()).toContain('push');
     await setStudentSchool(gym.db, who, { finish: 'dig' });
@@ -146,7 +150,7 @@ describe('what a strike measures', () => {
     expect(one!.strikes).toHaveLength(1);
     const file = (await ledgerFileOf(gym.db, who))!;
     expect(ledgerSchema.parse(file)).toEqual(file);
-    expect(file.leaks[0]).toMatchObject({ leak: 'all-at-once', state: 'working' });
+    expect(file.faults[0]).toMatchObject({ fault: 'all-at-once', state: 'working' });
     const [head, ...rows] = ledgerCsv(file).trim().split('\n');
     expect(head).toBe(
       'student,filmedOn,technique,side,view,intent,round,clip,strike,reading,name,value,sigma,unit,source,absent',
@@ -183,11 +187,11 @@ describe('marking again', () => {
       marks: { ...whole, trunk: { frame: 112 + 2 * i, width: 1 } },
     }));
     await saveBench(gym.db, marked.clipId, { ...saved, document: { ...saved.document, strikes } });
-    expect(await strikesToRemark(gym.db)).toHaveLength(6);
+    expect(await strikesToMarkAgain(gym.db)).toHaveLength(6);
     for (const [i, error] of errors.entries()) {
       if (i === 4) expect(await markingErrors(gym.db)).toEqual([]);
       const marks = { ...whole, trunk: { frame: 112 + 2 * i + error, width: 1 } };
-      await keepRemark(gym.db, `s${i}`, { by: 'Hedda', marks });
+      await keepRepeatMarking(gym.db, `s${i}`, { by: 'Hedda', marks });
     }
     const lead = (await markingErrors(gym.db)).find(({ id }) => id === 'lead.hipsTrunk')!;
     // Standard deviation of the differences ÷ √2 (Hopkins 2000), in frames of a 240th of a second.
@@ -197,7 +201,7 @@ describe('marking again', () => {
     );
     expect(lead.typicalError).toBeCloseTo(sd / Math.SQRT2 / 240, 5);
     expect(lead.subjects).toBe(6);
-    expect((await strikesToRemark(gym.db))[0]!.times).toBe(1);
-    expect(await keepRemark(gym.db, 'gone', { by: 'Hedda', marks: whole })).toBe(false);
+    expect((await strikesToMarkAgain(gym.db))[0]!.times).toBe(1);
+    expect(await keepRepeatMarking(gym.db, 'gone', { by: 'Hedda', marks: whole })).toBe(false);
   });
 });

@@ -21,8 +21,8 @@ beforeEach(async () => {
   first = await markedClip(gym, who);
   await acceptFinding(gym.db, first.strikeId, 'all-at-once', false);
   const { prescription } = (await workOf(gym.db, who))!.proposals[0]!;
-  const leak = { technique: 'cross', fault: 'all-at-once' };
-  await prescribe(gym.db, { ...prescription, studentId: who, leak, override: '' });
+  const worksOn = { technique: 'cross', fault: 'all-at-once' };
+  await prescribe(gym.db, { ...prescription, studentId: who, worksOn, override: '' });
   work = (await workOf(gym.db, who))!.given[0]!.id;
   await filmedAgo(first.clipId, 7);
 });

@@ -7,7 +7,7 @@ import { pointsToPlace } from '@sinew/core/foundation/technique/points';
 import { techniqueById, TECHNIQUES } from '@sinew/core/foundation/technique/techniques';
 import { isOwnHost, refuseForeign } from '@/app/api/local';
 import { byteRange } from '@/data/clip/byteRange';
-import { benchDocumentSchema, toEighth } from '@/data/bench/benchDocument';
+import { clipDocumentSchema, toEighth } from '@sinew/core/analysis/clipDocument';
 import { decodePlaced, decodeTimes, encodePlaced, encodeTimes } from '@/data/bench/placedBlob';
 import { consentForm, studentForm } from '@/data/student/students';
 import * as commands from '@/screens/bench/document/edits';
@@ -162,7 +162,7 @@ describe('the bench’s commands', () => {
     const line = { from: { x: 0.04, y: 0 }, to: { x: 10, y: 0 } };
     const full = commands.setTarget(commands.setScale(renamed, { ...line, metres: 1 }), line);
     expect(full.target!.from.x).toBe(0);
-    expect(benchDocumentSchema.safeParse(full).success).toBe(true);
+    expect(clipDocumentSchema.safeParse(full).success).toBe(true);
     expect(commands.setTarget(full, null).target).toBeNull();
   });
 });

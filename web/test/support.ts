@@ -13,7 +13,7 @@ import { measureStudent } from '@/data/finding/measured';
 import { prescribe, workOf } from '@/data/work/work';
 import { logWork } from '@/data/work/drillLog';
 import { addStudent, recordConsent, studentForm } from '@/data/student/students';
-import type { BenchDocument } from '@/data/bench/benchDocument';
+import type { ClipDocument } from '@sinew/core/analysis/clipDocument';
 
 export const film = (name: string) =>
   readFileSync(new URL(`../../demo/clips/${name}`, import.meta.url));
@@ -26,7 +26,7 @@ export const streamOf = (...parts: readonly Uint8Array[]) =>
     },
   });
 
-export const EMPTY_BENCH: BenchDocument = {
+export const EMPTY_BENCH: ClipDocument = {
   view: 'side',
   captureRate: null,
   purpose: null,
@@ -89,7 +89,7 @@ export async function markedClip(gym: TestGym, studentId: string, file = 'cross-
   const document = {
     ...saved.document,
     strikes: [{ id: `strike-${id}`, technique: 'cross', side: 'right', marks: AT_ONCE }],
-  } satisfies BenchDocument;
+  } satisfies ClipDocument;
   await saveBench(gym.db, id, { revision: 0, document });
   return { clipId: id, strikeId: `strike-${id}`, document };
 }
@@ -120,8 +120,8 @@ export async function fullGym(): Promise<{ gym: TestGym; who: string }> {
   const { strikeId } = await markedClip(gym, id);
   await acceptFinding(gym.db, strikeId, 'all-at-once', false);
   const proposal = (await workOf(gym.db, id))!.proposals[0]!;
-  const leak = { technique: 'cross', fault: 'all-at-once' };
-  await prescribe(gym.db, { ...proposal.prescription, studentId: id, leak, override: '' });
+  const worksOn = { technique: 'cross', fault: 'all-at-once' };
+  await prescribe(gym.db, { ...proposal.prescription, studentId: id, worksOn, override: '' });
   await logWork(gym.db, {
     ...{ id: 'log-1', studentId: id, prescriptionId: null, technique: 'cross', name: 'Bag' },
     ...{ day: '2026-03-01', intent: 'slow', strikes: 10, seconds: 0, clean: 9 },

@@ -1,6 +1,12 @@
 /** What belongs to a take around its frames: survey, set-ups, the second view, strikes found. */
 import { beforeEach, describe, expect, it } from 'vitest';
-import { eventFrames, filmTimes, matSeen, offsetOf, placedIn } from '@sinew/fighters/film/takeTruth';
+import {
+  eventFrames,
+  filmTimes,
+  matSeen,
+  offsetOf,
+  placedIn,
+} from '@sinew/fighters/film/takeTruth';
 import { hitsOf, DEMO_TAKE, type TakeFilm } from '@sinew/fighters/film/takes';
 import { hitsHeard } from '../../demo/src/accuracy/capture';
 import { activityOf } from '@sinew/fighters/film/randomTake';
@@ -8,17 +14,22 @@ import { distanceTo } from '@sinew/fighters/film/takes';
 import { truthOfStrike } from '@sinew/fighters/fighter/truth';
 import { halfWidth, isAbsent } from '@sinew/core/foundation/reading/reading';
 import { CATALOGUE } from '@sinew/core/judge/fault/faults';
-import { analyzeOnBench, type SecondFilm } from '@/data/bench/benchAnalysis';
-import { calibrationOf, cameraDistance } from '@/data/bench/benchCalibration';
+import { analyzeClip } from '@sinew/core/analysis/analyzeClip';
+import type { SecondFilm } from '@sinew/core/analysis/clipFacts';
+import { clipCalibration, cameraDistance } from '@sinew/core/analysis/clipCalibration';
 import { loadBench, saveBench } from '@/data/bench/bench';
-import { benchDocumentSchema, type BenchDocument, type StrikeDocument } from '@/data/bench/benchDocument';
+import {
+  clipDocumentSchema,
+  type ClipDocument,
+  type StrikeDocument,
+} from '@sinew/core/analysis/clipDocument';
 import { cameraSetups, keepCameraSetup, removeCameraSetup } from '@/data/gym/cameraSetups';
 import { addClip } from '@/data/clip/clips';
 import { destroyClip } from '@/data/clip/clipEnds';
 import { keepSurvey, surveyOf } from '@/data/clip/surveys';
 import { joinClips, partClips, secondFilmOf, secondViewOf } from '@/data/clip/viewPairs';
 import { refuseStrike, takeStrike } from '@/screens/bench/document/edits';
-import { heartOf, isOpen, proposalsOf } from '@/screens/bench/document/proposals';
+import { heartOf, isOpen, proposalsOf } from '@sinew/core/analysis/strikesFound';
 import { joinByFrames, joinBySound } from '@/screens/bench/document/secondView';
 import { strikesIn, surveySchema, takeOf, type Survey } from '@/video/survey';
 import { EMPTY_BENCH, emptyGym, film, markedClip, newClip, student, type TestGym } from './support';
@@ -48,13 +59,13 @@ function surveyed(one: TakeFilm): Survey {
   });
 }
 
-function benchOf(one: TakeFilm, view: 'side' | 'front', every = 2): BenchDocument {
+function benchOf(one: TakeFilm, view: 'side' | 'front', every = 2): ClipDocument {
   const frames = eventFrames(DEMO_TAKE, one, 1);
   const wanted: number[] = [];
   for (let frame = frames.ready; frame < frames.home; frame += every) wanted.push(frame);
   wanted.push(frames.home);
   const mat = matSeen(DEMO_TAKE, one);
-  return benchDocumentSchema.parse({
+  return clipDocumentSchema.parse({
     ...EMPTY_BENCH,
     view,
     rectangle: { ...mat, corners: [...mat.corners] },
@@ -129,7 +140,7 @@ describe('strikes found on the bench', () => {
   });
 
   it('are open until they are taken or refused, one by one', () => {
-    const left = (document: BenchDocument) =>
+    const left = (document: ClipDocument) =>
       found.filter((one) => isOpen(one, document, found.length)).map((one) => one.number);
     expect(left(EMPTY_BENCH)).toEqual([1, 2, 3, 4]);
     const third = takeStrike(EMPTY_BENCH, id(3), found[2]!);
@@ -143,7 +154,7 @@ describe('strikes found on the bench', () => {
   });
 
   it('are not asked about where a strike was marked by hand', () => {
-    const marked: BenchDocument = {
+    const marked: ClipDocument = {
       ...EMPTY_BENCH,
       strikes: [{ ...id(1), marks: { contact: { frame: heartOf(found[1]!), width: 1 } } }],
     };
@@ -154,7 +165,7 @@ describe('strikes found on the bench', () => {
       true,
     ]);
     // A clip of one strike that was named by hand is that strike's.
-    const named: BenchDocument = { ...EMPTY_BENCH, strikes: [{ ...id(1), marks: {} }] };
+    const named: ClipDocument = { ...EMPTY_BENCH, strikes: [{ ...id(1), marks: {} }] };
     expect(isOpen(found[0]!, named, 1)).toBe(false);
   });
 });
@@ -191,7 +202,7 @@ describe('a camera set-up', () => {
   it('whose rectangle fixes nothing is read without it, with the reason', () => {
     const corners = [0, 1, 2, 3].map((i) => ({ x: 100 * i, y: 100 * i }));
     const flat = { ...calibration, rectangle: { ...rectangle!, corners } };
-    const read = calibrationOf(flat, { width: 1280, height: 720 });
+    const read = clipCalibration(flat, { width: 1280, height: 720 });
     expect(read.problem).toMatch(/\w/);
     expect(read.calibration.rectangle).toBeNull();
   });
@@ -275,8 +286,9 @@ describe('two clips of one take', () => {
     };
     const body = { stance: 'orthodox', school: {}, heightM: 1.76, massKg: 68 } as const;
     const one = benchOf(side, 'side');
-    const alone = analyzeOnBench(one, strikeOn(side), facts(side), body, LIBRARY);
-    const both = analyzeOnBench(one, strikeOn(side), facts(side), body, LIBRARY, second);
+    const clip = { document: one, film: facts(side), student: body, second: null };
+    const alone = analyzeClip(clip, strikeOn(side), LIBRARY);
+    const both = analyzeClip({ ...clip, second }, strikeOn(side), LIBRARY);
     expect(alone.space).toBeNull();
     expect(isAbsent(alone.readings['turn.pelvis'])).toBe(true);
     expect(both.space).toMatchObject({ landmarks: 23, disagreements: [] });
@@ -297,17 +309,11 @@ describe('two clips of one take', () => {
     const bare = { ...benchOf(front, 'front'), rectangle: null };
     const offsetKnown = offsetOf(DEMO_TAKE);
     const body = { stance: 'orthodox', school: {}, heightM: 1.76, massKg: 68 } as const;
-    const { space } = analyzeOnBench(
-      benchOf(side, 'side'),
+    const second = { document: bare, film: facts(front), offset: offsetKnown };
+    const { space } = analyzeClip(
+      { document: benchOf(side, 'side'), film: facts(side), student: body, second },
       strikeOn(side),
-      facts(side),
-      body,
       LIBRARY,
-      {
-        document: bare,
-        film: facts(front),
-        offset: offsetKnown,
-      },
     );
     expect(space).toEqual({ problem: expect.stringMatching(/in the other film it is missing/) });
   });

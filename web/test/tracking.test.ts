@@ -4,11 +4,22 @@ import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { LANDMARKS } from '@sinew/core/foundation/body/landmarks';
 import type { Box } from '@sinew/core/observe/track/box';
-import { mended, trackFrom } from '@sinew/core/observe/track/trackFromDetections';
-import { SEEN_SIZE, sightingOf, type Sighting } from '@sinew/core/observe/track/poseDetection';
+import { cleanDetections, trackFrom } from '@sinew/core/observe/track/trackFromDetections';
+import {
+  SEEN_SIZE,
+  detectionOf,
+  type PoseDetection,
+} from '@sinew/core/observe/track/poseDetection';
 import { loadBench } from '@/data/bench/bench';
 import { keepAsSeen, keepSeries, dropSeries, seriesOf } from '@/data/clip/series';
-import { addSightings, changeJob, dropJob, jobOf, openJobs, sightingsOf } from '@/data/clip/trackings';
+import {
+  addDetections,
+  changeJob,
+  dropJob,
+  jobOf,
+  openJobs,
+  detectionsOf,
+} from '@/data/clip/trackings';
 import {
   confirmStrike,
   correct,
@@ -18,18 +29,18 @@ import {
 import { trackedOnFrame } from '@/screens/bench/picture/pointsOnPicture';
 import { findPeople } from '@/tracking/findPeople';
 import { coarseFrames, framesOf, overlap, stretchesOf, whereToLook } from '@/tracking/plan';
-import { decodeSightings, encodeSightings } from '@/tracking/detectionBlob';
+import { decodeDetections, encodeDetections } from '@/tracking/detectionBlob';
 import { EMPTY_BENCH as EMPTY, emptyGym, markedClip, student, type TestGym } from './support';
 
 const NUMBERS = LANDMARKS.length * SEEN_SIZE;
-const sighting = (frame: number, fill = 0.5): Sighting => ({
+const detection = (frame: number, fill = 0.5): PoseDetection => ({
   frame,
   values: new Float32Array(NUMBERS).fill(fill),
 });
 const every = (rate: number, seconds: number) =>
   Array.from({ length: Math.round(rate * seconds) }, (_, i) => i / rate);
 
-describe('sightings as bytes', () => {
+describe('pose detections as bytes', () => {
   it('come back as they were, whatever they hold', () => {
     const numbers = fc.array(fc.float({ noNaN: true, noDefaultInfinity: true }), {
       minLength: NUMBERS,
@@ -38,22 +49,22 @@ describe('sightings as bytes', () => {
     const one = fc.record({ frame: fc.nat(2_000_000), values: numbers });
     fc.assert(
       fc.property(fc.array(one, { maxLength: 4 }), (list) => {
-        const sightings = list.map(({ frame, values }) => ({
+        const detections = list.map(({ frame, values }) => ({
           frame,
           values: Float32Array.from(values),
         }));
-        expect(decodeSightings(encodeSightings(sightings))).toEqual(sightings);
+        expect(decodeDetections(encodeDetections(detections))).toEqual(detections);
       }),
       { numRuns: 30, seed: 3 },
     );
   });
 
   it('are refused when they are cut short, are not ours or hold no numbers', () => {
-    const bytes = encodeSightings([sighting(3)]);
-    expect(() => decodeSightings(bytes.subarray(0, bytes.length - 1))).toThrow('cut short');
-    expect(() => decodeSightings(bytes.subarray(0, 5))).toThrow('not a blob');
-    expect(() => decodeSightings(new Uint8Array(40))).toThrow('not a blob');
-    expect(() => decodeSightings(encodeSightings([sighting(3, NaN)]))).toThrow('no number');
+    const bytes = encodeDetections([detection(3)]);
+    expect(() => decodeDetections(bytes.subarray(0, bytes.length - 1))).toThrow('cut short');
+    expect(() => decodeDetections(bytes.subarray(0, 5))).toThrow('not a blob');
+    expect(() => decodeDetections(new Uint8Array(40))).toThrow('not a blob');
+    expect(() => decodeDetections(encodeDetections([detection(3, NaN)]))).toThrow('no number');
   });
 });
 
@@ -187,9 +198,9 @@ describe('what is kept of a tracking', () => {
 
   it('keeps what has come, in the order of the frames, the later look at a frame winning', async () => {
     await start();
-    await addSightings(gym.db, clipId, [sighting(8), sighting(2)]);
-    await addSightings(gym.db, clipId, [sighting(2, 0.75), sighting(5)]);
-    const kept = await sightingsOf(gym.db, clipId);
+    await addDetections(gym.db, clipId, [detection(8), detection(2)]);
+    await addDetections(gym.db, clipId, [detection(2, 0.75), detection(5)]);
+    const kept = await detectionsOf(gym.db, clipId);
     expect(kept.map(({ frame, values }) => [frame, values[0]])).toEqual([
       [2, 0.75],
       [5, 0.5],
@@ -199,19 +210,19 @@ describe('what is kept of a tracking', () => {
 
   it('begins anew without what was seen before, and is forgotten when given up', async () => {
     await start();
-    await addSightings(gym.db, clipId, [sighting(1)]);
+    await addDetections(gym.db, clipId, [detection(1)]);
     await start();
-    expect(await sightingsOf(gym.db, clipId)).toEqual([]);
-    await addSightings(gym.db, clipId, [sighting(1)]);
+    expect(await detectionsOf(gym.db, clipId)).toEqual([]);
+    await addDetections(gym.db, clipId, [detection(1)]);
     await dropJob(gym.db, clipId);
-    expect([await jobOf(gym.db, clipId), await sightingsOf(gym.db, clipId)]).toEqual([null, []]);
+    expect([await jobOf(gym.db, clipId), await detectionsOf(gym.db, clipId)]).toEqual([null, []]);
   });
 
   it('takes nothing for a clip that is not tracked, that is gone, or that has no such frame', async () => {
-    expect(await addSightings(gym.db, clipId, [sighting(1)])).toBe(false);
+    expect(await addDetections(gym.db, clipId, [detection(1)])).toBe(false);
     await start();
-    expect(await addSightings(gym.db, clipId, [sighting(1), sighting(100_000)])).toBe(false);
-    expect(await sightingsOf(gym.db, clipId)).toEqual([]);
+    expect(await addDetections(gym.db, clipId, [detection(1), detection(100_000)])).toBe(false);
+    expect(await detectionsOf(gym.db, clipId)).toEqual([]);
     expect(await changeJob(gym.db, 'none', { kind: 'start', model: 'fine', person: null })).toBe(
       false,
     );
@@ -232,14 +243,14 @@ describe('what is kept of a tracking', () => {
     expect(await seriesOf(gym.db, clipId)).toBeNull();
     expect(await keepSeries(gym.db, 'none', series)).toBe(false);
 
-    expect(await keepAsSeen(gym.db, clipId, 'points.csv', [sighting(4)])).toBe(true);
+    expect(await keepAsSeen(gym.db, clipId, 'points.csv', [detection(4)])).toBe(true);
     expect(await jobOf(gym.db, clipId)).toMatchObject({
       state: 'done',
       message: 'These points come from points.csv.',
     });
-    await expect(keepAsSeen(gym.db, clipId, 'x.csv', [sighting(100_000)])).rejects.toThrow();
+    await expect(keepAsSeen(gym.db, clipId, 'x.csv', [detection(100_000)])).rejects.toThrow();
     // All or nothing: what was there before is still there.
-    expect((await sightingsOf(gym.db, clipId)).map(({ frame }) => frame)).toEqual([4]);
+    expect((await detectionsOf(gym.db, clipId)).map(({ frame }) => frame)).toEqual([4]);
   });
 
   it('the bench’s document keeps corrections and what is automatic', async () => {
@@ -296,15 +307,22 @@ describe('the coach’s word on what was found', () => {
 
 describe('tracked points on the picture', () => {
   const times = every(120, 1);
-  const at = (frame: number, change: Partial<{ x: number; visibility: number }> = {}): Sighting =>
-    sightingOf(frame, (landmark) => ({
+  const at = (
+    frame: number,
+    change: Partial<{ x: number; visibility: number }> = {},
+  ): PoseDetection =>
+    detectionOf(frame, (landmark) => ({
       ...{ x: 100 + frame, visibility: 1, inSpace: [0, 0, 0] },
       // A body upright: one landmark under the other.
       y: 50 + 25 * LANDMARKS.indexOf(landmark),
       ...change,
     }));
-  const shown = (sightings: readonly Sighting[], frame: number) => {
-    const tracking = trackFrom(mended(sightings, times), { placed: [], corrections: [] }, 720);
+  const shown = (detections: readonly PoseDetection[], frame: number) => {
+    const tracking = trackFrom(
+      cleanDetections(detections, times),
+      { placed: [], corrections: [] },
+      720,
+    );
     return trackedOnFrame(tracking, frame, times, []).find(({ landmark }) => landmark === 'nose');
   };
   const all = times.map((_, frame) => at(frame));

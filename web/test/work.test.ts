@@ -1,4 +1,4 @@
-/** Leaks that become work, the gate, what is logged, the card, on a database. */
+/** Faults that become work, the gate, what is logged, the card, on a database. */
 import { beforeEach, describe, expect, it } from 'vitest';
 import { plusDays } from '@sinew/core/foundation/calendar/day';
 import { faultById } from '@sinew/core/judge/fault/faults';
@@ -7,7 +7,7 @@ import { cardOf } from '@/data/finding/card';
 import { acceptFinding } from '@/data/finding/findings';
 import { floorFacts } from '@/data/gym/floor';
 import { saveSettings } from '@/data/gym/gym';
-import { closeLeak, hurtingStudents, leaksOf } from '@/data/finding/studentFaults';
+import { closeFault, hurtingStudents, studentFaultsOf } from '@/data/finding/studentFaults';
 import { setBirthDate } from '@/data/student/students';
 import { today } from '@/data/database/today';
 import { setTrashed, trash } from '@/data/maintenance/trash';
@@ -30,13 +30,13 @@ beforeEach(async () => {
 
 const accept = (fault = 'all-at-once') => acceptFinding(gym.db, marked.strikeId, fault, false);
 const work = async () => (await workOf(gym.db, who))!;
-const LEAK = { technique: 'cross', fault: 'all-at-once' };
+const FAULT = { technique: 'cross', fault: 'all-at-once' };
 
 async function give(change: Partial<PrescriptionInput> = {}) {
   const proposal = (await work()).proposals[0]!;
   return prescribe(gym.db, {
     ...proposal.prescription,
-    ...{ studentId: who, leak: LEAK, override: '' },
+    ...{ studentId: who, worksOn: FAULT, override: '' },
     ...change,
   });
 }
@@ -112,10 +112,10 @@ describe('a leak that has been accepted', () => {
 
   it('is opened, in work and closed with its dates and the reason', async () => {
     await accept();
-    expect((await leaksOf(gym.db, who))[0]).toMatchObject({ ...LEAK, state: 'working' });
+    expect((await studentFaultsOf(gym.db, who))[0]).toMatchObject({ ...FAULT, state: 'working' });
     await give();
-    await closeLeak(gym.db, { studentId: who, ...LEAK }, 'three clean films');
-    expect((await leaksOf(gym.db, who))[0]).toMatchObject({
+    await closeFault(gym.db, { studentId: who, ...FAULT }, 'three clean films');
+    expect((await studentFaultsOf(gym.db, who))[0]).toMatchObject({
       state: 'closed',
       closedBecause: 'three clean films',
     });
@@ -163,8 +163,8 @@ describe('the gate', () => {
     expect(await level()).toBe('slow');
     expect((await work()).injuries[0]).toMatchObject({ fault: hurting.id, name: hurting.name });
     expect(await give({ intent: 'power', override: 'please' })).toMatchObject({ kind: 'refused' });
-    const leak = { studentId: who, technique: 'cross', fault: hurting.id };
-    await closeLeak(gym.db, leak, 'looked at it together');
+    const fault = { studentId: who, technique: 'cross', fault: hurting.id };
+    await closeFault(gym.db, fault, 'looked at it together');
     expect((await work()).injuries).toEqual([]);
   });
 
@@ -173,8 +173,8 @@ describe('the gate', () => {
     await accept();
     await gym.db.updateTable('finding').set({ fault: 'hyperextension' }).execute();
     expect([...(await hurtingStudents(gym.db))]).toEqual([who]);
-    const leak = { studentId: who, technique: 'cross', fault: 'hyperextension' };
-    await closeLeak(gym.db, leak, 'cleared');
+    const fault = { studentId: who, technique: 'cross', fault: 'hyperextension' };
+    await closeFault(gym.db, fault, 'cleared');
     expect([...(await hurtingStudents(gym.db))]).toEqual([]);
   });
 });
@@ -206,7 +206,7 @@ describe('a card', () => {
     await give();
     const [cue] = (await cardOf(gym.db, who))!.cues;
     expect(cue).toMatchObject({
-      leak: 'All at once',
+      fault: 'All at once',
       isInjury: false,
       picture: { span: { names: ['hips start', 'trunk starts'], seconds: 0 } },
       number: { now: null, verdict: null },

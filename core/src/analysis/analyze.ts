@@ -1,62 +1,40 @@
 /**
- * The whole way from a track and its marks to findings: what the bench, the command line and the
- * tests all call.
+ * The whole way of one strike, in four steps that are each done once: measure → judge → cost → rank.
+ * The bench, the server, the card, the comparison and the command line all come through here.
  */
-import type { Calibration } from '../reconstruct/calibration/calibration';
-import { peakSteps, startSteps, type Step } from '../measure/chain/sequence';
 import { PARTS } from '../measure/chain/decompose';
+import { peakSteps, startSteps, type Step } from '../measure/chain/sequence';
 import { verdicts, type LinkVerdict } from '../measure/chain/verdict';
-import { orderProblems, type EventMark, type Events } from '../measure/events/events';
-import { proposeContact } from '../measure/events/contact';
-import { proposeEvents } from '../measure/events/propose';
-import { judge, USUAL_RULES, type Finding, type Rules } from '../judge/fault/judge';
+import { orderProblems, type Events } from '../measure/events/events';
 import { measureAll, type Readings } from '../measure/measures/allMeasures';
-import type { NextStrike } from '../measure/measures/between';
-import { UNKNOWN_BODY, type Body } from '../measure/measures/context';
-import { excerpt, motionFromPicture, motionFromSpace, type Motion } from '../reconstruct/motion/motion';
-import { prepared } from '../reconstruct/motion/prepare';
+import { UNKNOWN_BODY, type Body, type NextStrike } from '../measure/measures/context';
 import { traces, type Trace } from '../reconstruct/motion/traces';
 import { isAbsent } from '../foundation/reading/reading';
-import type { Link, Technique } from '../foundation/technique/techniques';
+import type { Link } from '../foundation/technique/techniques';
 import type { Strike } from '../foundation/technique/strike';
-import type { PictureTrack, SpaceTrack } from '../observe/track/track';
+import { costed } from '../judge/cost/estimate';
+import { USUAL_RULES, type Finding, type Rules } from '../judge/fault/finding';
+import { judge } from '../judge/fault/judge';
+import { ranked } from '../judge/fault/rank';
+import { seeStrike, type SeenStrike, type SourceOfMotion } from './seenStrike';
 
-interface Given {
+/** What a strike is measured from, beside the motion. */
+export interface StrikeFacts {
   readonly strike: Strike;
-  /** The coach's marks; they win over anything proposed. */
-  readonly marks: Events;
   /** What is known of the student. */
   readonly body?: Body;
-  /** What was measured of the same strike elsewhere; stands in for what this track does not show. */
-  readonly known?: Readings;
-  /** What it is judged by; what is usual when not given. */
-  readonly rules?: Rules;
   /** The strike that follows in the same combination. */
   readonly next?: NextStrike;
   /** The last strike of a combination of several. */
   readonly isLastOfSeveral?: boolean;
-  /** Hz, when the coach has fixed one; else every path finds its own. */
-  readonly cutoff?: number;
   /** σ by this many draws instead of to first order; for checking one against the other. */
   readonly draws?: { readonly count: number; readonly seed: number };
 }
 
-interface InSpace extends Given {
-  readonly track: SpaceTrack;
-}
-
-interface InPicture extends Given {
-  readonly track: PictureTrack;
-  /** The view and what has been set in the picture. */
-  readonly calibration: Calibration;
-}
-
-export type AnalysisInput = InSpace | InPicture;
-
-export interface Analysis {
+/** A strike measured: nothing of it is judged yet. */
+export interface MeasuredStrike {
   readonly events: Events;
   readonly readings: Readings;
-  readonly findings: readonly Finding[];
   /** What each link does for the strike, where its share of the speed is known. */
   readonly links: Partial<Record<Link, LinkVerdict>>;
   /** When each link starts and is fastest, in the order of the chain. */
@@ -67,73 +45,104 @@ export interface Analysis {
   readonly problems: readonly string[];
 }
 
-export function analyze(input: AnalysisInput): Analysis {
-  const { strike, marks, body = UNKNOWN_BODY, draws, known, next, isLastOfSeveral } = input;
-  const { technique } = strike;
-  const whole = motionOf(input);
-  const contact = marks.contact ?? proposeContact(whole, technique);
-  const motion = strikeIn(whole, contact, input);
-  const events = proposeEvents(motion, technique, marks, contact);
-  const problems = orderProblems(events);
-  const context = {
-    ...{ strike, events, motion, body },
-    ...(draws && { draws }),
-    ...(next && { next }),
-    ...(isLastOfSeveral && { isLastOfSeveral }),
+export interface Analysis extends MeasuredStrike {
+  /** In the order in which they are told. */
+  readonly findings: readonly Finding[];
+}
+
+export type AnalysisInput = StrikeFacts &
+  SourceOfMotion & {
+    /** The coach's marks; they win over anything proposed. */
+    readonly marks: Events;
+    /** What it is judged by; what is usual when not given. */
+    readonly rules?: Rules;
+    /** Hz, when the coach has fixed one; else every path finds its own. */
+    readonly cutoff?: number;
   };
-  const readings = completed(measureAll(context), known);
+
+/** All steps, of a strike that one source shows. */
+export function analyze(input: AnalysisInput): Analysis {
+  return analysisOf(measure(input), input, input.rules ?? USUAL_RULES);
+}
+
+/** The first step alone, of a strike that one source shows. */
+export function measure(input: AnalysisInput): MeasuredStrike {
+  return measureStrike(input, seeStrike(input, input.strike, input.marks, input.cutoff));
+}
+
+/** The steps after measuring. */
+export function analysisOf(measured: MeasuredStrike, facts: StrikeFacts, rules: Rules): Analysis {
+  const findings = costedFindings(
+    measured,
+    judgeMeasured(measured, facts.strike, rules),
+    facts,
+    rules,
+  );
+  return { ...measured, findings: ranked(findings, rules) };
+}
+
+/**
+ * First step.
+ *
+ * @param seen what is measured
+ * @param beside the same strike seen otherwise: stands in for readings that `seen` cannot give
+ */
+export function measureStrike(
+  facts: StrikeFacts,
+  seen: SeenStrike,
+  beside: SeenStrike | null = null,
+): MeasuredStrike {
+  const { technique } = facts.strike;
+  const { motion, events } = seen;
+  const own = readingsOf(facts, seen);
+  const readings = beside ? completed(own, readingsOf(facts, beside)) : own;
   const shares = Object.fromEntries(PARTS.map((part) => [part, readings[`share.${part}`]]));
   return {
     events,
     readings,
-    findings: problems.length > 0 ? [] : judge(technique, readings, input.rules ?? USUAL_RULES),
     links: verdicts(shares, readings['speed.contact']),
     sequence: {
       starts: startSteps(events, technique),
       peaks: events.contact ? peakSteps(motion, technique, events.contact) : [],
     },
     traces: traces(motion, technique),
-    problems,
+    problems: orderProblems(events),
   };
 }
 
-/** The same strike by other rules: nothing is measured again. */
-export function rejudged<T extends Analysis>(analysis: T, technique: Technique, rules: Rules): T {
-  const { readings, problems } = analysis;
-  return { ...analysis, findings: problems.length > 0 ? [] : judge(technique, readings, rules) };
+function readingsOf(
+  { strike, body = UNKNOWN_BODY, next, isLastOfSeveral, draws }: StrikeFacts,
+  { motion, events }: SeenStrike,
+): Readings {
+  return measureAll({ strike, events, motion, body, next, isLastOfSeveral, draws });
 }
 
 /** Readings, those absent taken from what was measured elsewhere. */
-function completed(own: Readings, known: Readings | undefined): Readings {
-  if (!known) return own;
+function completed(own: Readings, elsewhere: Readings): Readings {
   const entries = Object.entries(own) as [keyof Readings, Readings[keyof Readings]][];
   return Object.fromEntries(
     entries.map(([id, reading]) => [
       id,
-      isAbsent(reading) && !isAbsent(known[id]) ? known[id] : reading,
+      isAbsent(reading) && !isAbsent(elsewhere[id]) ? elsewhere[id] : reading,
     ]),
   ) as Readings;
 }
 
-function motionOf(input: AnalysisInput): Motion {
-  return 'calibration' in input
-    ? motionFromPicture(input.track, input.calibration, input.strike)
-    : motionFromSpace(input.track, input.strike);
+/** Second step: findings without cost, in the catalogue's order; none where marks contradict. */
+export function judgeMeasured(
+  { readings, problems }: MeasuredStrike,
+  { technique }: Strike,
+  rules: Rules,
+): Finding[] {
+  return problems.length > 0 ? [] : judge(technique, readings, rules);
 }
 
-/** How much of a long take belongs to one strike: before and after contact, seconds. */
-const BEFORE = 1.6;
-const AFTER = 1.4;
-
-/** The stretch of a take that the strike is in, made ready to be measured. */
-function strikeIn(
-  whole: Motion,
-  contact: EventMark | null,
-  { marks, cutoff }: AnalysisInput,
-): Motion {
-  const times = Object.values(marks).map((mark) => mark.time);
-  if (!contact) return prepared(whole, null, cutoff);
-  const from = Math.min(contact.time - BEFORE, ...times);
-  const to = Math.max(contact.time + AFTER, ...times);
-  return prepared(excerpt(whole, from, to + 1e-9), contact.time, cutoff);
+/** Third step: what each fault that was found costs. The slow one: it fits and runs the chain model. */
+export function costedFindings(
+  { events, readings }: MeasuredStrike,
+  findings: readonly Finding[],
+  { strike, body = UNKNOWN_BODY }: StrikeFacts,
+  rules: Rules,
+): Finding[] {
+  return costed({ technique: strike.technique, events, readings, findings }, body, rules);
 }

@@ -1,12 +1,17 @@
-/** Fighters with leaks put in, judged: what is found, missed, made up, and left open. */
-import { analyze, type Analysis } from '@sinew/core/analysis/analyze';
+/** Fighters with faults put in, judged: what is found, missed, made up, and left open. */
+import { judgeMeasured, measure, type Analysis } from '@sinew/core/analysis/analyze';
 import { EVENTS, markOnFrame, type Events } from '@sinew/core/measure/events/events';
-import { USUAL_RULES, type Outcome, type Rules } from '@sinew/core/judge/fault/judge';
+import { USUAL_RULES, type Outcome, type Rules } from '@sinew/core/judge/fault/finding';
 import { NO_SCHOOL, resolve } from '@sinew/core/judge/school/resolve';
 import { techniqueById, VIEWS, type View } from '@sinew/core/foundation/technique/techniques';
 import { nearestFrame } from '@sinew/core/observe/track/time';
 import { FORMS, type TechniqueId } from '@sinew/fighters/fighter/forms';
-import { KNOWN_LEAKS, leaky, type KnownLeak, type Strength } from '@sinew/fighters/fighter/faults';
+import {
+  FAULTY_FIGHTERS,
+  faulty,
+  type FaultyFighter,
+  type Strength,
+} from '@sinew/fighters/fighter/faults';
 import { knownPicture } from '@sinew/fighters/fighter/picture';
 import { formOf, knownTimes } from '@sinew/fighters/fighter/pose';
 import { clean, type Recipe } from '@sinew/fighters/fighter/recipe';
@@ -28,14 +33,14 @@ export interface Said {
   readonly fault: string;
   readonly technique: TechniqueId;
   readonly strength: Strength;
-  /** What was said of the leak that is there; null when it is not judged. */
+  /** What was said of the fault that is there; null when it is not judged. */
   readonly outcome: Outcome | null;
-  /** Leaks found that are not there. */
+  /** Faults found that are not there. */
   readonly made: readonly string[];
 }
 
-function rulesFor(leak: KnownLeak | null): Rules {
-  const { school = {}, situation = 'not-said', audit = {} } = leak ?? {};
+function rulesFor(fault: FaultyFighter | null): Rules {
+  const { school = {}, situation = 'not-said', audit = {} } = fault ?? {};
   return { ...USUAL_RULES, school: resolve({ ...NO_SCHOOL, gym: school, situation }), audit };
 }
 
@@ -72,27 +77,29 @@ function judged(recipe: Recipe, filming: Filming, rules: Rules, seed: number): A
   const marks: Events = Object.fromEntries(names.map((name) => [name, on(times[name])]));
   const strike = { technique, side, stance: recipe.stance } as const;
   const given = { strike, marks, rules, body: { mass: 70, height: recipe.height } };
-  return 'calibration' in film
-    ? analyze({ ...given, track: film.track, calibration: film.calibration })
-    : analyze({ ...given, track: film.track });
+  const measured =
+    'calibration' in film
+      ? measure({ ...given, track: film.track, calibration: film.calibration })
+      : measure({ ...given, track: film.track });
+  return { ...measured, findings: judgeMeasured(measured, strike, rules) };
 }
 
 const found = ({ findings }: Analysis) =>
   findings.filter(({ status }) => status === 'found').map(({ fault }) => fault);
 
-/** Every known leak in every strike that can have it, at some strengths. */
-export function leaksJudged(filming: Filming, strengths: readonly Strength[]): Said[] {
+/** Every known fault in every strike that can have it, at some strengths. */
+export function faultsJudged(filming: Filming, strengths: readonly Strength[]): Said[] {
   let seed = 0;
-  return KNOWN_LEAKS.flatMap((leak) =>
+  return FAULTY_FIGHTERS.flatMap((fighter) =>
     strengths.flatMap((strength) =>
-      leak.techniques.map((technique): Said => {
-        const recipe = varied(leaky(leak, technique, strength), ++seed);
-        const analysis = judged(recipe, filming, rulesFor(leak), seed);
-        const said = analysis.findings.find(({ fault }) => fault === leak.fault);
+      fighter.techniques.map((technique): Said => {
+        const recipe = varied(faulty(fighter, technique, strength), ++seed);
+        const analysis = judged(recipe, filming, rulesFor(fighter), seed);
+        const said = analysis.findings.find(({ fault }) => fault === fighter.fault);
         const made = found(analysis).filter(
-          (fault) => fault !== leak.fault && !leak.also?.includes(fault),
+          (fault) => fault !== fighter.fault && !fighter.also?.includes(fault),
         );
-        return { fault: leak.fault, technique, strength, outcome: said?.status ?? null, made };
+        return { fault: fighter.fault, technique, strength, outcome: said?.status ?? null, made };
       }),
     ),
   );
@@ -101,12 +108,12 @@ export function leaksJudged(filming: Filming, strengths: readonly Strength[]): S
 export interface CleanSaid {
   readonly technique: TechniqueId;
   readonly made: readonly string[];
-  /** How many leaks were judged, and how many of them could be told. */
+  /** How many faults were judged, and how many of them could be told. */
   readonly judged: number;
   readonly told: number;
 }
 
-/** Every technique without a leak. */
+/** Every technique without a fault. */
 export function cleanJudged(filming: Filming, seeds: readonly number[]): CleanSaid[] {
   return (Object.keys(FORMS) as TechniqueId[]).flatMap((technique) =>
     seeds.map((seed) => {

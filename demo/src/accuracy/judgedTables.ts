@@ -1,5 +1,5 @@
 /** The part of docs/accuracy.md about the judge. */
-import { cleanJudged, FLAT, leaksJudged, SPACE, type CleanSaid, type Said } from './judged';
+import { cleanJudged, FLAT, faultsJudged, SPACE, type CleanSaid, type Said } from './judged';
 import { STRENGTHS } from '@sinew/fighters/fighter/faults';
 import { table } from './table';
 
@@ -21,7 +21,7 @@ function counts(said: readonly Said[]): string[] {
 const madeUp = (all: readonly (Said | CleanSaid)[]) =>
   all.reduce((n, { made }) => n + made.length, 0);
 
-/** Which leaks were found where they were not, the commonest first. */
+/** Which faults were found where they were not, the commonest first. */
 function madeNames(all: readonly (Said | CleanSaid)[]): string {
   const count = new Map<string, number>();
   for (const { made } of all) for (const one of made) count.set(one, (count.get(one) ?? 0) + 1);
@@ -32,12 +32,12 @@ function madeNames(all: readonly (Said | CleanSaid)[]): string {
 export function judgedSection(): string {
   const space = SPACE.map((filming) => ({
     filming,
-    said: leaksJudged(filming, STRENGTHS),
+    said: faultsJudged(filming, STRENGTHS),
     clean: cleanJudged(filming, [1, 2, 3, 4]),
   }));
   const flat = FLAT.map((filming) => ({
     filming,
-    said: leaksJudged(filming, ['clear']),
+    said: faultsJudged(filming, ['clear']),
     clean: cleanJudged(filming, [1, 2]),
   }));
   const all = [...space, ...flat];

@@ -1,5 +1,5 @@
 /** Strikes whose truth is known, analysed: how far off each number is, and whether its ± says so. */
-import { analyze, type Analysis } from '@sinew/core/analysis/analyze';
+import { measure, type MeasuredStrike } from '@sinew/core/analysis/analyze';
 import { markOnFrame } from '@sinew/core/measure/events/events';
 import type { MeasureId } from '@sinew/core/measure/measures/allMeasures';
 import { halfWidth, isAbsent } from '@sinew/core/foundation/reading/reading';
@@ -52,12 +52,12 @@ function strikeOnce(
   technique: TechniqueId,
   { rate, noise, isContactKnown }: Setting,
   seed: number,
-): { truth: Truth; analysis: Analysis } {
+): { truth: Truth; analysis: MeasuredStrike } {
   const recipe = clean(technique, { stance: seed % 2 === 0 ? 'southpaw' : 'orthodox' });
   const truth = truthFor(recipe);
   const track = knownTrack(recipe, { rate, noise, seed });
   const contact = markOnFrame(track.frameTimes, nearestFrame(track.frameTimes, recipe.contact));
-  const analysis = analyze({
+  const analysis = measure({
     strike: { technique: truth.technique, side: truth.side, stance: recipe.stance },
     track,
     marks: isContactKnown ? { contact } : {},
@@ -74,7 +74,7 @@ function strikeOnce(
 export function heldAgainst(
   technique: TechniqueId,
   truth: Truth,
-  { events, readings }: Analysis,
+  { events, readings }: MeasuredStrike,
   isContactKnown: boolean,
   begins = 0,
 ): Held {
@@ -101,7 +101,7 @@ export function heldAgainst(
   }
   for (const [id, value] of Object.entries(truth.values)) {
     const found = readings[id as MeasureId];
-    if (isAbsent(found) && found.isForeign) continue;
+    if (isAbsent(found) && found.isNotApplicable) continue;
     add(id, value, isAbsent(found) ? null : found);
   }
   return { trials, missed };

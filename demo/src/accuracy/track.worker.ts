@@ -5,7 +5,7 @@ import { BodyTracker } from '@sinew/web/tracking/bodyTracker';
 import type { Model } from '@sinew/web/tracking/models';
 import { FrameSource } from '@sinew/web/video/frameSource';
 
-/** Frame and numbers of a sighting, as in the core. */
+/** Frame and numbers of a detection, as in the core. */
 type Seen = readonly [number, readonly number[]];
 
 export interface TrackedFilm {
@@ -13,7 +13,7 @@ export interface TrackedFilm {
   readonly times: readonly number[];
   readonly width: number;
   readonly height: number;
-  readonly sightings: readonly Seen[];
+  readonly detections: readonly Seen[];
   /** Milliseconds a frame, decoding included. */
   readonly pace: number;
 }
@@ -46,7 +46,7 @@ const blobAt = async (address: string) => (await fetch(address)).blob();
 async function film(address: string, model: Model): Promise<TrackedFilm> {
   const source = await FrameSource.open(new BlobSource(await blobAt(address)));
   const tracker = await BodyTracker.load('/tracker', model);
-  const sightings: Seen[] = [];
+  const detections: Seen[] = [];
   let size = { width: 0, height: 0 };
   let within = null;
   let started = 0;
@@ -57,11 +57,11 @@ async function film(address: string, model: Model): Promise<TrackedFilm> {
     picture.close();
     if (frame === 0) started = performance.now();
     within = seen ? withRoom(boxOf(seen), 0.3, size) : null;
-    if (seen) sightings.push([frame, [...seen.values]]);
+    if (seen) detections.push([frame, [...seen.values]]);
   }
   const pace = (performance.now() - started) / Math.max(1, source.frameTimes.length - 1);
   tracker.close();
-  return { times: source.frameTimes, ...size, sightings, pace };
+  return { times: source.frameTimes, ...size, detections, pace };
 }
 
 async function picture(address: string, model: Model): Promise<TrackedPicture> {

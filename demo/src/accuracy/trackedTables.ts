@@ -8,14 +8,18 @@ import { assumed } from '@sinew/core/reconstruct/calibration/assumed';
 import { joinViews } from '@sinew/core/reconstruct/calibration/twoViews';
 import { markOnFrame } from '@sinew/core/measure/events/events';
 import { nearestFrame } from '@sinew/core/observe/track/time';
-import { mended, trackFrom, type Tracking } from '@sinew/core/observe/track/trackFromDetections';
-import type { Sighting } from '@sinew/core/observe/track/poseDetection';
+import {
+  cleanDetections,
+  trackFrom,
+  type Tracking,
+} from '@sinew/core/observe/track/trackFromDetections';
+import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import { knownTimes, mover } from '@sinew/fighters/fighter/pose';
 import { frameTimesOf } from '@sinew/fighters/fighter/track';
 import { truthOfStrike } from '@sinew/fighters/fighter/truth';
 import { DEMO_TAKES, type DemoTake } from '@sinew/fighters/film/takes';
 import { eventFrames, matSeen } from '@sinew/fighters/film/takeTruth';
-import { sightingsIn } from '../gym/tracked';
+import { detectionsIn } from '../gym/tracked';
 import { project } from '@sinew/fighters/film/camera';
 import { filmMaker } from '../render/film';
 import { heldAgainst, type Trial } from './measure';
@@ -35,19 +39,19 @@ interface Tried {
   readonly told: Analysis;
 }
 
-function tracked(sightings: readonly Sighting[], times: readonly number[]): Tracking {
-  return trackFrom(mended(sightings, times), NOTHING, 720);
+function tracked(detections: readonly PoseDetection[], times: readonly number[]): Tracking {
+  return trackFrom(cleanDetections(detections, times), NOTHING, 720);
 }
 
 async function tryFilm(film: TriedFilm, path: string, browser: TrackerBrowser): Promise<Tried> {
   const { recipe, camera, view } = film;
   const seen = await browser.track(path, film.model);
-  const sightings = seen.sightings.map(([frame, values]) => ({
+  const detections = seen.detections.map(([frame, values]) => ({
     frame,
     values: Float32Array.from(values),
   }));
   const times = frameTimesOf(recipe, TRIED_RATE);
-  const tracking = tracked(sightings, times);
+  const tracking = tracked(detections, times);
   const pose = mover(recipe);
   const known = knownTimes(recipe);
   const misses = LANDMARKS.flatMap((landmark) => {
@@ -69,7 +73,7 @@ async function tryFilm(film: TriedFilm, path: string, browser: TrackerBrowser): 
   const contact = markOnFrame(times, nearestFrame(times, recipe.contact));
   return {
     film,
-    found: sightings.length / times.length,
+    found: detections.length / times.length,
     misses,
     stature: tracking.stature,
     alone: analyze({ ...given, marks: {} }),
@@ -188,17 +192,17 @@ async function inTwoFilms(take: DemoTake, browser: TrackerBrowser): Promise<Grou
   const pictures = await Promise.all(
     take.films.map(async (film, index) => {
       const path = fileURLToPath(new URL(`../../clips/${film.file}`, import.meta.url));
-      const kept = sightingsIn(film.file);
+      const kept = detectionsIn(film.file);
       const count = Math.floor((take.duration - film.starts) * film.rate);
       const times = Array.from({ length: count }, (_, i) => i / film.rate);
-      const sightings =
+      const detections =
         kept ??
-        (await browser.track(path, 'standard')).sightings.map(([frame, values]) => ({
+        (await browser.track(path, 'standard')).detections.map(([frame, values]) => ({
           frame,
           values: Float32Array.from(values),
         }));
       return {
-        track: tracked(sightings, times).track,
+        track: tracked(detections, times).track,
         calibration: {
           view: index === 0 ? ('side' as const) : ('front' as const),
           scale: null,

@@ -1,6 +1,6 @@
 /** The made-up gym's last weeks: what was worked, filmed and tested before today. */
 import { createHash, randomUUID } from 'node:crypto';
-import { analyze } from '@sinew/core/analysis/analyze';
+import { measure } from '@sinew/core/analysis/analyze';
 import { plusDays, type Day } from '@sinew/core/foundation/calendar/day';
 import { EVENTS, markOnFrame } from '@sinew/core/measure/events/events';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
@@ -77,7 +77,7 @@ async function pastSet(db: Db, set: PastSet): Promise<void> {
     });
     const times = seen.track.frameTimes;
     const known = knownTimes(recipe);
-    const { readings, links } = analyze({
+    const { readings, links } = measure({
       ...seen,
       strike: { technique, side, stance: recipe.stance },
       marks: Object.fromEntries(
@@ -131,10 +131,10 @@ async function pastWork(
 async function giveProposed(db: Db, studentId: string, daysAgo: number): Promise<string> {
   const proposal = (await workOf(db, studentId))?.proposals[0];
   if (!proposal) throw new Error('there is no cue to work on');
-  const { technique, fault } = proposal.leak;
+  const { technique, fault } = proposal.worksOn;
   const outcome = await prescribe(db, {
     ...proposal.prescription,
-    ...{ studentId, leak: { technique, fault }, override: '' },
+    ...{ studentId, worksOn: { technique, fault }, override: '' },
   });
   if (outcome.kind !== 'given') throw new Error('the work was not given');
   await db

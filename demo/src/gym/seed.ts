@@ -15,15 +15,15 @@ import { dataFolder, openDatabase, type Db } from '@sinew/web/data/database/data
 import { DatabaseProblem } from '@sinew/web/data/database/databaseProblem';
 import { acceptFinding } from '@sinew/web/data/finding/findings';
 import { createGym } from '@sinew/web/data/gym/gym';
-import type { BenchDocument, Purpose } from '@sinew/web/data/bench/benchDocument';
-import { addSightings, changeJob } from '@sinew/web/data/clip/trackings';
+import type { ClipDocument, Purpose } from '@sinew/core/analysis/clipDocument';
+import { addDetections, changeJob } from '@sinew/web/data/clip/trackings';
 import { joinClips } from '@sinew/web/data/clip/viewPairs';
 import { addStudent, recordConsent, type StudentInput } from '@sinew/web/data/student/students';
 import { DEMO_CLIPS } from '@sinew/fighters/film/clips';
 import { seedPast } from './past';
 import { DEMO_TAKE, DEMO_TAKES, type DemoTake, type TakeFilm } from '@sinew/fighters/film/takes';
 import { eventFrames, matSeen, offsetOf, placedIn } from '@sinew/fighters/film/takeTruth';
-import { sightingsIn } from './tracked';
+import { detectionsIn } from './tracked';
 import { truthOf } from '@sinew/fighters/film/clipTruth';
 
 interface DemoStudent extends Pick<StudentInput, 'name' | 'grade'> {
@@ -107,7 +107,7 @@ const STUDENTS: readonly DemoStudent[] = [
   },
 ];
 
-/** Films already marked by the made-up coach, and the leak whose cue was given. */
+/** Films already marked by the made-up coach, and the fault whose cue was given. */
 const WORKED: Readonly<Record<string, string | null>> = {
   'cross-all-at-once.mp4': 'all-at-once',
   'cross-in-order.mp4': null,
@@ -185,13 +185,13 @@ async function seedTake(
         ...(take.marked === undefined ? foundIn(take, film) : markedIn(take, film, take.marked)),
       },
     });
-    await seedSightings(db, id, film.file);
+    await seedDetections(db, id, film.file);
   }
   const [first, second] = ids as [string, string];
   await joinClips(db, first, second, offsetOf(take));
 }
 
-type Worked = Pick<BenchDocument, 'placed' | 'strikes'>;
+type Worked = Pick<ClipDocument, 'placed' | 'strikes'>;
 
 const strikeId = (file: string) => `demo-${file.replace(/\W/g, '-')}`;
 
@@ -238,11 +238,11 @@ function foundIn(take: DemoTake, film: TakeFilm): Worked {
   };
 }
 
-async function seedSightings(db: Db, clipId: string, file: string): Promise<void> {
-  const sightings = sightingsIn(file);
-  if (!sightings) return;
+async function seedDetections(db: Db, clipId: string, file: string): Promise<void> {
+  const detections = detectionsIn(file);
+  if (!detections) return;
   await changeJob(db, clipId, { kind: 'start', model: 'standard', person: null });
-  await addSightings(db, clipId, sightings);
+  await addDetections(db, clipId, detections);
   await changeJob(db, clipId, { kind: 'finish', state: 'done', message: null });
 }
 
@@ -253,11 +253,11 @@ async function seedClip(
   clip: (typeof DEMO_CLIPS)[number],
 ): Promise<void> {
   const { technique } = clip.recipe;
-  const purpose = sightingsIn(clip.file) && { technique, question: null };
+  const purpose = detectionsIn(clip.file) && { technique, question: null };
   const id = await addFilm(db, files, studentId, clip.file, clip.view, purpose);
-  await seedSightings(db, id, clip.file);
-  const leak = WORKED[clip.file];
-  if (leak === undefined) return;
+  await seedDetections(db, id, clip.file);
+  const fault = WORKED[clip.file];
+  if (fault === undefined) return;
   const truth = truthOf(clip);
   const strike = strikeId(clip.file);
   const saved = await loadBench(db, id);
@@ -281,9 +281,9 @@ async function seedClip(
       ],
     },
   });
-  if (leak === null) return;
-  const outcome = await acceptFinding(db, strike, leak, false);
-  if (outcome.kind !== 'accepted') throw new Error(`${leak} does not show in ${clip.file}`);
+  if (fault === null) return;
+  const outcome = await acceptFinding(db, strike, fault, false);
+  if (outcome.kind !== 'accepted') throw new Error(`${fault} does not show in ${clip.file}`);
 }
 
 /** Set back the day on which a clip was filmed. */

@@ -1,8 +1,8 @@
 /** What the app's own body tracker has seen in demo films: made once, so that the demo opens at once. */
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import type { Sighting } from '@sinew/core/observe/track/poseDetection';
-import { decodeSightings } from '@sinew/web/tracking/detectionBlob';
+import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
+import { decodeDetections } from '@sinew/web/tracking/detectionBlob';
 
 export const TRACKED_FILMS = [
   'cross-jammed.mp4',
@@ -13,8 +13,8 @@ export const TRACKED_FILMS = [
 ] as const;
 
 /** Null for a film that does not come tracked. */
-export function sightingsIn(file: string): Sighting[] | null {
+export function detectionsIn(file: string): PoseDetection[] | null {
   if (!(TRACKED_FILMS as readonly string[]).includes(file)) return null;
-  const path = fileURLToPath(new URL(`../../sightings/${file}.bin`, import.meta.url));
-  return decodeSightings(readFileSync(path));
+  const path = fileURLToPath(new URL(`../../detections/${file}.bin`, import.meta.url));
+  return decodeDetections(readFileSync(path));
 }

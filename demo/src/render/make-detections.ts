@@ -1,23 +1,23 @@
 /**
- * Runs the app's own body tracker over the demo films that come tracked, to `demo/sightings`. Needs
+ * Runs the app's own body tracker over the demo films that come tracked, to `demo/detections`. Needs
  * Debian's chromium; the files are committed, so only someone who changes a film runs this:
  *
- *   npm run sightings -w demo
+ *   npm run detections -w demo
  */
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { encodeSightings } from '@sinew/web/tracking/detectionBlob';
+import { encodeDetections } from '@sinew/web/tracking/detectionBlob';
 import { trackerBrowser } from '../accuracy/tracked';
 import { TRACKED_FILMS } from '../gym/tracked';
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
-mkdirSync(here('../../sightings'), { recursive: true });
+mkdirSync(here('../../detections'), { recursive: true });
 const browser = await trackerBrowser();
 for (const file of TRACKED_FILMS) {
-  const { sightings, pace } = await browser.track(here(`../../clips/${file}`), 'standard');
-  const seen = sightings.map(([frame, values]) => ({ frame, values: Float32Array.from(values) }));
-  writeFileSync(here(`../../sightings/${file}.bin`), encodeSightings(seen));
+  const { detections, pace } = await browser.track(here(`../../clips/${file}`), 'standard');
+  const seen = detections.map(([frame, values]) => ({ frame, values: Float32Array.from(values) }));
+  writeFileSync(here(`../../detections/${file}.bin`), encodeDetections(seen));
   console.log(`${file}: ${seen.length} frames, ${pace.toFixed(0)} ms each`);
 }
 await browser.close();

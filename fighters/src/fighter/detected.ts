@@ -1,5 +1,5 @@
-/** Known-answer sightings: what a body tracker without faults would see of a fighter. */
-import { sightingOf, type Sighting } from '@sinew/core/observe/track/poseDetection';
+/** Known-answer detections: what a body tracker without faults would see of a fighter. */
+import { detectionOf, type PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import { normal, seeded } from '@sinew/core/foundation/uncertainty/random';
 import { project, viewAxes, type Camera } from '../film/camera';
 import { mover } from './pose';
@@ -7,28 +7,28 @@ import type { Recipe } from './recipe';
 import { dot, mix, subtract } from './space';
 import { frameTimesOf } from './track';
 
-export interface Sighted {
+export interface Detected {
   readonly frameTimes: readonly number[];
-  readonly sightings: readonly Sighting[];
+  readonly detections: readonly PoseDetection[];
 }
 
 /**
  * @param rate frames a second
  * @param noise standard deviation of every coordinate in the picture, pixels
  */
-export function sighted(
+export function detected(
   recipe: Recipe,
   camera: Camera,
   { rate, noise, seed }: { rate: number; noise: number; seed: number },
-): Sighted {
+): Detected {
   const frameTimes = frameTimesOf(recipe, rate);
   const pose = mover(recipe);
   const random = seeded(seed);
   const { right, up, forward } = viewAxes(camera);
-  const sightings = frameTimes.map((time, frame) => {
+  const detections = frameTimes.map((time, frame) => {
     const joints = pose(time);
     const hips = mix(joints.leftHip, joints.rightHip, 0.5);
-    return sightingOf(frame, (landmark) => {
+    return detectionOf(frame, (landmark) => {
       const { x, y } = project(camera, joints[landmark]);
       const offset = subtract(joints[landmark], hips);
       return {
@@ -39,5 +39,5 @@ export function sighted(
       };
     });
   });
-  return { frameTimes, sightings };
+  return { frameTimes, detections };
 }

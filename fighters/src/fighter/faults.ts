@@ -1,5 +1,5 @@
 /**
- * Known answers for the judge: the change that puts each leak into a sound strike, at three strengths,
+ * Known answers for the judge: the change that puts each fault into a sound strike, at three strengths,
  * and what comes with it of necessity.
  */
 import {
@@ -22,17 +22,17 @@ import { clean, type Recipe } from './recipe';
 export const STRENGTHS = ['just', 'clear', 'gross'] as const;
 export type Strength = (typeof STRENGTHS)[number];
 
-export interface KnownLeak {
+export interface FaultyFighter {
   readonly fault: string;
   readonly techniques: readonly TechniqueId[];
   /** What makes it, just beyond its limit, clearly, and grossly. */
   readonly change: readonly [Change, Change, Change];
-  /** The school in which it is a leak; the usual one when missing. */
+  /** The school in which it is a fault; the usual one when missing. */
   readonly school?: School;
   readonly situation?: Situation;
   /** The coach's word, for what only an eye can judge. */
   readonly audit?: Audit;
-  /** Leaks that it brings with it. */
+  /** Faults that it brings with it. */
   readonly also?: readonly string[];
 }
 
@@ -49,7 +49,7 @@ const tiptoe =
     tiptoe: pitch - rearHeel - FORMS[technique].feet.right.heel,
   });
 
-export const KNOWN_LEAKS: readonly KnownLeak[] = [
+export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
   {
     fault: 'hips-tilted',
     techniques: ids(ALL),
@@ -96,7 +96,7 @@ export const KNOWN_LEAKS: readonly KnownLeak[] = [
       pelvisTurn: degrees(turn),
       trunkTurn: degrees(turn + 14),
       footHolds: [0.8, 0.95, 1][i],
-    })) as unknown as KnownLeak['change'],
+    })) as unknown as FaultyFighter['change'],
     also: ['no-counter', 'chin-open', 'hook-scoop'],
   },
   {
@@ -105,7 +105,7 @@ export const KNOWN_LEAKS: readonly KnownLeak[] = [
     change: [13, 11.5, 7].map((turn) => ({
       pelvisTurn: degrees(turn),
       trunkTurn: degrees(turn + 14),
-    })) as unknown as KnownLeak['change'],
+    })) as unknown as FaultyFighter['change'],
     also: ['no-counter', 'chin-open', 'arm-only', 'hook-scoop'],
   },
   {
@@ -124,7 +124,7 @@ export const KNOWN_LEAKS: readonly KnownLeak[] = [
       trunkTurn: degrees(turn + 4),
       coil: 0,
       footHolds: 1,
-    })) as unknown as KnownLeak['change'],
+    })) as unknown as FaultyFighter['change'],
     also: ['hips-blocked', 'no-counter', 'chin-open', 'all-at-once', 'hook-scoop'],
   },
   {
@@ -184,7 +184,7 @@ export const KNOWN_LEAKS: readonly KnownLeak[] = [
     change: [7, 4, 0].map((turn) => ({
       pelvisTurn: degrees(turn),
       trunkTurn: degrees(turn + 14),
-    })) as unknown as KnownLeak['change'],
+    })) as unknown as FaultyFighter['change'],
     also: ['hips-blocked', 'pivot-no-turn', 'chin-open'],
   },
   {
@@ -213,7 +213,7 @@ export const KNOWN_LEAKS: readonly KnownLeak[] = [
       trunkPeak: 0.7,
       trunkTurn: recipe.pelvisTurn + degrees(3),
       out: recipe.out + 0.03,
-    })) as unknown as KnownLeak['change'],
+    })) as unknown as FaultyFighter['change'],
     also: ['arm-first', 'hook-scoop', 'no-counter'],
   },
   {
@@ -222,7 +222,7 @@ export const KNOWN_LEAKS: readonly KnownLeak[] = [
     change: [-0.06, -0.085, -0.12].map((lead) => (recipe: Recipe) => ({
       trunkToArm: lead,
       out: recipe.out + 0.08,
-    })) as unknown as KnownLeak['change'],
+    })) as unknown as FaultyFighter['change'],
     also: ['braking'],
   },
   {
@@ -250,7 +250,7 @@ export const KNOWN_LEAKS: readonly KnownLeak[] = [
     techniques: ids([...HOOKS, 'cross', 'chambered-straight']),
     change: [0.02, 0, -0.04].map((left) => (recipe: Recipe) => ({
       holdsBack: COUNTER[recipe.technique]! - left,
-    })) as unknown as KnownLeak['change'],
+    })) as unknown as FaultyFighter['change'],
     also: ['head-whip'],
   },
   {
@@ -387,7 +387,11 @@ const COUNTER: Partial<Record<TechniqueId, number>> = {
   'chambered-straight': 0.116,
 };
 
-export function leaky({ change }: KnownLeak, technique: TechniqueId, strength: Strength): Recipe {
+export function faulty(
+  { change }: FaultyFighter,
+  technique: TechniqueId,
+  strength: Strength,
+): Recipe {
   const base = clean(technique);
   const made = change[STRENGTHS.indexOf(strength)]!;
   return { ...base, ...(typeof made === 'function' ? made(base) : made) };

@@ -1,10 +1,10 @@
 /**
- * The body tracker behind one interface: a picture in, a sighting out. Runs wherever there is a
+ * The body tracker behind one interface: a picture in, a detection out. Runs wherever there is a
  * canvas with WebGL2, which is a worker in the app and a page in the accuracy runs.
  */
 import { FilesetResolver, PoseLandmarker, type PoseLandmarkerResult } from './prepared/vision.mjs';
 import type { Landmark } from '@sinew/core/foundation/body/landmarks';
-import { sightingOf, type Sighting } from '@sinew/core/observe/track/poseDetection';
+import { detectionOf, type PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import type { Box } from '@sinew/core/observe/track/box';
 import type { Model } from './models';
 
@@ -73,7 +73,7 @@ export class BodyTracker {
    * @param within the part to look at, pixels of the picture
    * @returns everybody found, the surest first
    */
-  look(picture: CanvasImageSource, within: Box, frame: number): Sighting[] {
+  look(picture: CanvasImageSource, within: Box, frame: number): PoseDetection[] {
     const scale = SHOWN / Math.max(within.width, within.height);
     const [width, height] = [within.width * scale, within.height * scale].map(Math.round);
     this.canvas.width = width!;
@@ -84,9 +84,9 @@ export class BodyTracker {
       ...([0, 0, width!, height!] as const),
     );
     const result = this.landmarker.detect(this.canvas);
-    const sightings = result.landmarks.map((_, person) => read(result, person, within, frame));
+    const detections = result.landmarks.map((_, person) => read(result, person, within, frame));
     result.close();
-    return sightings;
+    return detections;
   }
 
   close(): void {
@@ -106,9 +106,14 @@ function isModuleWorker(): boolean {
   }
 }
 
-function read(result: PoseLandmarkerResult, person: number, within: Box, frame: number): Sighting {
+function read(
+  result: PoseLandmarkerResult,
+  person: number,
+  within: Box,
+  frame: number,
+): PoseDetection {
   const [inPicture, inSpace] = [result.landmarks[person]!, result.worldLandmarks[person]!];
-  return sightingOf(frame, (landmark) => {
+  return detectionOf(frame, (landmark) => {
     const [at, place] = [inPicture[PLACES[landmark]]!, inSpace[PLACES[landmark]]!];
     return {
       x: within.x + at.x * within.width,

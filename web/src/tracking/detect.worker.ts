@@ -1,7 +1,7 @@
-/** Looks for bodies in pictures off the main thread; see `lookers.ts` for the side that talks to it. */
+/** Looks for bodies in pictures off the main thread; see `detectors.ts` for the side that talks to it. */
 import { expose } from 'comlink';
 import type { Box } from '@sinew/core/observe/track/box';
-import type { Sighting } from '@sinew/core/observe/track/poseDetection';
+import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import { BodyTracker } from './bodyTracker';
 import type { Model } from './models';
 
@@ -14,7 +14,7 @@ const api = {
   },
 
   /** @param picture is used up */
-  look(picture: VideoFrame | ImageBitmap, within: Box, frame: number): Sighting[] {
+  look(picture: VideoFrame | ImageBitmap, within: Box, frame: number): PoseDetection[] {
     try {
       return tracker!.look(picture, within, frame);
     } finally {
@@ -23,6 +23,6 @@ const api = {
   },
 };
 
-export type LookWorker = typeof api;
+export type DetectWorker = typeof api;
 
 expose(api);

@@ -1,16 +1,16 @@
 /** Several workers that look at pictures at once; never more pictures are out than there are workers. */
 import { transfer, wrap, type Remote } from 'comlink';
 import type { Box } from '@sinew/core/observe/track/box';
-import type { Sighting } from '@sinew/core/observe/track/poseDetection';
-import type { LookWorker } from './detect.worker';
+import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
+import type { DetectWorker } from './detect.worker';
 import type { Model } from './models';
 
 interface Looker {
   readonly worker: Worker;
-  readonly remote: Remote<LookWorker>;
+  readonly remote: Remote<DetectWorker>;
 }
 
-export class Lookers {
+export class Detectors {
   private readonly idle: Looker[];
   private readonly waiting: ((looker: Looker) => void)[] = [];
 
@@ -22,10 +22,10 @@ export class Lookers {
    * @param people how many people at most are looked for in one picture
    * @throws Error with a message for the coach when this browser cannot run the tracker
    */
-  static async start(count: number, model: Model, people = 1): Promise<Lookers> {
+  static async start(count: number, model: Model, people = 1): Promise<Detectors> {
     const all = Array.from({ length: count }, (): Looker => {
       const worker = new Worker(new URL('./detect.worker.ts', import.meta.url), { type: 'module' });
-      return { worker, remote: wrap<LookWorker>(worker) };
+      return { worker, remote: wrap<DetectWorker>(worker) };
     });
     try {
       const files = new URL('/tracker', location.href).href;
@@ -34,7 +34,7 @@ export class Lookers {
       for (const { worker } of all) worker.terminate();
       throw error;
     }
-    return new Lookers(all);
+    return new Detectors(all);
   }
 
   /** Resolves once a worker is free, so that no more pictures need be decoded than can be looked at. */
@@ -48,7 +48,7 @@ export class Lookers {
     picture: VideoFrame | ImageBitmap,
     within: Box,
     frame: number,
-  ): Promise<Sighting[]> {
+  ): Promise<PoseDetection[]> {
     try {
       return await looker.remote.look(transfer(picture, [picture]), within, frame);
     } finally {

@@ -6,7 +6,7 @@ import { z } from 'zod';
 import { createStore } from 'zustand/vanilla';
 import { sendSurvey } from '../video/useSurvey';
 import type { Job } from './job';
-import { ask, keepSightings, onNews, openJobs, sightingsOf, surveyOf, tell } from './requests';
+import { ask, keepDetections, onNews, openJobs, detectionsOf, surveyOf, tell } from './requests';
 import { trackClip, type ClipAccess, type Outcome, type Step } from './trackClip';
 
 export interface QueueState {
@@ -140,7 +140,7 @@ async function clipAccess(clipId: string): Promise<ClipAccess> {
   const answer = await fetch(`/api/clips/${clipId}/facts`);
   if (!answer.ok) throw new Error('This clip has been deleted.');
   const { clip, bench } = factsSchema.parse(await answer.json());
-  const seen = await sightingsOf(clipId);
+  const seen = await detectionsOf(clipId);
   return {
     address: `/api/clips/${clipId}/file`,
     ...clip,
@@ -152,8 +152,8 @@ async function clipAccess(clipId: string): Promise<ClipAccess> {
       tell(clipId);
     },
     keepFound: (found) => ask(clipId, { kind: 'found', found }),
-    keep: async (sightings) => {
-      await keepSightings(clipId, sightings);
+    keep: async (detections) => {
+      await keepDetections(clipId, detections);
       tell(clipId, true);
     },
   };

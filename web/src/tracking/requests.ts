@@ -1,9 +1,9 @@
 /** What pages ask of the server about body tracking, and how tabs tell each other. */
 import { z } from 'zod';
-import type { Sighting } from '@sinew/core/observe/track/poseDetection';
+import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import { surveySchema, type Survey } from '../video/survey';
 import { jobSchema, type Job, type JobRequest } from './job';
-import { decodeSightings, encodeSightings } from './detectionBlob';
+import { decodeDetections, encodeDetections } from './detectionBlob';
 
 export interface News {
   /** Of which clip; null for all. */
@@ -71,9 +71,9 @@ export async function drop(clipId: string): Promise<void> {
   tell(clipId);
 }
 
-export async function sightingsOf(clipId: string): Promise<Sighting[]> {
-  const response = await answered(fetch(`/api/clips/${clipId}/sightings`));
-  return decodeSightings(new Uint8Array(await response.arrayBuffer()));
+export async function detectionsOf(clipId: string): Promise<PoseDetection[]> {
+  const response = await answered(fetch(`/api/clips/${clipId}/detections`));
+  return decodeDetections(new Uint8Array(await response.arrayBuffer()));
 }
 
 /** What going through the film has told, if that has been done. */
@@ -82,8 +82,14 @@ export async function surveyOf(clipId: string): Promise<Survey | null> {
   return surveySchema.nullable().parse(await kept.json());
 }
 
-export async function keepSightings(clipId: string, sightings: readonly Sighting[]): Promise<void> {
+export async function keepDetections(
+  clipId: string,
+  detections: readonly PoseDetection[],
+): Promise<void> {
   await answered(
-    fetch(`/api/clips/${clipId}/sightings`, { method: 'POST', body: encodeSightings(sightings) }),
+    fetch(`/api/clips/${clipId}/detections`, {
+      method: 'POST',
+      body: encodeDetections(detections),
+    }),
   );
 }

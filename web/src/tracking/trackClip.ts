@@ -1,7 +1,7 @@
-/** One clip's body tracking from its film to kept sightings; it can be broken off and gone on with. */
+/** One clip's body tracking from its film to kept detections; it can be broken off and gone on with. */
 import { wrap } from 'comlink';
 import { boxOf, type Box } from '@sinew/core/observe/track/box';
-import type { Sighting } from '@sinew/core/observe/track/poseDetection';
+import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import { realFrameTimes } from '@sinew/core/observe/track/time';
 import type { FramesWorker } from '../video/frames.worker';
 import { paced, type Progress } from '../video/progress';
@@ -9,7 +9,7 @@ import { strikesIn, takeOf, type Survey } from '../video/survey';
 import { survey as beginSurvey } from '../video/surveyor';
 import { findPeople } from './findPeople';
 import type { Found, Job } from './job';
-import { Lookers } from './detectors';
+import { Detectors } from './detectors';
 import { coarseFrames, framesOf, stretchesOf, whereToLook } from './plan';
 
 /** What is known of the clip, and where what is found goes. */
@@ -25,7 +25,7 @@ export interface ClipAccess {
   survey(): Promise<Survey | null>;
   keepSurvey(survey: Survey): Promise<void>;
   keepFound(found: Found): Promise<void>;
-  keep(sightings: readonly Sighting[]): Promise<void>;
+  keep(detections: readonly PoseDetection[]): Promise<void>;
 }
 
 /** What is being done now. */
@@ -42,7 +42,7 @@ export interface Outcome {
 
 /** Decoded pictures kept while tracking, bytes: it goes forward only. */
 const KEPT_BYTES = 24 * 1024 * 1024;
-/** So many sightings are sent at once. */
+/** So many detections are sent at once. */
 const SENT_AT_ONCE = 24;
 /** The student must be found in this share of the coarse looks. */
 const FOUND_ENOUGH = 0.25;
@@ -137,19 +137,19 @@ async function people(
   signal: AbortSignal,
 ): Promise<Found> {
   const several = 3;
-  const lookers = await Lookers.start(1, 'quick', several);
+  const detectors = await Detectors.start(1, 'quick', several);
   try {
     const advance = paced((progress) => onStep({ doing: 'people', progress }));
     const see = async (frame: number, within: Box) => {
       signal.throwIfAborted();
-      const looker = await lookers.free();
-      return (await lookers.look(looker, await film.frame(frame), within, frame)).map(boxOf);
+      const looker = await detectors.free();
+      return (await detectors.look(looker, await film.frame(frame), within, frame)).map(boxOf);
     };
     const found = await findPeople(see, coarseFrames(times), clip, job.person, advance);
     await clip.keepFound(found);
     return found;
   } finally {
-    lookers.close();
+    detectors.close();
   }
 }
 
@@ -164,9 +164,9 @@ async function bodies(
 ): Promise<void> {
   const left = frames.filter((frame) => !clip.tracked.has(frame));
   if (left.length === 0) return;
-  const lookers = await Lookers.start(workerCount(), model);
+  const detectors = await Detectors.start(workerCount(), model);
   const advance = paced((progress) => onStep({ doing: 'body', progress }));
-  const waiting: Sighting[] = [];
+  const waiting: PoseDetection[] = [];
   const running = new Set<Promise<void>>();
   let done = 0;
   let failure: unknown = null;
@@ -179,8 +179,8 @@ async function bodies(
       if (failure) break;
       // One picture is decoded ahead while all workers look.
       const picture = await film.frame(frame);
-      const looker = await lookers.free();
-      const look = lookers
+      const looker = await detectors.free();
+      const look = detectors
         .look(looker, picture, whereToLook(found.people, frame, clip), frame)
         .then(([seen]) => {
           if (seen) waiting.push(seen);
@@ -198,6 +198,6 @@ async function bodies(
     await send(1);
     if (failure) throw failure;
   } finally {
-    lookers.close();
+    detectors.close();
   }
 }

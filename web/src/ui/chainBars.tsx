@@ -9,7 +9,7 @@ const PUNCH: readonly Link[] = ['feet', 'knees', 'pelvis', 'trunk', 'shoulder', 
 const KICK: readonly Link[] = ['feet', 'knees', 'pelvis', 'thigh', 'shank', 'foot'];
 
 /**
- * What each link did, ground to striking end, each in its place: full drives, hollow rides, short and
+ * What each link did, ground to striking end, each in its place: full drives, hollow is neutral, short and
  * low drags, a dash where the film does not tell.
  */
 export function ChainBars({ links }: { links: Partial<Record<Link, Verdict>> }) {

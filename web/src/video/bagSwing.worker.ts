@@ -74,6 +74,6 @@ function greyOf() {
   };
 }
 
-export type SwingWorker = typeof api;
+export type BagSwingWorker = typeof api;
 
 expose(api);

@@ -106,7 +106,7 @@ export class Recorder {
   async stop(): Promise<Recorded> {
     const wasWhole = !this.isOver;
     this.isOver = true;
-    // After a failure there is nothing left to finish; what was written is mended all the same.
+    // After a failure there is nothing left to finish; what was written is finalised all the same.
     await (wasWhole ? this.output.finalize() : this.output.cancel()).catch(() => undefined);
     const store = takeStore();
     await store.end();

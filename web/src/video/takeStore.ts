@@ -15,7 +15,7 @@ export function takeStore(): TakeStore {
   return store;
 }
 
-/** A mended take under a name that a person can read. */
+/** A finalised take under a name that a person can read. */
 export function namedTake(file: File, { startedAt, studentName }: TakeAbout): File {
   const when = new Date(startedAt);
   const two = (value: number) => String(value).padStart(2, '0');

@@ -1,6 +1,6 @@
 /**
  * Takes being recorded, written to the browser's own disk as they come, so that a closed tab loses
- * nothing but the last half second. A take is a fragmented MP4 until it is mended: its packets
+ * nothing but the last half second. A take is a fragmented MP4 until it is finalised: its packets
  * copied into a plain MP4 with duration and index, as far as they are whole.
  */
 import { expose } from 'comlink';
@@ -87,12 +87,12 @@ const api = {
     }
     const raw = await (await place.getFileHandle(id + RAW)).getFile();
     try {
-      return await mendedOnDisk(place, id, raw);
+      return await finalisedOnDisk(place, id, raw);
     } catch (error) {
       if (!isFull(error)) throw error;
       // No room for a second copy: the plain film is made in memory, and the raw one stays.
       await place.removeEntry(id + MENDED).catch(() => undefined);
-      return mendedInMemory(raw);
+      return finalisedInMemory(raw);
     }
   },
 
@@ -116,7 +116,7 @@ const api = {
 
 const isFull = (error: unknown) => (error as { name?: string }).name === 'QuotaExceededError';
 
-async function mendedOnDisk(
+async function finalisedOnDisk(
   place: FileSystemDirectoryHandle,
   id: string,
   raw: File,
@@ -143,7 +143,7 @@ async function mendedOnDisk(
   return file;
 }
 
-async function mendedInMemory(raw: File): Promise<File | null> {
+async function finalisedInMemory(raw: File): Promise<File | null> {
   const target = new BufferTarget();
   const isWhole = await rewritten(raw, target);
   return isWhole && target.buffer ? new File([target.buffer], 'take.mp4') : null;

@@ -34,7 +34,7 @@ export interface Absent {
   /** The first thing that could be placed to get one. */
   readonly missing?: Missing;
   /** The strike is not of a kind that has this reading, whatever was filmed. */
-  readonly isForeign?: true;
+  readonly isNotApplicable?: true;
 }
 
 export type Measured = Reading | Absent;

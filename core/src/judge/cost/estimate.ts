@@ -1,5 +1,5 @@
 /**
- * What each leak costs: the strike is thrown again in the chain model without it, and the momentum
+ * What each fault costs: the strike is thrown again in the chain model without it, and the momentum
  * is compared. The range comes from throwing both many times with what is not known shaken: when the
  * links start, how fast muscle can shorten, how strong it is.
  */
@@ -7,20 +7,20 @@ import { quantileSorted } from 'd3-array';
 import type { Events } from '../../measure/events/events';
 import type { Cost } from '../fault/cost';
 import { faultById } from '../fault/faults';
-import type { Finding, Rules } from '../fault/judge';
-import { ranked } from '../fault/rank';
+import type { Finding, Rules } from '../fault/finding';
 import type { Remedy } from '../fault/schema';
 import type { Body } from '../../measure/measures/context';
 import type { Readings } from '../../measure/measures/allMeasures';
 import { isAbsent } from '../../foundation/reading/reading';
 import { fit, strengthened, type Fitted } from '../simulate/fit';
 import { observe, type Seen } from '../simulate/observe';
-import { thrown, type Model } from '../simulate/strike';
+import { simulateStrike, type Model } from '../simulate/strike';
 import type { Technique } from '../../foundation/technique/techniques';
 import { normals, seeded } from '../../foundation/uncertainty/random';
 import { leastSquares } from '../../foundation/geometry/leastSquares';
 
-export interface Strike {
+/** A strike as it was measured and judged. */
+export interface JudgedStrike {
   readonly technique: Technique;
   readonly events: Events;
   readonly readings: Readings;
@@ -41,9 +41,9 @@ const DRAWS = 16;
 /** A model that misses a number by more than twice what would do does not follow the strike. */
 const WORST_MISFIT = 2;
 
-/** @returns the findings with what each costs, in the order in which they are to be told */
-export function withCosts(
-  { technique, events, readings, findings }: Strike,
+/** @returns the findings with what each costs that was found, in the order in which they came */
+export function costed(
+  { technique, events, readings, findings }: JudgedStrike,
   body: Body,
   rules: Rules,
 ): Finding[] {
@@ -54,11 +54,10 @@ export function withCosts(
   });
   const seen = needsModel ? observe(technique, events, readings, body) : null;
   const fitted = seen && !isAbsent(seen) ? fit(seen.model, seen.observed) : null;
-  const costed = findings.map((finding) => {
+  return findings.map((finding) => {
     if (finding.status !== 'found') return finding;
     return { ...finding, cost: costOf(remedyOf(finding.fault, rules), seen, fitted, readings) };
   });
-  return ranked(costed, rules);
 }
 
 function remedyOf(fault: string, { catalogue }: Rules): Remedy | null {
@@ -130,7 +129,7 @@ interface Compared {
 }
 
 function compared(model: Model, mend: Mend): Compared | null {
-  const [as, without] = [thrown(model), thrown(mend(model))];
+  const [as, without] = [simulateStrike(model), simulateStrike(mend(model))];
   if (!as.hasArrived || !without.hasArrived) return null;
   const lost = without.momentum - as.momentum;
   return { lost, share: lost / without.momentum };
@@ -155,7 +154,7 @@ function shaken(model: Model, sigmas: readonly number[], deviate: () => number):
 type Mend = (model: Model) => Model;
 
 /**
- * What takes a leak out of a strike.
+ * What takes a fault out of a strike.
  *
  * @param fitted the strike as it was; where a strength has to be found, it is found for this one
  */
@@ -200,7 +199,7 @@ function turning(model: Model): number[] {
   const factors = (logs: readonly number[]) => logs.map(Math.exp);
   const { values } = leastSquares(
     (logs) => {
-      const { turned } = thrown(strengthened(model, factors(logs)));
+      const { turned } = simulateStrike(strengthened(model, factors(logs)));
       return [
         turned[0]! - EXPECTED.pelvis,
         turned[1]! - EXPECTED.pelvis - EXPECTED.beyond,

@@ -1,11 +1,11 @@
 /**
- * What only the coach's eye can judge, part by part: it drives the strike, rides along, or drags.
+ * What only the coach's eye can judge, part by part: it drives the strike, is neutral, or drags.
  * No film is read for these; the coach's word is kept with the strike.
  */
 import { z } from 'zod';
 import { CHAIN, type Link, type Technique } from '../../foundation/technique/techniques';
 
-export const SAYS = ['drives', 'rides', 'drags'] as const;
+export const SAYS = ['drives', 'neutral', 'drags'] as const;
 export type Says = (typeof SAYS)[number];
 
 const checkSchema = z.object({

@@ -1,4 +1,4 @@
-/** What a leak costs: momentum toward the target that the same strike would have without it. */
+/** What a fault costs: momentum toward the target that the same strike would have without it. */
 
 export type Cost =
   | {
@@ -6,7 +6,7 @@ export type Cost =
       readonly lost: number;
       readonly low: number;
       readonly high: number;
-      /** The same, as a share of what the strike would have without the leak. */
+      /** The same, as a share of what the strike would have without the fault. */
       readonly share: number;
       readonly shareLow: number;
       readonly shareHigh: number;

@@ -1,13 +1,20 @@
-/** Leaks and drills as they come with Sinew. Adding one is adding a row and its test. */
+/** Faults and drills as they come with Sinew. Adding one is adding a row and its test. */
 import { DRILLS } from '../../foundation/drill/drills';
-import { ARM_LEAKS, CHAIN_LEAKS } from './rows/chain';
-import { FAMILY_LEAKS } from './rows/family';
+import { ARM_FAULTS, CHAIN_FAULTS } from './rows/chain';
+import { FAMILY_FAULTS } from './rows/family';
 import { GROUND } from './rows/ground';
-import { GUARD_LEAKS, INJURIES } from './rows/guard';
+import { GUARD_FAULTS, INJURIES } from './rows/guard';
 import { catalogueSchema, type Catalogue, type Fault } from './schema';
 
 export const CATALOGUE: Catalogue = catalogueSchema.parse({
-  faults: [...INJURIES, ...GROUND, ...CHAIN_LEAKS, ...ARM_LEAKS, ...GUARD_LEAKS, ...FAMILY_LEAKS],
+  faults: [
+    ...INJURIES,
+    ...GROUND,
+    ...CHAIN_FAULTS,
+    ...ARM_FAULTS,
+    ...GUARD_FAULTS,
+    ...FAMILY_FAULTS,
+  ],
   drills: DRILLS,
 });
 

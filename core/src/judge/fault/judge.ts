@@ -1,21 +1,24 @@
 /**
- * From readings to findings. A leak is *found* only when its reading is beyond the limit by more
+ * From readings to findings. A fault is *found* only when its reading is beyond the limit by more
  * than the reading's own uncertainty (95 %), *clear* only when it is on the right side by as much;
  * in between, or without a reading, the answer is "can't tell", with what would settle it.
  */
 import { checkById, type Audit } from '../eye/eyeChecks';
-import type { Readings } from '../../measure/measures/allMeasures';
-import type { SetId } from '../../measure/measures/set';
 import { halfWidth, isAbsent, type Measured, type Reading } from '../../foundation/reading/reading';
 import { quantity, say, sayOrder } from '../../foundation/reading/say';
-import { inWords, resolve, NO_SCHOOL, type SchoolInForce } from '../school/resolve';
+import { inWords } from '../school/resolve';
 import type { Technique } from '../../foundation/technique/techniques';
-import { CATALOGUE } from './faults';
-import type { Cost } from './cost';
-import { ranked } from './rank';
+import {
+  USUAL_RULES,
+  type Finding,
+  type Judged,
+  type JudgedReadings,
+  type Open,
+  type Outcome,
+  type Rules,
+} from './finding';
 import {
   isOfReading,
-  type Catalogue,
   type Fault,
   type FaultCase,
   type JudgedId,
@@ -23,72 +26,20 @@ import {
   type ReadingLimit,
 } from './schema';
 
-export type Outcome = 'found' | 'clear' | 'cant-tell';
-
-export interface Judged {
-  readonly limit: Limit;
-  /** Null for what the coach's eye says. */
-  readonly measured: Measured | null;
-}
-
-export interface Finding {
-  readonly fault: string;
-  readonly name: string;
-  readonly status: Outcome;
-  /** One sentence to the coach. */
-  readonly evidence: string;
-  readonly injury: boolean;
-  /** The limits that judged it and what they were held against, kept with the finding. */
-  readonly judgedBy: readonly Judged[];
-  /** The choices of school that it was judged by, as "plant the foot (inside a combination)". */
-  readonly judgedAs: readonly string[];
-  /** The frame that shows it, when there is one. */
-  readonly frame: number | null;
-  /** What it costs, where that can be estimated; null until then. */
-  readonly cost: Cost | null;
-  /** Where it cannot be told: why not. */
-  readonly open: Open | null;
-}
-
-export interface Open {
-  /** What would settle it, as a sentence. */
-  readonly settle: string;
-  /** What was measured and is not enough, as "3 ± 4°, limit 7°"; null when nothing was. */
-  readonly short: string | null;
-}
-
-/** What a strike is judged by, beside its readings. */
-export interface Rules {
-  readonly catalogue: Catalogue;
-  readonly school: SchoolInForce;
-  /** The coach's word on what no camera can judge. */
-  readonly audit: Audit;
-}
-
-export const USUAL_RULES: Rules = {
-  catalogue: CATALOGUE,
-  school: resolve(NO_SCHOOL),
-  audit: {},
-};
-
-/** Readings of a strike, and of the set it belongs to when a set is judged. */
-export type JudgedReadings = Readings & Partial<Readonly<Record<SetId, Measured>>>;
-
 /**
- * Judge every leak that the technique can have in this school.
+ * Judge every fault that the technique can have in this school.
  *
- * @returns in the order of `ranked`
+ * @returns in the catalogue's order; `rank.ts` puts them into the order in which they are told
  */
 export function judge(
   technique: Technique,
   readings: JudgedReadings,
   rules: Rules = USUAL_RULES,
 ): Finding[] {
-  const findings = rules.catalogue.faults
+  return rules.catalogue.faults
     .filter(({ techniques }) => techniques.includes(technique.id))
     .filter(({ scope }) => scope !== 'set' || 'set.rise' in readings)
     .flatMap((fault) => judgeFault(fault, technique, readings, rules) ?? []);
-  return ranked(findings, rules);
 }
 
 interface Verdict {
@@ -99,7 +50,7 @@ interface Verdict {
   readonly doubtful: Judged | null;
 }
 
-/** @returns null where the leak does not exist: in this school, or for want of what it is about */
+/** @returns null where the fault does not exist: in this school, or for want of what it is about */
 export function judgeFault(
   fault: Fault,
   technique: Technique,
@@ -113,7 +64,7 @@ export function judgeFault(
         choices!.includes(rules.school[key]?.choice ?? ''),
       ),
     )
-    .filter(({ limits }) => !isForeign(limits[0]!, readings))
+    .filter(({ limits }) => !isNotApplicable(limits[0]!, readings))
     .map((one) => verdictOn(one, readings, rules.audit));
   const status = worst(verdicts.map((verdict) => verdict.status));
   if (!status) return null;
@@ -137,26 +88,28 @@ function worst(outcomes: readonly Outcome[]): Outcome | null {
   return (['found', 'cant-tell', 'clear'] as const).find((one) => outcomes.includes(one)) ?? null;
 }
 
-/** A strike that has no such reading cannot have the leak. */
-function isForeign(limit: Limit, readings: JudgedReadings): boolean {
+/** A strike that has no such reading cannot have the fault. */
+function isNotApplicable(limit: Limit, readings: JudgedReadings): boolean {
   const measured = isOfReading(limit) && readings[limit.reading];
-  return measured !== undefined && measured !== false && isAbsent(measured) && !!measured.isForeign;
+  return (
+    measured !== undefined && measured !== false && isAbsent(measured) && !!measured.isNotApplicable
+  );
 }
 
 function verdictOn(of: FaultCase, readings: JudgedReadings, audit: Audit): Verdict {
   const all = of.limits.map((limit) => {
     const measured = isOfReading(limit) ? (readings[limit.reading] ?? NOT_IN_A_SET) : null;
     const outcome = isOfReading(limit) ? holdAgainst(limit, measured!) : byEye(audit[limit.eye]);
-    const isWitness = isOfReading(limit) && limit.isWitness;
-    return { limit, measured, outcome, isWitness };
+    const onlyClears = isOfReading(limit) && limit.onlyClears;
+    return { limit, measured, outcome, onlyClears };
   });
   const isCleared = all.some(({ outcome }) => outcome === 'clear');
-  const doubtful = all.find(({ outcome, isWitness }) => outcome === 'cant-tell' && !isWitness);
+  const doubtful = all.find(({ outcome, onlyClears }) => outcome === 'cant-tell' && !onlyClears);
   return {
     of,
     status: isCleared ? 'clear' : doubtful ? 'cant-tell' : 'found',
     judgedBy: all
-      .filter(({ isWitness, outcome }) => !isWitness || outcome !== 'cant-tell')
+      .filter(({ onlyClears, outcome }) => !onlyClears || outcome !== 'cant-tell')
       .map(({ limit, measured }) => ({ limit, measured })),
     doubtful: doubtful ? { limit: doubtful.limit, measured: doubtful.measured } : null,
   };
@@ -177,7 +130,7 @@ export function holdAgainst(limit: ReadingLimit, measured: Measured): Outcome {
   return beyond + spread <= limit.slack ? 'clear' : 'cant-tell';
 }
 
-/** How far the reading lies on the leak's side of its limit; negative on the right side. */
+/** How far the reading lies on the fault's side of its limit; negative on the right side. */
 function distanceBeyond({ is, value }: ReadingLimit, measured: Reading): number {
   if (is === 'below') return value - measured.value;
   return (is === 'outside' ? Math.abs(measured.value) : measured.value) - value;

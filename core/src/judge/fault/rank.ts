@@ -2,7 +2,7 @@
 import { PHASES } from '../../measure/events/phases';
 import { CHAIN } from '../../foundation/technique/techniques';
 import { isKnown, isTie } from './cost';
-import type { Finding, Outcome, Rules } from './judge';
+import type { Finding, Outcome, Rules } from './finding';
 import type { Fault } from './schema';
 
 const ORDER: Record<Outcome, number> = { found: 0, 'cant-tell': 1, clear: 2 };
@@ -11,7 +11,7 @@ const ORDER: Record<Outcome, number> = { found: 0, 'cant-tell': 1, clear: 2 };
  * Found before can't tell before clear; among them injuries first; then by cost, where costs are
  * known and can be told apart; else from the ground up or from the shoulders down.
  */
-export function ranked(findings: readonly Finding[], rules: Rules): Finding[] {
+export function ranked<T extends Finding>(findings: readonly T[], rules: Rules): T[] {
   const place = new Map(rules.catalogue.faults.map((fault) => [fault.id, placeOf(fault, rules)]));
   const sorted = [...findings].sort(
     (a, b) =>
@@ -29,7 +29,7 @@ function dearer(a: Finding, b: Finding): number {
 }
 
 /** Neighbours whose costs cannot be told apart stand in the order of the reading. */
-function withTiesRead(sorted: Finding[], place: ReadonlyMap<string, number>): Finding[] {
+function withTiesRead<T extends Finding>(sorted: T[], place: ReadonlyMap<string, number>): T[] {
   const read = [...sorted];
   for (let pass = 0; pass < read.length; pass++) {
     for (let i = 1; i < read.length; i++) {

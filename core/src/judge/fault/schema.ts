@@ -1,4 +1,4 @@
-/** What a leak is, as data: what is held against which limit, in whose school, and what to say. */
+/** What a fault is, as data: what is held against which limit, in whose school, and what to say. */
 import { z } from 'zod';
 import { CHECKS } from '../eye/eyeChecks';
 import { drillSchema } from '../../foundation/drill/drills';
@@ -8,20 +8,20 @@ import { SET_IDS } from '../../measure/measures/set';
 import { SCHOOLS } from '../school/schools';
 import { CHAIN, TECHNIQUES } from '../../foundation/technique/techniques';
 
-/** Readings a leak may be judged by: those of a strike, and those of a set of strikes. */
+/** Readings a fault may be judged by: those of a strike, and those of a set of strikes. */
 export const JUDGED_IDS = [...MEASURE_IDS, ...SET_IDS] as const;
 export type JudgedId = (typeof JUDGED_IDS)[number];
 
 const readingLimitSchema = z.object({
   reading: z.enum(JUDGED_IDS),
-  /** The leak is on the far side of `value`; `outside` compares the size without its sign. */
+  /** The fault is on the far side of `value`; `outside` compares the size without its sign. */
   is: z.enum(['below', 'above', 'outside']),
   /** In the reading's own SI unit. */
   value: z.number().finite(),
-  /** Within this distance beyond the limit the leak costs nothing worth naming. */
+  /** Within this distance beyond the limit the fault costs nothing worth naming. */
   slack: z.number().nonnegative().default(0),
-  /** A second witness: it can clear the leak, and is not waited for. */
-  isWitness: z.boolean().default(false),
+  /** A second witness: it can clear the fault, and is not waited for. */
+  onlyClears: z.boolean().default(false),
 });
 /** The coach's eye says that this drags. */
 const eyeLimitSchema = z.object({ eye: z.enum(CHECKS.map(({ id }) => id)) });
@@ -41,9 +41,15 @@ const whenSchema = z
 
 const techniqueIds = z.array(z.enum(TECHNIQUES.map(({ id }) => id))).min(1);
 
-/** One way in which a leak shows: all its limits must be passed. The first one is quoted. */
+/** One way in which a fault shows: all its limits must be passed. The first one is quoted. */
 export const caseSchema = z.object({
-  /** Which of the leak's techniques it belongs to; all when not given. */
+  /** Names the case within its fault, for good: a gym's limits are kept by it. */
+  id: z
+    .string()
+    .regex(/^[a-z0-9-]+$/)
+    .max(40)
+    .default('usual'),
+  /** Which of the fault's techniques it belongs to; all when not given. */
   techniques: techniqueIds.optional(),
   /** Only where the school is one of these; always when not given. */
   when: whenSchema.optional(),
@@ -54,9 +60,19 @@ export const caseSchema = z.object({
   clear: z.string().min(1),
 });
 
+/** Names a limit within its fault, for good: its case and what it is held against. */
+export function limitId(
+  { id }: { readonly id: string },
+  limit: z.infer<typeof limitSchema>,
+): string {
+  return `${id}/${'reading' in limit ? limit.reading : `eye-${limit.eye}`}`;
+}
+
+const hasNoTwins = (ids: readonly string[]) => new Set(ids).size === ids.length;
+
 export const SCOPES = ['strike', 'pair', 'set'] as const;
 
-/** What would be otherwise without the leak; see `cost/estimate`. */
+/** What would be otherwise without the fault; see `cost/estimate`. */
 export const REMEDIES = [
   'in-order',
   'hand-later',
@@ -72,7 +88,7 @@ export const faultSchema = z.object({
     .regex(/^[a-z-]+$/)
     .max(60),
   name: z.string().trim().min(1).max(60),
-  /** The leak as a sentence, for the head of a page. */
+  /** The fault as a sentence, for the head of a page. */
   headline: z.string().trim().min(1).max(120),
   techniques: techniqueIds,
   link: z.enum(CHAIN),
@@ -80,8 +96,15 @@ export const faultSchema = z.object({
   /** Of one strike, of a strike and the next of a combination, or of a whole set. */
   scope: z.enum(SCOPES).default('strike'),
   injury: z.boolean().default(false),
-  /** The leak is there when one of them is. */
-  cases: z.array(caseSchema).min(1),
+  /** The fault is there when one of them is. */
+  cases: z
+    .array(caseSchema)
+    .min(1)
+    .refine((cases) => hasNoTwins(cases.map(({ id }) => id)), 'two ways of a leak have the same id')
+    .refine(
+      (cases) => cases.every((one) => hasNoTwins(one.limits.map((limit) => limitId(one, limit)))),
+      'a way of a leak has two limits on the same reading',
+    ),
   why: z.string().trim().min(1).max(300),
   cue: z.string().trim().min(1, 'A cue needs words.').max(200),
   drill: z.string(),
@@ -101,13 +124,10 @@ export function isOfReading(limit: Limit): limit is ReadingLimit {
   return 'reading' in limit;
 }
 
-/** All that the coach may change: leaks and drills, validated together. */
+/** All that the coach may change: faults and drills, validated together. */
 export const catalogueSchema = z
   .object({ faults: z.array(faultSchema), drills: z.array(drillSchema) })
-  .refine(
-    ({ faults }) => new Set(faults.map(({ id }) => id)).size === faults.length,
-    'two leaks have the same id',
-  )
+  .refine(({ faults }) => hasNoTwins(faults.map(({ id }) => id)), 'two leaks have the same id')
   .refine(
     ({ faults, drills }) => faults.every(({ drill }) => drills.some(({ id }) => id === drill)),
     'a leak names a drill that is not there',

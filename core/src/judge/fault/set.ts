@@ -1,6 +1,8 @@
 /** A set of strikes of one kind, judged as one; and what a change of rules changes. */
 import { isKnown } from './cost';
-import { judge, type Finding, type Outcome, type Rules } from './judge';
+import type { Finding, Outcome, Rules } from './finding';
+import { judge } from './judge';
+import { ranked } from './rank';
 import { FEWEST, medianReadings, setReadings } from '../../measure/measures/set';
 import type { Readings } from '../../measure/measures/allMeasures';
 import type { Technique } from '../../foundation/technique/techniques';
@@ -33,7 +35,8 @@ export function judgeSet(
 ): SetVerdict {
   const all = strikes.map(({ readings }) => readings);
   const readings = medianReadings(all);
-  const findings = judge(technique, { ...readings, ...setReadings(all) }, rules).map((finding) => {
+  const judged = judge(technique, { ...readings, ...setReadings(all) }, rules);
+  const findings = judged.map((finding): SetFinding => {
     const own = strikes.map(({ findings }) => findings.find((f) => f.fault === finding.fault));
     const each = own.map((one) => one?.status ?? null);
     const costs = own
@@ -51,7 +54,11 @@ export function judgeSet(
       cost: costs[costs.length >> 1] ?? finding.cost,
     };
   });
-  return { readings, findings, isProvisional: strikes.length < FEWEST };
+  return {
+    readings,
+    findings: ranked(findings, rules),
+    isProvisional: strikes.length < FEWEST,
+  };
 }
 
 /** Where every strike that can be told says the same, and enough of them do, the scatter does not matter. */

@@ -1,5 +1,5 @@
 /**
- * What a gym has made its own of the catalogue: limits, cues, drills, its schools, leaks of its own.
+ * What a gym has made its own of the catalogue: limits, cues, drills, its schools, faults of its own.
  * The catalogue as it comes is never changed; taking an edit away brings it back.
  */
 import { z } from 'zod';
@@ -8,20 +8,21 @@ import {
   catalogueSchema,
   faultSchema,
   isOfReading,
+  limitId,
   type Catalogue,
   type Fault,
+  type ReadingLimit,
 } from '../fault/schema';
+import { firstEditsSchema, fromFirst } from './firstVersion';
 import { drillSchema } from '../../foundation/drill/drills';
 import { quantity } from '../../foundation/reading/say';
 import { unitOf } from '../../measure/measures/units';
-import { choiceName, SCHOOLS, schoolSchema } from '../school/schools';
+import { choiceName, SCHOOLS, schoolSchema, type School } from '../school/schools';
 
-/** Names a limit of a leak: its case and its place in it. */
-export const limitKey = (ofCase: number, index: number) => `${ofCase}.${index}`;
-
-const leakEditSchema = z
+const faultEditSchema = z
   .object({
-    limits: z.record(z.string().regex(/^\d+\.\d+$/), z.number().finite()),
+    /** By `limitId`. */
+    limits: z.record(z.string(), z.number().finite()),
     cue: faultSchema.shape.cue,
     drill: z.string(),
     /** Not judged in this gym. */
@@ -30,8 +31,8 @@ const leakEditSchema = z
   .partial();
 
 export const editsSchema = z.object({
-  leaks: z.record(z.string(), leakEditSchema),
-  /** The gym's own leaks. */
+  faults: z.record(z.string(), faultEditSchema),
+  /** The gym's own faults. */
   own: z.array(faultSchema),
   drills: z.record(z.string(), drillSchema.pick({ name: true, dose: true }).partial()),
   ownDrills: z.array(drillSchema),
@@ -40,28 +41,46 @@ export const editsSchema = z.object({
 
 export type Edits = z.infer<typeof editsSchema>;
 
-export const NO_EDITS: Edits = { leaks: {}, own: [], drills: {}, ownDrills: [], school: {} };
+/** What strikes are judged by in a gym. */
+export interface Library {
+  readonly catalogue: Catalogue;
+  readonly school: School;
+}
+
+export const NO_EDITS: Edits = { faults: {}, own: [], drills: {}, ownDrills: [], school: {} };
+
+/** Of the file below; version 1 named limits by their place. */
+export const LIBRARY_VERSION = 2;
 
 /** A file that carries a library from one gym to another. */
-export const libraryFileSchema = z.object({
-  format: z.literal('sinew-library'),
-  version: z.literal(1),
-  edits: editsSchema,
-});
+export const libraryFileSchema = z.union([
+  z.object({
+    format: z.literal('sinew-library'),
+    version: z.literal(LIBRARY_VERSION),
+    edits: editsSchema,
+  }),
+  z
+    .object({ format: z.literal('sinew-library'), version: z.literal(1), edits: firstEditsSchema })
+    .transform(({ format, edits }) => ({
+      format,
+      version: LIBRARY_VERSION,
+      edits: editsSchema.parse(fromFirst(edits)),
+    })),
+]);
 
 /**
- * The catalogue as a gym has it. Edits that name leaks or drills which no longer exist are passed
+ * The catalogue as a gym has it. Edits that name faults or drills which no longer exist are passed
  * over: a newer Sinew must open an older gym.
  *
- * @throws ZodError when the gym's own leaks do not fit
+ * @throws ZodError when the gym's own faults do not fit
  */
 export function edited(edits: Edits, base: Catalogue = CATALOGUE): Catalogue {
   const drills = new Set([...base.drills, ...edits.ownDrills].map(({ id }) => id));
   return catalogueSchema.parse({
     faults: [
       ...base.faults
-        .map((fault) => leakEdited(fault, edits.leaks[fault.id], drills))
-        .filter(({ id }) => !edits.leaks[id]?.isOff),
+        .map((fault) => faultEdited(fault, edits.faults[fault.id], drills))
+        .filter(({ id }) => !edits.faults[id]?.isOff),
       ...edits.own,
     ],
     drills: [
@@ -71,9 +90,9 @@ export function edited(edits: Edits, base: Catalogue = CATALOGUE): Catalogue {
   });
 }
 
-function leakEdited(
+function faultEdited(
   fault: Fault,
-  edit: Edits['leaks'][string] | undefined,
+  edit: Edits['faults'][string] | undefined,
   drills: ReadonlySet<string>,
 ): Fault {
   if (!edit) return fault;
@@ -81,14 +100,19 @@ function leakEdited(
     ...fault,
     ...(edit.cue !== undefined && { cue: edit.cue }),
     ...(edit.drill !== undefined && drills.has(edit.drill) && { drill: edit.drill }),
-    cases: fault.cases.map((one, ofCase) => ({
+    cases: fault.cases.map((one) => ({
       ...one,
-      limits: one.limits.map((limit, index) => {
-        const value = edit.limits?.[limitKey(ofCase, index)];
+      limits: one.limits.map((limit) => {
+        const value = edit.limits?.[limitId(one, limit)];
         return value === undefined || !isOfReading(limit) ? limit : { ...limit, value };
       }),
     })),
   };
+}
+
+/** @throws ZodError when the gym's own faults do not fit */
+export function libraryFrom(edits: Edits): Library {
+  return { catalogue: edited(edits), school: edits.school };
 }
 
 /** One thing that a coach changes. `null` brings back what comes with Sinew. */
@@ -96,8 +120,8 @@ export const changeSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('limit'),
     fault: z.string(),
-    ofCase: z.number().int().nonnegative(),
-    index: z.number().int().nonnegative(),
+    /** See `limitId`. */
+    limit: z.string(),
     value: z.number().finite().nullable(),
   }),
   z.object({ kind: z.literal('cue'), fault: z.string(), text: faultSchema.shape.cue.nullable() }),
@@ -127,7 +151,7 @@ export interface Changed {
 export function withChange(edits: Edits, change: LibraryChange): Changed {
   const changed = applied(edits, change);
   const { drills } = edited(changed.edits);
-  for (const { drill } of Object.values(changed.edits.leaks)) {
+  for (const { drill } of Object.values(changed.edits.faults)) {
     if (drill !== undefined && !drills.some(({ id }) => id === drill)) {
       throw new RangeError(`There is no drill “${drill}”.`);
     }
@@ -136,42 +160,44 @@ export function withChange(edits: Edits, change: LibraryChange): Changed {
 }
 
 function applied(edits: Edits, change: LibraryChange): Changed {
-  const now = edited({ ...edits, leaks: mapped(edits.leaks, (one) => ({ ...one, isOff: false })) });
-  const leak = (id: string): Fault => {
+  const now = edited({
+    ...edits,
+    faults: mapped(edits.faults, (one) => ({ ...one, isOff: false })),
+  });
+  const faultById = (id: string): Fault => {
     const found = now.faults.find((fault) => fault.id === id);
     if (!found) throw new RangeError(`There is no leak “${id}” in the library.`);
     return found;
   };
   const usual = (id: string) => CATALOGUE.faults.find((fault) => fault.id === id);
-  const edit = (id: string, to: Partial<Edits['leaks'][string]>): Edits => {
+  const edit = (id: string, to: Partial<Edits['faults'][string]>): Edits => {
     const own = edits.own.find((fault) => fault.id === id);
     if (own) throw new RangeError('This leak is the gym’s own: change it as a whole.');
-    const { [id]: before, ...rest } = edits.leaks;
+    const { [id]: before, ...rest } = edits.faults;
     const after = without({ ...before, ...to });
-    const leaks = Object.keys(after).length > 0 ? { ...rest, [id]: after } : rest;
-    return { ...edits, leaks };
+    const faults = Object.keys(after).length > 0 ? { ...rest, [id]: after } : rest;
+    return { ...edits, faults };
   };
   switch (change.kind) {
     case 'limit': {
-      const fault = leak(change.fault);
-      const limit = fault.cases[change.ofCase]?.limits[change.index];
-      if (!limit || !isOfReading(limit)) throw new RangeError('There is no such limit.');
-      const key = limitKey(change.ofCase, change.index);
-      const { [key]: _, ...others } = edits.leaks[fault.id]?.limits ?? {};
-      const limits = change.value === null ? others : { ...others, [key]: change.value };
+      const fault = faultById(change.fault);
+      const limit = limitOf(fault, change.limit);
+      if (!limit) throw new RangeError('There is no such limit.');
+      const { [change.limit]: _, ...others } = edits.faults[fault.id]?.limits ?? {};
+      const limits = change.value === null ? others : { ...others, [change.limit]: change.value };
       const next = edit(fault.id, { limits });
-      const then = edited(next).faults.find(({ id }) => id === fault.id)?.cases[change.ofCase];
-      const after = then?.limits[change.index];
+      const then = edited(next).faults.find(({ id }) => id === fault.id);
+      const after = then && limitOf(then, change.limit);
       const say = (value: number) => quantity(value, unitOf(limit.reading));
       return {
         edits: next,
         what: `${fault.name}: limit`,
         before: say(limit.value),
-        after: say(after && isOfReading(after) ? after.value : (change.value ?? limit.value)),
+        after: say(after?.value ?? change.value ?? limit.value),
       };
     }
     case 'cue': {
-      const fault = leak(change.fault);
+      const fault = faultById(change.fault);
       const text = change.text ?? usual(fault.id)?.cue ?? fault.cue;
       return {
         edits: edit(fault.id, { cue: change.text ?? undefined }),
@@ -179,7 +205,7 @@ function applied(edits: Edits, change: LibraryChange): Changed {
       };
     }
     case 'drill-of': {
-      const fault = leak(change.fault);
+      const fault = faultById(change.fault);
       const name = (id: string | undefined) => now.drills.find((one) => one.id === id)?.name ?? '';
       return {
         edits: edit(fault.id, { drill: change.drill ?? undefined }),
@@ -189,12 +215,12 @@ function applied(edits: Edits, change: LibraryChange): Changed {
       };
     }
     case 'off': {
-      const fault = leak(change.fault);
+      const fault = faultById(change.fault);
       const words = (isOff: boolean) => (isOff ? 'not judged' : 'judged');
       return {
         edits: edit(fault.id, { isOff: change.isOff || undefined }),
         what: fault.name,
-        before: words(edits.leaks[fault.id]?.isOff === true),
+        before: words(edits.faults[fault.id]?.isOff === true),
         after: words(change.isOff),
       };
     }
@@ -234,10 +260,10 @@ function applied(edits: Edits, change: LibraryChange): Changed {
       };
     }
     case 'reset': {
-      const fault = leak(change.fault);
-      const { [fault.id]: _, ...leaks } = edits.leaks;
+      const fault = faultById(change.fault);
+      const { [fault.id]: _, ...faults } = edits.faults;
       return {
-        edits: { ...edits, leaks },
+        edits: { ...edits, faults },
         ...{ what: fault.name, before: 'changed', after: 'as it comes' },
       };
     }
@@ -259,6 +285,13 @@ function applied(edits: Edits, change: LibraryChange): Changed {
         ...{ what: 'The whole library', before: 'as it was', after: 'taken from a file' },
       };
   }
+}
+
+/** A limit by its name within a fault. */
+export function limitOf({ cases }: Fault, id: string): ReadingLimit | undefined {
+  return cases
+    .flatMap((one) => one.limits.filter((limit) => limitId(one, limit) === id))
+    .find(isOfReading);
 }
 
 /** Without what is undefined or empty. */

@@ -1,6 +1,6 @@
 /** The chain model brought to throw a strike as it was measured: its torques, and how well it follows. */
 import { leastSquares } from '../../foundation/geometry/leastSquares';
-import { thrown, type Model, type Thrown } from './strike';
+import { simulateStrike, type Model, type SimulatedStrike } from './strike';
 
 /** What was measured of a strike; SI units, times from the start of the hips. */
 export interface Observed {
@@ -20,7 +20,7 @@ export interface Observed {
 
 export interface Fitted {
   readonly model: Model;
-  readonly thrown: Thrown;
+  readonly simulated: SimulatedStrike;
   /** Largest miss, as a multiple of what would do: 1 or less is a fit. */
   readonly misfit: number;
 }
@@ -60,7 +60,12 @@ export function strengthened(model: Model, factors: readonly number[]): Model {
   };
 }
 
-function misses(result: Thrown, observed: Observed, isTurn: boolean, hasHeld: boolean): number[] {
+function misses(
+  result: SimulatedStrike,
+  observed: Observed,
+  isTurn: boolean,
+  hasHeld: boolean,
+): number[] {
   const { speed, contact, pelvisTurn, trunkTurn, drift } = observed;
   return [
     (result.speed / speed - 1) / ENOUGH.speed,
@@ -80,14 +85,14 @@ export function fit(model: Model, observed: Observed): Fitted {
   const made = (logs: readonly number[]) => strengthened(start, logs.map(Math.exp));
   const { values } = leastSquares(
     (logs) => [
-      ...misses(thrown(made(logs)), observed, isTurn, hasHeld),
+      ...misses(simulateStrike(made(logs)), observed, isTurn, hasHeld),
       ...logs.map((log) => ORDINARY * log),
     ],
     start.joints.map(() => 0),
     14,
   );
   const fitted = made(values);
-  const result = thrown(fitted);
+  const result = simulateStrike(fitted);
   const worst = Math.max(...misses(result, observed, isTurn, hasHeld).map(Math.abs));
-  return { model: fitted, thrown: result, misfit: result.hasArrived ? worst : Infinity };
+  return { model: fitted, simulated: result, misfit: result.hasArrived ? worst : Infinity };
 }

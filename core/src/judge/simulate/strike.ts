@@ -46,7 +46,7 @@ export interface Model {
   readonly give: number;
 }
 
-export interface Thrown {
+export interface SimulatedStrike {
   /** Seconds from the first onset to contact; the end of the time when it never arrives. */
   readonly contact: number;
   readonly hasArrived: boolean;
@@ -79,7 +79,7 @@ const HOLD_DAMPING = 0.06;
 const DRIFT = 0.08;
 
 /** Runs the strike in the chain model. */
-export function thrown(model: Model): Thrown {
+export function simulateStrike(model: Model): SimulatedStrike {
   const chain = new Chain(model.links);
   const drive = (state: State, time: number) => torques(model, state, time);
   let state: State = { angles: model.guard, rates: model.guard.map(() => 0) };

@@ -42,8 +42,7 @@ const AROUND = 0.03;
 
 /** When each link turns fastest before contact, in the order of the chain. */
 export function peakSteps(motion: Motion, technique: Technique, contact: EventMark): Step[] {
-  const tracked = { ...motion, paths: motion.raw };
-  return turningOf(tracked, technique).flatMap(([link, series]) => {
+  return turningOf(motion, technique, 'raw').flatMap(([link, series]) => {
     const speed = speedOf(series, contact.time);
     if (!speed) return [];
     const { times, values, noise } = speed;

@@ -1,9 +1,9 @@
-/** Every link's verdict: it drives the strike, rides along, or drags on it. */
+/** Every link's verdict: it drives the strike, is neutral, or drags on it. */
 import { halfWidth, isAbsent, type Measured, type Reading } from '../../foundation/reading/reading';
 import type { Link } from '../../foundation/technique/techniques';
 import type { Part } from './decompose';
 
-export type Verdict = 'drives' | 'rides' | 'drags';
+export type Verdict = 'drives' | 'neutral' | 'drags';
 
 export interface LinkVerdict {
   readonly share: Reading;
@@ -24,9 +24,9 @@ export const PART_OF_LINK: Readonly<Record<Link, Exclude<Part, 'other'>>> = {
   foot: 'foot',
 };
 
-/** A link that adds less than this share of the speed rides along. */
+/** A link that adds less than this share of the speed is neutral. */
 const LEAST = 0.03;
-/** A share within its ± means "rides" only when the ± itself is no more than this of the speed. */
+/** A share within its ± means "neutral" only when the ± itself is no more than this of the speed. */
 const SURE = 0.2;
 
 /**
@@ -45,7 +45,7 @@ export function verdicts(
     const whole = Math.abs(speed.value);
     const isBeyond = Math.abs(share.value) > Math.max(halfWidth(share), LEAST * whole);
     if (!isBeyond && halfWidth(share) > SURE * whole) continue;
-    found[link] = { share, verdict: !isBeyond ? 'rides' : share.value > 0 ? 'drives' : 'drags' };
+    found[link] = { share, verdict: !isBeyond ? 'neutral' : share.value > 0 ? 'drives' : 'drags' };
   }
   return found;
 }

@@ -167,7 +167,7 @@ function exactly(
   const doubt = isSharp
     ? Math.max(best.stop / 4, frame / 2)
     : Math.max(best.stop / 3, Math.abs(best.time - fastest) / 2);
-  const hidden = path.bias ? TRACKED_CONTACT : 0;
+  const hidden = path.isTracked ? TRACKED_CONTACT : 0;
   return markAt(motion.frameTimes, time, Math.hypot(spread, doubt, hidden), motion.source);
 }
 
@@ -306,14 +306,13 @@ export function proposeHome(
 ): EventMark | null {
   if (motion.axes.length === 0 || !motion.metric) return null;
   const away =
-    (technique.family === 'kick' ? null : armOf({ ...motion, paths: motion.raw })) ??
-    fromGuard(motion, ready);
+    (technique.family === 'kick' ? null : armOf(motion, 'raw')) ?? fromGuard(motion, ready);
   if (!away || !isDense(away)) return null;
   const even = resampleEvenly(away.times, away.values);
   const distance = lowpass(even.values, COARSE, even.rate);
   const speed = derivative(distance, even.times).map(Math.abs);
   const { times } = even;
-  const tracked = endPath(motion, 'raw')?.bias ? TRACKED_HOME : 0;
+  const tracked = endPath(motion, 'raw')?.isTracked ? TRACKED_HOME : 0;
   const from = lowerBound(times, end.time);
   const guard = distance[Math.min(lowerBound(times, ready.time), times.length - 1)]!;
   let peak = from;

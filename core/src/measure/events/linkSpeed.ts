@@ -1,7 +1,7 @@
 /** From a link's series to its speed, as free of noise as its own noise asks for. */
 import { isDense } from '../../reconstruct/motion/prepare';
 import type { Series } from '../../reconstruct/motion/speeds';
-import { lowpass } from '../../foundation/signal/butterworth';
+import { lowpass, roundedRatio } from '../../foundation/signal/butterworth';
 import { derivative } from '../../foundation/signal/derivative';
 import { lowerBound } from '../../foundation/signal/interpolate';
 import { resampleEvenly } from '../../foundation/signal/resample';
@@ -20,7 +20,7 @@ export interface Speed {
 }
 
 /**
- * Only samples up to `until` go in: contact is a break, and nothing behind it may leak back.
+ * Only samples up to `until` go in: contact is a break, and nothing behind it may fault back.
  *
  * @param until seconds
  * @returns null when there are too few samples, or too few of the frames
@@ -43,18 +43,23 @@ export function speedOf(series: Series | null, until: number): Speed | null {
   };
 }
 
-const gains = new Map<string, number>();
+/** Known gains by the ratio they were worked out for; the same ratio always gives the same gain. */
+const gains = new Map<number, number>();
 
 /** Standard deviation of the low-passed signal's speed ÷ that of independent noise, per second. */
 function rateGain(cutoff: number, rate: number): number {
-  const key = `${cutoff.toFixed(2)} ${rate.toFixed(1)}`;
-  const known = gains.get(key);
-  if (known !== undefined) return known;
-  const half = Math.ceil((2 * rate) / cutoff);
+  const ratio = roundedRatio(cutoff, rate);
+  const gain = gains.get(ratio) ?? gainPerSample(ratio);
+  gains.set(ratio, gain);
+  return gain * rate;
+}
+
+function gainPerSample(ratio: number): number {
+  const half = Math.ceil(2 / ratio);
   const impulse = Array.from({ length: 2 * half + 1 }, (_, i) => (i === half ? 1 : 0));
-  const times = impulse.map((_, i) => i / rate);
-  const answer = derivative(lowpass(impulse, cutoff, rate), times);
-  const gain = Math.sqrt(answer.reduce((sum, value) => sum + value * value, 0));
-  gains.set(key, gain);
-  return gain;
+  const answer = derivative(
+    lowpass(impulse, ratio, 1),
+    impulse.map((_, i) => i),
+  );
+  return Math.sqrt(answer.reduce((sum, value) => sum + value * value, 0));
 }

@@ -13,8 +13,7 @@ import { onset } from './onset';
 import { speedOf } from './linkSpeed';
 
 export function proposeStarts(motion: Motion, technique: Technique, contact: EventMark): Events {
-  const tracked = { ...motion, paths: motion.raw };
-  const { hips, trunk, arm } = startsOf(tracked, technique);
+  const { hips, trunk, arm } = startsOf(motion, technique, 'raw');
   const strays = isSeenByTracker(motion) ? TRACKED_START : 0;
   return {
     ...named('hips', startOf(hips, motion, contact.time, pelvisDoubt(motion, technique))),
@@ -32,7 +31,7 @@ const TRACKED_PELVIS = 0.045;
 /** How far other starts stray that are read off a tracked body; seconds, on the same. */
 const TRACKED_START = 0.015;
 
-const isSeenByTracker = ({ raw }: Motion) => raw.leftHip?.bias !== undefined;
+const isSeenByTracker = ({ raw }: Motion) => raw.leftHip?.isTracked === true;
 
 function pelvisDoubt(motion: Motion, { start }: Technique): number {
   if (!isSeenByTracker(motion)) return 0;
@@ -80,13 +79,12 @@ const LEAST = { m: 0.006, rad: 0.035 };
 
 /** First departure before the hips: the pelvis sinks, or pelvis or trunk turn the other way. */
 export function proposeLoad(motion: Motion, hips: EventMark): EventMark | null {
-  const tracked = { ...motion, paths: motion.raw };
   const back = (series: Series | null): Series | null =>
     series && { ...series, values: series.values.map((value) => -value) };
   const candidates = [
-    hipsAlong(tracked, 'up', -1),
-    back(turnOf(tracked, 'trunk')),
-    back(turnOf(tracked, 'pelvis')),
+    hipsAlong(motion, 'up', -1, 'raw'),
+    back(turnOf(motion, 'trunk', 'raw')),
+    back(turnOf(motion, 'pelvis', 'raw')),
   ];
   const found = candidates.flatMap((series) => {
     const early = series && since(series, hips.time - LONGEST_LOAD);

@@ -124,7 +124,7 @@ export function measureOne(id: SingleId, context: MeasureContext): Measured {
   );
 }
 
-const FOREIGN: Absent = { absent: 'This strike has no such link.', isForeign: true };
+const NOT_APPLICABLE: Absent = { absent: 'This strike has no such link.', isNotApplicable: true };
 
 function parts(
   kind: 'share' | 'travel',
@@ -133,7 +133,7 @@ function parts(
 ): (readonly [string, Measured])[] {
   const own = partsOf(strike.technique);
   return PARTS.map((part) => {
-    if (!own.includes(part)) return [`${kind}.${part}`, FOREIGN] as const;
+    if (!own.includes(part)) return [`${kind}.${part}`, NOT_APPLICABLE] as const;
     return [`${kind}.${part}`, isAbsent(found) ? found : found[part]!] as const;
   });
 }

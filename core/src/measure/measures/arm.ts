@@ -13,7 +13,7 @@ import {
 import { absent } from '../../foundation/reading/reading';
 import type { Technique } from '../../foundation/technique/techniques';
 import { viewWords } from './context';
-import { Lacking, type Instant, type Look } from './probe';
+import { MissingInput, type Instant, type MeasureProbe } from './probe';
 import type { Measure } from './run';
 
 /** Seconds before contact over which a hook's angle must hold. */
@@ -32,17 +32,17 @@ const BEND = {
 } as const;
 
 /** Inner angle of the striking elbow or knee; π = straight. */
-function bend(look: Look, when: Instant): number {
-  requireBendView(look);
-  const parts = isKick(look.strike.technique)
+function bend(probe: MeasureProbe, when: Instant): number {
+  requireBendView(probe);
+  const parts = isKick(probe.strike.technique)
     ? (['Hip', 'Knee', 'Ankle'] as const)
     : (['Shoulder', 'Elbow', 'Wrist'] as const);
-  const [near, middle, far] = parts.map((part) => look.at(look.own(part), when));
+  const [near, middle, far] = parts.map((part) => probe.at(probe.own(part), when));
   return angleAt(near!, middle!, far!);
 }
 
 /** The bend must lie in the picture plane, which depends on the technique. */
-function requireBendView({ motion, strike: { technique } }: Look): void {
+function requireBendView({ motion, strike: { technique } }: MeasureProbe): void {
   if (motion.view === '3d') return;
   const { bendViews, name } = technique;
   const joint = isKick(technique) ? 'knee' : 'elbow';
@@ -51,7 +51,7 @@ function requireBendView({ motion, strike: { technique } }: Look): void {
       bendViews.length > 0
         ? `film from ${bendViews.map(viewWords).join(' or ')}`
         : 'two cameras would';
-    throw new Lacking(
+    throw new MissingInput(
       absent(
         `A view from ${viewWords(motion.view)} cannot show the ${joint}'s bend in a ` +
           `${name.toLowerCase()}; ${advice}.`,
@@ -59,22 +59,22 @@ function requireBendView({ motion, strike: { technique } }: Look): void {
     );
   }
   if (motion.axes.length === 0) {
-    throw new Lacking(absent('Draw the line to the target in the picture.'));
+    throw new MissingInput(absent('Draw the line to the target in the picture.'));
   }
 }
 
-function drift(look: Look): number {
-  return bend(look, look.event('contact')) - bend(look, look.event('contact', -DRIFT_WINDOW));
+function drift(probe: MeasureProbe): number {
+  return bend(probe, probe.event('contact')) - bend(probe, probe.event('contact', -DRIFT_WINDOW));
 }
 
 /** The joint the limb hangs on, and its links down to the end. */
 function links(
-  look: Look,
+  probe: MeasureProbe,
 ): readonly (readonly [
   'Shoulder' | 'Elbow' | 'Wrist' | 'Hip' | 'Knee' | 'Ankle',
   'Elbow' | 'Wrist' | 'Knee' | 'Ankle' | 'end',
 ])[] {
-  return isKick(look.strike.technique)
+  return isKick(probe.strike.technique)
     ? [
         ['Hip', 'Knee'],
         ['Knee', 'Ankle'],
@@ -91,18 +91,18 @@ function links(
  * Root of the limb to striking end at contact ÷ full extension: the sum of the links, each as long
  * as it is seen in this strike. Needs no scale.
  */
-function reach(look: Look): number {
-  if (look.motion.view === 'above') {
-    throw new Lacking(
+function reach(probe: MeasureProbe): number {
+  if (probe.motion.view === 'above') {
+    throw new MissingInput(
       absent('From above, links that hang look short, and so does full reach; film from the side.'),
     );
   }
-  const when = look.event('contact');
-  const root = look.own(isKick(look.strike.technique) ? 'Hip' : 'Shoulder');
-  const used = distance(look.at(root, when), look.at('end', when));
-  const full = links(look).reduce(
+  const when = probe.event('contact');
+  const root = probe.own(isKick(probe.strike.technique) ? 'Hip' : 'Shoulder');
+  const used = distance(probe.at(root, when), probe.at('end', when));
+  const full = links(probe).reduce(
     (sum, [near, far]) =>
-      sum + look.linkLength(look.own(near), far === 'end' ? far : look.own(far)),
+      sum + probe.linkLength(probe.own(near), far === 'end' ? far : probe.own(far)),
     0,
   );
   return used / full;
@@ -112,12 +112,12 @@ function reach(look: Look): number {
  * Largest distance by which the elbow leaves the upright plane through its own shoulder and the
  * target, to the outside, from the arm's start to contact. Inside counts as negative.
  */
-function flare(look: Look): number {
-  const outward = look.motion.striking === 'right' ? 1 : -1;
-  const out = (l: Look, when: Instant) =>
+function flare(probe: MeasureProbe): number {
+  const outward = probe.motion.striking === 'right' ? 1 : -1;
+  const out = (l: MeasureProbe, when: Instant) =>
     outward * (l.at(l.own('Elbow'), when)[2]! - l.at(l.own('Shoulder'), when)[2]!);
-  const from = look.event('arm');
-  return out(look, look.most('flare', from, look.event('contact'), look.own('Elbow'), out));
+  const from = probe.event('arm');
+  return out(probe, probe.most('flare', from, probe.event('contact'), probe.own('Elbow'), out));
 }
 
 /** Forearm against the line to the target, and the target's own direction. */
@@ -127,11 +127,11 @@ const TARGET: Vector = [1, 0, 0];
  * The hand against the forearm at contact, split into the bend about the knuckle line (up or down)
  * and the bend toward the thumb or little finger.
  */
-function wrist(look: Look): { flex: number; side: number } {
-  const when = look.event('contact');
+function wrist(probe: MeasureProbe): { flex: number; side: number } {
+  const when = probe.event('contact');
   const [elbow, wristAt, index, little] = (
     ['Elbow', 'Wrist', 'IndexKnuckle', 'LittleKnuckle'] as const
-  ).map((part) => look.at(look.own(part), when)) as [Vector, Vector, Vector, Vector];
+  ).map((part) => probe.at(probe.own(part), when)) as [Vector, Vector, Vector, Vector];
   const forearm = minus(wristAt, elbow);
   const hand = minus(
     scaled(
@@ -154,11 +154,11 @@ function wrist(look: Look): { flex: number; side: number } {
 }
 
 /** Roll of the knuckle line from vertical: 0 = thumb up, π/2 = palm down (or up). */
-function knucklePlane(look: Look): number {
-  const when = look.event('contact');
+function knucklePlane(probe: MeasureProbe): number {
+  const when = probe.event('contact');
   const line = minus(
-    look.at(look.own('IndexKnuckle'), when),
-    look.at(look.own('LittleKnuckle'), when),
+    probe.at(probe.own('IndexKnuckle'), when),
+    probe.at(probe.own('LittleKnuckle'), when),
   );
   return between(line, [0, 1, 0]);
 }
@@ -171,7 +171,7 @@ export const ARM = [
     id: 'elbow.contact',
     name: 'Elbow at contact',
     of: isPunch,
-    value: (look) => bend(look, look.event('contact')),
+    value: (probe) => bend(probe, probe.event('contact')),
   },
   { ...BEND, id: 'elbow.drift', name: 'Elbow change, last 80 ms', of: isPunch, value: drift },
   {
@@ -179,9 +179,9 @@ export const ARM = [
     id: 'elbow.most',
     name: 'Elbow at its straightest',
     of: isPunch,
-    value: (look) => {
-      const [from, to] = [look.event('contact'), look.event('end')];
-      return bend(look, look.most('straightest', from, to, look.own('Elbow'), bend));
+    value: (probe) => {
+      const [from, to] = [probe.event('contact'), probe.event('end')];
+      return bend(probe, probe.most('straightest', from, to, probe.own('Elbow'), bend));
     },
   },
   {
@@ -189,7 +189,7 @@ export const ARM = [
     id: 'knee.contact',
     name: 'Striking knee at contact',
     of: isKick,
-    value: (look) => bend(look, look.event('contact')),
+    value: (probe) => bend(probe, probe.event('contact')),
   },
   {
     unit: 'ratio',
@@ -217,9 +217,9 @@ export const ARM = [
     name: 'Forearm against the target line',
     shows: 'the forearm’s line',
     of: isPunch,
-    value: (look) => {
-      const when = look.event('contact');
-      const forearm = minus(look.at(look.own('Wrist'), when), look.at(look.own('Elbow'), when));
+    value: (probe) => {
+      const when = probe.event('contact');
+      const forearm = minus(probe.at(probe.own('Wrist'), when), probe.at(probe.own('Elbow'), when));
       return between(forearm, TARGET);
     },
   },
@@ -231,12 +231,12 @@ export const ARM = [
     name: 'Elbow beside the line from shoulder to fist',
     shows: 'the line of the arm',
     of: isPunch,
-    value: (look) => {
-      const when = look.event('contact');
+    value: (probe) => {
+      const when = probe.event('contact');
       return offLine(
-        look.at(look.own('Elbow'), when),
-        look.at(look.own('Shoulder'), when),
-        look.at('end', when),
+        probe.at(probe.own('Elbow'), when),
+        probe.at(probe.own('Shoulder'), when),
+        probe.at('end', when),
       );
     },
   },
@@ -246,7 +246,7 @@ export const ARM = [
     name: 'Wrist bent up or down',
     shows: 'the wrist',
     of: isPunch,
-    value: (look) => wrist(look).flex,
+    value: (probe) => wrist(probe).flex,
   },
   {
     ...IN_SPACE,
@@ -254,7 +254,7 @@ export const ARM = [
     name: 'Wrist bent sideways',
     shows: 'the wrist',
     of: isPunch,
-    value: (look) => wrist(look).side,
+    value: (probe) => wrist(probe).side,
   },
   {
     ...IN_SPACE,
@@ -262,9 +262,9 @@ export const ARM = [
     name: 'Forearm rises from elbow to wrist',
     shows: 'the level of the forearm',
     of: isPunch,
-    value: (look) => {
-      const when = look.event('contact');
-      const forearm = minus(look.at(look.own('Wrist'), when), look.at(look.own('Elbow'), when));
+    value: (probe) => {
+      const when = probe.event('contact');
+      const forearm = minus(probe.at(probe.own('Wrist'), when), probe.at(probe.own('Elbow'), when));
       return Math.asin(forearm[1]! / length(forearm));
     },
   },

@@ -1,19 +1,12 @@
 /** From one strike of a combination to the next: is it home, planted, and wound up for the other side? */
 import type { Events } from '../events/events';
 import { absent, isAbsent, reading, type Measured } from '../../foundation/reading/reading';
-import type { Strike } from '../../foundation/technique/strike';
 import { wrapped } from '../../foundation/geometry/angles';
-import type { MeasureContext } from './context';
+import type { MeasureContext, NextStrike } from './context';
 import type { Instant } from './probe';
 import { run, type Measure } from './run';
 import { pelvisYaw } from './turn';
 import { BALANCE } from './balance';
-
-/** The strike that follows in the same combination. */
-export interface NextStrike {
-  readonly strike: Strike;
-  readonly events: Events;
-}
 
 export const PAIR = {
   'pair.gap': 'Contact to the next contact',
@@ -26,7 +19,10 @@ export const PAIR = {
 export type PairId = keyof typeof PAIR;
 
 /** Nothing follows, or nothing that this asks for. */
-const FOREIGN = { absent: 'No strike of this kind follows.', isForeign: true } as const;
+const NOT_APPLICABLE = {
+  absent: 'No strike of this kind follows.',
+  isNotApplicable: true,
+} as const;
 
 const NEXT = {
   unit: 'rad',
@@ -48,10 +44,10 @@ export function pairs(context: MeasureContext): Readonly<Record<PairId, Measured
   const ending = last(context);
   if (!next) {
     return {
-      'pair.gap': FOREIGN,
-      'pair.home': FOREIGN,
-      'pair.kept': FOREIGN,
-      'pair.heel': FOREIGN,
+      'pair.gap': NOT_APPLICABLE,
+      'pair.home': NOT_APPLICABLE,
+      'pair.kept': NOT_APPLICABLE,
+      'pair.heel': NOT_APPLICABLE,
       'pair.balance': ending,
     };
   }
@@ -60,13 +56,13 @@ export function pairs(context: MeasureContext): Readonly<Record<PairId, Measured
     'pair.home': negated(between(context, next.events, 'home', 'contact')),
     'pair.kept': kept(context, next),
     'pair.heel': heel(context, next),
-    'pair.balance': FOREIGN,
+    'pair.balance': NOT_APPLICABLE,
   };
 }
 
 /** Only the end of a combination is asked whether it stands. */
 function last(context: MeasureContext): Measured {
-  if (!context.isLastOfSeveral) return FOREIGN;
+  if (!context.isLastOfSeveral) return NOT_APPLICABLE;
   return run(BALANCE.find(({ id }) => id === 'stability.home')! as Measure, context);
 }
 
@@ -89,7 +85,7 @@ function negated(measured: Measured): Measured {
 
 /** Share of the pelvis' turn from ready to contact that is still there; asked of strikes of two sides. */
 function kept(context: MeasureContext, { strike, events }: NextStrike): Measured {
-  if (strike.side === context.strike.side) return FOREIGN;
+  if (strike.side === context.strike.side) return NOT_APPLICABLE;
   const { hips } = events;
   if (!hips) return absent('Mark the start of the hips of the next strike.');
   return run(
@@ -98,10 +94,10 @@ function kept(context: MeasureContext, { strike, events }: NextStrike): Measured
       id: 'pair.kept',
       name: PAIR['pair.kept'],
       unit: 'ratio',
-      value: (look) => {
-        const ready = pelvisYaw(look, look.event('ready'));
-        const turned = (when: Instant) => wrapped(pelvisYaw(look, when) - ready);
-        return turned(instant('hips', hips)) / turned(look.event('contact'));
+      value: (probe) => {
+        const ready = pelvisYaw(probe, probe.event('ready'));
+        const turned = (when: Instant) => wrapped(pelvisYaw(probe, when) - ready);
+        return turned(instant('hips', hips)) / turned(probe.event('contact'));
       },
     },
     context,
@@ -110,7 +106,7 @@ function kept(context: MeasureContext, { strike, events }: NextStrike): Measured
 
 /** How far the heel of this strike's foot is above where it was in guard. */
 function heel(context: MeasureContext, { strike, events }: NextStrike): Measured {
-  if (strike.side === context.strike.side) return FOREIGN;
+  if (strike.side === context.strike.side) return NOT_APPLICABLE;
   const { hips } = events;
   if (!hips) return absent('Mark the start of the hips of the next strike.');
   return run(
@@ -122,10 +118,10 @@ function heel(context: MeasureContext, { strike, events }: NextStrike): Measured
       needs: 'up',
       shows: 'the heel',
       isMetric: true,
-      value: (look) => {
+      value: (probe) => {
         const up = (when: Instant) =>
-          look.at(look.own('Heel'), when)[1]! - look.at(look.own('Toe'), when)[1]!;
-        return up(instant('hips', hips)) - up(look.event('ready'));
+          probe.at(probe.own('Heel'), when)[1]! - probe.at(probe.own('Toe'), when)[1]!;
+        return up(instant('hips', hips)) - up(probe.event('ready'));
       },
     },
     context,

@@ -3,7 +3,13 @@
  * a ball that flies. Each takes numbers with their σ and gives a reading with its own.
  */
 import { GRAVITY } from '../../foundation/body/balance';
-import { absent, reading, type Measured, type Source, type Unit } from '../../foundation/reading/reading';
+import {
+  absent,
+  reading,
+  type Measured,
+  type Source,
+  type Unit,
+} from '../../foundation/reading/reading';
 import { propagate } from '../../foundation/uncertainty/propagate';
 import { slopeOf } from '../../foundation/uncertainty/slope';
 

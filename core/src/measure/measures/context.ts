@@ -1,6 +1,6 @@
+/** What measures are given of a strike, and the sentences for what they lack. */
 import type { AnyEvent, Events, EventMark } from '../events/events';
 import { VIEW_AXES, type Axis } from '../../reconstruct/calibration/calibration';
-import type { NextStrike } from './between';
 import type { Motion } from '../../reconstruct/motion/motion';
 import { absent, type Absent } from '../../foundation/reading/reading';
 import type { Strike } from '../../foundation/technique/strike';
@@ -18,6 +18,12 @@ export interface MeasureContext {
   readonly isLastOfSeveral?: boolean;
   /** Draw this many times for every σ instead of following it to first order. */
   readonly draws?: { readonly count: number; readonly seed: number };
+}
+
+/** The strike that follows in the same combination. */
+export interface NextStrike {
+  readonly strike: Strike;
+  readonly events: Events;
 }
 
 /** What is known of the student's body; null where nothing is. */

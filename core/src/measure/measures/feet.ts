@@ -2,7 +2,7 @@
 import { distance, dot, minus, scaled, type Vector } from '../../foundation/geometry/vector';
 import type { Technique } from '../../foundation/technique/techniques';
 import { footTurn, kneeAngle } from './stance';
-import type { Instant, Look } from './probe';
+import type { Instant, MeasureProbe } from './probe';
 import type { Measure } from './run';
 
 const TURNS = {
@@ -16,39 +16,39 @@ const ANCHOR = { needs: 'ground', shows: 'the support foot', isMetric: true } as
 
 const INSIDE = { unit: 'm', needs: 'space', shows: 'a knee falling in', isMetric: true } as const;
 
-const ownSide = (look: Look) => look.motion.striking;
-const anchorSide = (look: Look) => (look.motion.striking === 'right' ? 'left' : 'right');
+const ownSide = (probe: MeasureProbe) => probe.motion.striking;
+const anchorSide = (probe: MeasureProbe) => (probe.motion.striking === 'right' ? 'left' : 'right');
 const stands = ({ family }: Technique) => family !== 'kick';
 
 /**
  * When the support foot should be set: as the hips start, or as it was set when that was before. A
  * foot that comes to rest only later has spun.
  */
-function set(look: Look): Instant {
-  const hips = look.event('hips');
-  if (!look.has('anchorSet')) return hips;
-  const seen = look.event('anchorSet');
+function set(probe: MeasureProbe): Instant {
+  const hips = probe.event('hips');
+  if (!probe.has('anchorSet')) return hips;
+  const seen = probe.event('anchorSet');
   return seen.time < hips.time ? seen : hips;
 }
 
-function pivot(look: Look, side: 'left' | 'right'): number {
-  return footTurn(look, side, look.event('ready'), look.event('contact'));
+function pivot(probe: MeasureProbe, side: 'left' | 'right'): number {
+  return footTurn(probe, side, probe.event('ready'), probe.event('contact'));
 }
 
 /** Heel over toe at contact. */
-function heel(look: Look, side: 'left' | 'right'): number {
-  const when = look.event('contact');
-  return look.at(`${side}Heel`, when)[1]! - look.at(`${side}Toe`, when)[1]!;
+function heel(probe: MeasureProbe, side: 'left' | 'right'): number {
+  const when = probe.event('contact');
+  return probe.at(`${side}Heel`, when)[1]! - probe.at(`${side}Toe`, when)[1]!;
 }
 
 /**
  * How far the knee lies inside the line from hip to ankle at contact, seen from the front;
  * positive = caved in toward the other leg.
  */
-function cave(look: Look, side: 'left' | 'right'): number {
-  const when = look.event('contact');
+function cave(probe: MeasureProbe, side: 'left' | 'right'): number {
+  const when = probe.event('contact');
   const [hip, knee, ankle] = (['Hip', 'Knee', 'Ankle'] as const).map((part) =>
-    look.at(`${side}${part}`, when),
+    probe.at(`${side}${part}`, when),
   ) as [readonly number[], readonly number[], readonly number[]];
   const inward = side === 'left' ? 1 : -1;
   const share = (knee[1]! - ankle[1]!) / (hip[1]! - ankle[1]!);
@@ -60,10 +60,10 @@ function cave(look: Look, side: 'left' | 'right'): number {
  * hip, square to where the toes point, positive = toward the other leg. A knee bent over its toes
  * is at 0, wherever they point.
  */
-function inside(look: Look, side: 'left' | 'right'): number {
-  const when = look.event('contact');
+function inside(probe: MeasureProbe, side: 'left' | 'right'): number {
+  const when = probe.event('contact');
   const [hip, knee, ankle, heel, toe] = (['Hip', 'Knee', 'Ankle', 'Heel', 'Toe'] as const).map(
-    (part) => look.at(`${side}${part}`, when),
+    (part) => probe.at(`${side}${part}`, when),
   ) as [Vector, Vector, Vector, Vector, Vector];
   const line = minus(hip, ankle);
   const share = dot(minus(knee, ankle), line) / dot(line, line);
@@ -74,23 +74,28 @@ function inside(look: Look, side: 'left' | 'right'): number {
 }
 
 export const FEET = [
-  { ...TURNS, id: 'pivot.lead', name: 'Lead foot turns', value: (look) => pivot(look, 'left') },
-  { ...TURNS, id: 'pivot.rear', name: 'Rear foot turns', value: (look) => pivot(look, 'right') },
+  { ...TURNS, id: 'pivot.lead', name: 'Lead foot turns', value: (probe) => pivot(probe, 'left') },
+  { ...TURNS, id: 'pivot.rear', name: 'Rear foot turns', value: (probe) => pivot(probe, 'right') },
   {
     ...TURNS,
     id: 'pivot.own',
     name: 'Striking side’s foot turns',
     of: stands,
-    value: (look) => pivot(look, ownSide(look)),
+    value: (probe) => pivot(probe, ownSide(probe)),
   },
   {
     ...TURNS,
     id: 'pivot.support',
     name: 'Support foot turns',
-    value: (look) => pivot(look, anchorSide(look)),
+    value: (probe) => pivot(probe, anchorSide(probe)),
   },
-  { ...HEEL, id: 'heel.lead', name: 'Lead heel at contact', value: (look) => heel(look, 'left') },
-  { ...HEEL, id: 'heel.rear', name: 'Rear heel at contact', value: (look) => heel(look, 'right') },
+  { ...HEEL, id: 'heel.lead', name: 'Lead heel at contact', value: (probe) => heel(probe, 'left') },
+  {
+    ...HEEL,
+    id: 'heel.rear',
+    name: 'Rear heel at contact',
+    value: (probe) => heel(probe, 'right'),
+  },
   {
     unit: 'm',
     needs: 'upright',
@@ -98,7 +103,7 @@ export const FEET = [
     isMetric: true,
     id: 'cave.lead',
     name: 'Lead knee inside its line',
-    value: (look) => cave(look, 'left'),
+    value: (probe) => cave(probe, 'left'),
   },
   {
     unit: 'm',
@@ -107,19 +112,19 @@ export const FEET = [
     isMetric: true,
     id: 'cave.rear',
     name: 'Rear knee inside its line',
-    value: (look) => cave(look, 'right'),
+    value: (probe) => cave(probe, 'right'),
   },
   {
     ...INSIDE,
     id: 'knee.in.lead',
     name: 'Lead knee inside its toes',
-    value: (look) => inside(look, 'left'),
+    value: (probe) => inside(probe, 'left'),
   },
   {
     ...INSIDE,
     id: 'knee.in.rear',
     name: 'Rear knee inside its toes',
-    value: (look) => inside(look, 'right'),
+    value: (probe) => inside(probe, 'right'),
   },
   {
     unit: 'rad',
@@ -128,9 +133,9 @@ export const FEET = [
     isMetric: false,
     id: 'anchor.knee',
     name: 'Support knee gives, set to contact',
-    value: (look) =>
-      kneeAngle(look, anchorSide(look), set(look)) -
-      kneeAngle(look, anchorSide(look), look.event('contact')),
+    value: (probe) =>
+      kneeAngle(probe, anchorSide(probe), set(probe)) -
+      kneeAngle(probe, anchorSide(probe), probe.event('contact')),
   },
   {
     ...ANCHOR,
@@ -138,18 +143,18 @@ export const FEET = [
     isMetric: false,
     id: 'anchor.foot',
     name: 'Support foot turns, set to contact',
-    value: (look) => footTurn(look, anchorSide(look), set(look), look.event('contact')),
+    value: (probe) => footTurn(probe, anchorSide(probe), set(probe), probe.event('contact')),
   },
   {
     ...ANCHOR,
     unit: 'm',
     id: 'anchor.travel',
     name: 'Support foot slides, set to contact',
-    value: (look) =>
+    value: (probe) =>
       // The toe: a heel that comes up moves the middle of the foot and slides nothing.
       distance(
-        look.at(`${anchorSide(look)}Toe`, set(look)),
-        look.at(`${anchorSide(look)}Toe`, look.event('contact')),
+        probe.at(`${anchorSide(probe)}Toe`, set(probe)),
+        probe.at(`${anchorSide(probe)}Toe`, probe.event('contact')),
       ),
   },
   {
@@ -159,7 +164,7 @@ export const FEET = [
     isMetric: false,
     id: 'knee.support',
     name: 'Support knee at contact',
-    value: (look) => kneeAngle(look, anchorSide(look), look.event('contact')),
+    value: (probe) => kneeAngle(probe, anchorSide(probe), probe.event('contact')),
   },
   {
     unit: 'rad',
@@ -169,6 +174,6 @@ export const FEET = [
     id: 'knee.own',
     name: 'Striking side’s knee at contact',
     of: stands,
-    value: (look) => kneeAngle(look, ownSide(look), look.event('contact')),
+    value: (probe) => kneeAngle(probe, ownSide(probe), probe.event('contact')),
   },
 ] as const satisfies readonly Measure[];

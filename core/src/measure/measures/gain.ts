@@ -2,16 +2,17 @@
 import type { SidedPart } from '../../foundation/body/landmarks';
 import { length } from '../../foundation/geometry/vector';
 import type { Technique } from '../../foundation/technique/techniques';
-import type { Look } from './probe';
+import type { MeasureProbe } from './probe';
 import type { Measure } from './run';
 
-type Thing = SidedPart | 'end';
+type Part = SidedPart | 'end';
 
-function peak(look: Look, thing: Thing): number {
-  const part = thing === 'end' ? thing : look.own(thing);
-  const from = look.has('hips') ? look.event('hips') : look.event('load');
-  const speed = (l: Look, when: Parameters<Look['at']>[1]) => length(l.velocity(part, when));
-  return speed(look, look.most(`peak ${part}`, from, look.event('contact'), part, speed));
+function peak(probe: MeasureProbe, point: Part): number {
+  const part = point === 'end' ? point : probe.own(point);
+  const from = probe.has('hips') ? probe.event('hips') : probe.event('load');
+  const speed = (l: MeasureProbe, when: Parameters<MeasureProbe['at']>[1]) =>
+    length(l.velocity(part, when));
+  return speed(probe, probe.most(`peak ${part}`, from, probe.event('contact'), part, speed));
 }
 
 const hasArm = ({ family }: Technique) => family !== 'kick';
@@ -22,8 +23,8 @@ const hasFoot = ({ family, end }: Technique) => family === 'kick' && end !== 'kn
 function gain<Id extends string>(
   id: Id,
   name: string,
-  near: Thing,
-  far: Thing,
+  near: Part,
+  far: Part,
   of: (technique: Technique) => boolean,
 ) {
   return {
@@ -34,7 +35,7 @@ function gain<Id extends string>(
     needs: 'space',
     shows: 'how links hand on their speed',
     isMetric: true,
-    value: (look) => peak(look, far) / peak(look, near),
+    value: (probe) => peak(probe, far) / peak(probe, near),
   } satisfies Measure<Id>;
 }
 

@@ -1,35 +1,43 @@
 /** What the rest of the body does meanwhile: the other hand, the chin, the head. */
-import { distance, length, midpoint, minus, plus, type Vector } from '../../foundation/geometry/vector';
-import type { Instant, Look } from './probe';
+import {
+  distance,
+  length,
+  midpoint,
+  minus,
+  plus,
+  type Vector,
+} from '../../foundation/geometry/vector';
+import type { Instant, MeasureProbe } from './probe';
 import type { Measure } from './run';
 
 const IN_SPACE = { unit: 'm', needs: 'space', shows: 'the guard', isMetric: true } as const;
 
-const ears = (look: Look, when: Instant) => look.middle('leftEar', 'rightEar', when);
-const shoulders = (look: Look, when: Instant) => look.middle('leftShoulder', 'rightShoulder', when);
+const ears = (probe: MeasureProbe, when: Instant) => probe.middle('leftEar', 'rightEar', when);
+const shoulders = (probe: MeasureProbe, when: Instant) =>
+  probe.middle('leftShoulder', 'rightShoulder', when);
 
 /** Seconds of the way out over which the other hand must stay up. */
-function wayOut(look: Look): [Instant, Instant] {
-  return [look.has('arm') ? look.event('arm') : look.event('trunk'), look.event('contact')];
+function wayOut(probe: MeasureProbe): [Instant, Instant] {
+  return [probe.has('arm') ? probe.event('arm') : probe.event('trunk'), probe.event('contact')];
 }
 
 /** Other hand to its own temple, which lies a little in front of the ear. */
-function offGuard(look: Look, when: Instant): number {
-  return distance(look.at(look.off('Wrist'), when), temple(look, when));
+function offGuard(probe: MeasureProbe, when: Instant): number {
+  return distance(probe.at(probe.off('Wrist'), when), temple(probe, when));
 }
 
-function temple(look: Look, when: Instant): Vector {
-  return midpoint(look.at(look.off('Ear'), when), look.at('nose', when));
+function temple(probe: MeasureProbe, when: Instant): Vector {
+  return midpoint(probe.at(probe.off('Ear'), when), probe.at('nose', when));
 }
 
 /** Other hand as seen from its own temple. */
-function offPlace(look: Look, when: Instant): Vector {
-  return minus(look.at(look.off('Wrist'), when), temple(look, when));
+function offPlace(probe: MeasureProbe, when: Instant): Vector {
+  return minus(probe.at(probe.off('Wrist'), when), temple(probe, when));
 }
 
 /** Other hand's height over the nose. */
-function offHeight(look: Look, when: Instant): number {
-  return look.at(look.off('Wrist'), when)[1]! - look.at('nose', when)[1]!;
+function offHeight(probe: MeasureProbe, when: Instant): number {
+  return probe.at(probe.off('Wrist'), when)[1]! - probe.at('nose', when)[1]!;
 }
 
 /**
@@ -37,9 +45,9 @@ function offHeight(look: Look, when: Instant): number {
  * middle (about 6–7 cm on a grown head), on the line of the face. An estimate from the proportions
  * of a head; common practice, no source.
  */
-function chin(look: Look, when: Instant): Vector {
-  const nose = look.at('nose', when);
-  const depth = length(minus(nose, ears(look, when)));
+function chin(probe: MeasureProbe, when: Instant): Vector {
+  const nose = probe.at('nose', when);
+  const depth = length(minus(nose, ears(probe, when)));
   return plus(nose, [-0.1 * depth, -0.6 * depth, 0]);
 }
 
@@ -58,9 +66,9 @@ function fromSegment(point: Vector, a: Vector, b: Vector): number {
 }
 
 /** The head over the shoulders, relative to where it was in guard. */
-function headOff(look: Look, when: Instant): number {
-  const over = (at: Instant) => minus(ears(look, at), shoulders(look, at));
-  return distance(over(when), over(look.event('ready')));
+function headOff(probe: MeasureProbe, when: Instant): number {
+  const over = (at: Instant) => minus(ears(probe, at), shoulders(probe, at));
+  return distance(over(when), over(probe.event('ready')));
 }
 
 /** Seconds after contact within which the head shakes. */
@@ -71,21 +79,21 @@ export const GUARD = [
     ...IN_SPACE,
     id: 'guard.off',
     name: 'Other hand from its temple',
-    value: (look) => {
-      const [from, to] = wayOut(look);
-      return offGuard(look, look.most('off', from, to, look.off('Wrist'), offGuard));
+    value: (probe) => {
+      const [from, to] = wayOut(probe);
+      return offGuard(probe, probe.most('off', from, to, probe.off('Wrist'), offGuard));
     },
   },
   {
     ...IN_SPACE,
     id: 'guard.leave',
     name: 'Other hand leaves its place by the head',
-    value: (look) => {
-      const place = offPlace(look, look.event('ready'));
-      const away = (l: Look, when: Instant) => distance(offPlace(l, when), place);
-      const [from, to] = wayOut(look);
-      const most = look.most('left', from, to, look.off('Wrist'), away);
-      return distance(offPlace(look, most), offPlace(look, look.event('ready')));
+    value: (probe) => {
+      const place = offPlace(probe, probe.event('ready'));
+      const away = (l: MeasureProbe, when: Instant) => distance(offPlace(l, when), place);
+      const [from, to] = wayOut(probe);
+      const most = probe.most('left', from, to, probe.off('Wrist'), away);
+      return distance(offPlace(probe, most), offPlace(probe, probe.event('ready')));
     },
   },
   {
@@ -93,16 +101,16 @@ export const GUARD = [
     needs: 'up',
     id: 'guard.drop',
     name: 'Other hand drops',
-    value: (look) => {
-      const [from, to] = wayOut(look);
-      const lowest = look.most(
+    value: (probe) => {
+      const [from, to] = wayOut(probe);
+      const lowest = probe.most(
         'dropped',
         from,
         to,
-        look.off('Wrist'),
+        probe.off('Wrist'),
         (l, at) => -offHeight(l, at),
       );
-      return offHeight(look, look.event('ready')) - offHeight(look, lowest);
+      return offHeight(probe, probe.event('ready')) - offHeight(probe, lowest);
     },
   },
   {
@@ -110,9 +118,9 @@ export const GUARD = [
     id: 'guard.chin',
     name: 'Striking shoulder to chin',
     of: ({ family }) => family !== 'kick',
-    value: (look) => {
-      const when = look.event('contact');
-      return distance(look.at(look.own('Shoulder'), when), chin(look, when));
+    value: (probe) => {
+      const when = probe.event('contact');
+      return distance(probe.at(probe.own('Shoulder'), when), chin(probe, when));
     },
   },
   {
@@ -120,21 +128,21 @@ export const GUARD = [
     needs: 'up',
     id: 'guard.chinRise',
     name: 'Chin rises over the shoulders',
-    value: (look) => {
-      const over = (when: Instant) => look.at('nose', when)[1]! - shoulders(look, when)[1]!;
-      return over(look.event('contact')) - over(look.event('ready'));
+    value: (probe) => {
+      const over = (when: Instant) => probe.at('nose', when)[1]! - shoulders(probe, when)[1]!;
+      return over(probe.event('contact')) - over(probe.event('ready'));
     },
   },
   {
     ...IN_SPACE,
     id: 'guard.ribs',
     name: 'Other elbow from the ribs',
-    value: (look) => {
-      const when = look.event('contact');
+    value: (probe) => {
+      const when = probe.event('contact');
       return fromSegment(
-        look.at(look.off('Elbow'), when),
-        look.at(look.off('Shoulder'), when),
-        look.at(look.off('Hip'), when),
+        probe.at(probe.off('Elbow'), when),
+        probe.at(probe.off('Shoulder'), when),
+        probe.at(probe.off('Hip'), when),
       );
     },
   },
@@ -143,10 +151,10 @@ export const GUARD = [
     shows: 'the head against the trunk',
     id: 'head',
     name: 'Head thrown off its place',
-    value: (look) =>
+    value: (probe) =>
       headOff(
-        look,
-        look.most('thrown', look.event('ready'), look.event('contact'), 'nose', headOff),
+        probe,
+        probe.most('thrown', probe.event('ready'), probe.event('contact'), 'nose', headOff),
       ),
   },
   {
@@ -154,11 +162,11 @@ export const GUARD = [
     shows: 'the head against the trunk',
     id: 'head.shake',
     name: 'Head shakes after contact',
-    value: (look) => {
-      const [from, to] = [look.event('contact'), look.event('contact', SHAKE)];
-      const most = look.most('shaken most', from, to, 'nose', headOff);
-      const least = look.most('shaken least', from, to, 'nose', (l, at) => -headOff(l, at));
-      return headOff(look, most) - headOff(look, least);
+    value: (probe) => {
+      const [from, to] = [probe.event('contact'), probe.event('contact', SHAKE)];
+      const most = probe.most('shaken most', from, to, 'nose', headOff);
+      const least = probe.most('shaken least', from, to, 'nose', (l, at) => -headOff(l, at));
+      return headOff(probe, most) - headOff(probe, least);
     },
   },
   {
@@ -168,10 +176,10 @@ export const GUARD = [
     id: 'counter',
     name: 'Other shoulder pulls back',
     of: ({ family }) => family !== 'kick',
-    value: (look) => {
+    value: (probe) => {
       const back = (when: Instant) =>
-        look.at(look.off('Shoulder'), when)[0]! - look.middle('leftHip', 'rightHip', when)[0]!;
-      return back(look.event('ready')) - back(look.event('contact'));
+        probe.at(probe.off('Shoulder'), when)[0]! - probe.middle('leftHip', 'rightHip', when)[0]!;
+      return back(probe.event('ready')) - back(probe.event('contact'));
     },
   },
 ] as const satisfies readonly Measure[];

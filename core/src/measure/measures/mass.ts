@@ -4,7 +4,7 @@ import { DEMPSTER, type Segment } from '../../foundation/body/segments';
 import { cross, distance, dot, length, minus, scaled } from '../../foundation/geometry/vector';
 import { absent, isAbsent, reading, type Measured } from '../../foundation/reading/reading';
 import { motionShowing, type MeasureContext } from './context';
-import { Lacking, type Look } from './probe';
+import { MissingInput, type MeasureProbe } from './probe';
 import { direction, endVelocity } from './path';
 import { runTogether, type Measure } from './run';
 
@@ -16,23 +16,23 @@ import { runTogether, type Measure } from './run';
 const TABLE_SIGMA = 0.12;
 
 /** Segment places and, by the same arithmetic, velocities at contact. */
-function moving(look: Look): { places: SegmentPlace[]; rates: SegmentPlace[] } {
-  const when = look.event('contact');
+function moving(probe: MeasureProbe): { places: SegmentPlace[]; rates: SegmentPlace[] } {
+  const when = probe.event('contact');
   return {
-    places: segmentPlaces((landmark) => look.at(landmark, when)),
-    rates: segmentPlaces((landmark) => look.velocity(landmark, when)),
+    places: segmentPlaces((landmark) => probe.at(landmark, when)),
+    rates: segmentPlaces((landmark) => probe.velocity(landmark, when)),
   };
 }
 
-function bodyMass(look: Look): number {
-  const { mass } = look.context.body;
+function bodyMass(probe: MeasureProbe): number {
+  const { mass } = probe.context.body;
   if (mass !== null) return mass;
-  throw new Lacking(absent('Enter the student’s body mass.'));
+  throw new MissingInput(absent('Enter the student’s body mass.'));
 }
 
 /** Momentum of the whole body along the strike's direction: mass × its centre's velocity. */
-function momentum(look: Look): number {
-  return bodyMass(look) * dot(look.velocity('mass', look.event('contact')), direction(look));
+function momentum(probe: MeasureProbe): number {
+  return bodyMass(probe) * dot(probe.velocity('mass', probe.event('contact')), direction(probe));
 }
 
 const LIMBS: Readonly<Record<'arm' | 'leg', readonly Segment[]>> = {
@@ -56,15 +56,15 @@ export function segmentEnergy(place: SegmentPlace, rate: SegmentPlace, mass: num
 }
 
 /** Kinetic energy of the whole body and of the striking limb. */
-function energies(look: Look): { body: number; limb: number } {
-  const total = bodyMass(look);
-  const { places, rates } = moving(look);
-  const limb = LIMBS[look.strike.technique.family === 'kick' ? 'leg' : 'arm'];
+function energies(probe: MeasureProbe): { body: number; limb: number } {
+  const total = bodyMass(probe);
+  const { places, rates } = moving(probe);
+  const limb = LIMBS[probe.strike.technique.family === 'kick' ? 'leg' : 'arm'];
   const found = { body: 0, limb: 0 };
   places.forEach((place, i) => {
     const own = segmentEnergy(place, rates[i]!, total * place.mass);
     found.body += own;
-    if (place.side === look.motion.striking && limb.includes(place.segment)) found.limb += own;
+    if (place.side === probe.motion.striking && limb.includes(place.segment)) found.limb += own;
   });
   return found;
 }
@@ -73,7 +73,7 @@ const ESTIMATE = {
   needs: 'space',
   shows: 'the motion of the whole body',
   isMetric: true,
-  doubt: (_: Look, value: number) => TABLE_SIGMA * Math.abs(value),
+  doubt: (_: MeasureProbe, value: number) => TABLE_SIGMA * Math.abs(value),
 } as const;
 
 export const MASS = [
@@ -89,9 +89,9 @@ export const MASS = [
     unit: 'kg',
     id: 'mass.effective',
     name: 'Effective mass (estimate)',
-    value: (look) => {
-      const along = direction(look);
-      return momentum(look) / dot(endVelocity(look, look.event('contact')), along);
+    value: (probe) => {
+      const along = direction(probe);
+      return momentum(probe) / dot(endVelocity(probe, probe.event('contact')), along);
     },
   },
 ] as const satisfies readonly Measure[];
@@ -107,9 +107,9 @@ export function energyReadings(context: MeasureContext): Record<keyof typeof ENE
   const found = isAbsent(shown) ? shown : runTogether(context, energies);
   const of = (part: 'body' | 'limb'): Measured => {
     if ('absent' in found) return found;
-    const { value, spread, notes } = found;
+    const { value, spread, trace } = found;
     const sigma = Math.hypot(spread[part], TABLE_SIGMA * value[part]);
-    return reading(value[part], 'J', sigma, context.motion.source, [...notes.frames]);
+    return reading(value[part], 'J', sigma, context.motion.source, [...trace.frames]);
   };
   return { energy: of('body'), 'energy.limb': of('limb') };
 }

@@ -1,23 +1,30 @@
-/** What a motion shows of a thing at a time, worked out once however many measures ask. */
+/** What a motion shows of a point at a time, worked out once however many measures ask. */
 import { CENTRE_WEIGHTS } from '../../foundation/body/centre';
 import type { Landmark } from '../../foundation/body/landmarks';
 import { linkLength, type LinkLength } from '../../reconstruct/motion/linkLength';
 import type { Motion, Path } from '../../reconstruct/motion/motion';
 import { movingAround, type MovingPoint } from '../../reconstruct/motion/moving';
-import { endLandmark, endPath, missing, where, whereOn, type Where } from '../../reconstruct/motion/where';
+import {
+  endLandmark,
+  endPath,
+  missing,
+  where,
+  whereOn,
+  type Where,
+} from '../../reconstruct/motion/where';
 import { isAbsent, type Absent } from '../../foundation/reading/reading';
 
 export const END = 'end';
 export const MASS = 'mass';
 /** A landmark, the striking end, or the centre of mass. */
-export type Thing = Landmark | typeof END | typeof MASS;
+export type BodyPoint = Landmark | typeof END | typeof MASS;
 
 /** By motion, then by the time of its contact, across which no velocity looks. */
-const known = new WeakMap<Motion, Map<number, Shown>>();
+const known = new WeakMap<Motion, Map<number, MotionSampler>>();
 
-export class Shown {
-  private readonly places = new Map<Thing, Map<number, Where | Absent>>();
-  private readonly velocities = new Map<Thing, Map<number, MovingPoint | null>>();
+export class MotionSampler {
+  private readonly places = new Map<BodyPoint, Map<number, Where | Absent>>();
+  private readonly velocities = new Map<BodyPoint, Map<number, MovingPoint | null>>();
   private readonly lengths = new Map<string, LinkLength | Absent>();
 
   private constructor(
@@ -26,29 +33,29 @@ export class Shown {
   ) {}
 
   /** @param contact seconds; infinite when it is not known */
-  static of(motion: Motion, contact: number): Shown {
-    const own = known.get(motion) ?? new Map<number, Shown>();
+  static of(motion: Motion, contact: number): MotionSampler {
+    const own = known.get(motion) ?? new Map<number, MotionSampler>();
     known.set(motion, own);
-    const shown = own.get(contact) ?? new Shown(motion, contact);
+    const shown = own.get(contact) ?? new MotionSampler(motion, contact);
     own.set(contact, shown);
     return shown;
   }
 
-  /** The landmark to ask for when a thing is not shown. */
-  landmarkOf(thing: Thing): Landmark {
-    if (thing === END) return endLandmark(this.motion);
-    return thing === MASS ? 'leftHip' : thing;
+  /** The landmark to ask for when a point is not shown. */
+  landmarkOf(point: BodyPoint): Landmark {
+    if (point === END) return endLandmark(this.motion);
+    return point === MASS ? 'leftHip' : point;
   }
 
-  path(thing: Thing): Path | null {
-    if (thing === END) return endPath(this.motion);
-    return this.motion.paths[this.landmarkOf(thing)] ?? null;
+  path(point: BodyPoint): Path | null {
+    if (point === END) return endPath(this.motion);
+    return this.motion.paths[this.landmarkOf(point)] ?? null;
   }
 
-  place(thing: Thing, time: number): Where | Absent {
-    return cached(this.places, thing, time, () => {
-      if (thing === MASS) return this.centre(time);
-      if (thing !== END) return where(this.motion, thing, time);
+  place(point: BodyPoint, time: number): Where | Absent {
+    return cached(this.places, point, time, () => {
+      if (point === MASS) return this.centre(time);
+      if (point !== END) return where(this.motion, point, time);
       const path = endPath(this.motion);
       const landmark = endLandmark(this.motion);
       return path
@@ -58,22 +65,22 @@ export class Shown {
   }
 
   /** Null when there are too few points around. */
-  moving(thing: Thing, time: number): MovingPoint | null {
-    return cached(this.velocities, thing, time, () => {
-      if (thing === MASS) return this.centreMoving(time);
-      const path = thing === END ? endPath(this.motion, 'raw') : this.motion.raw[thing];
+  moving(point: BodyPoint, time: number): MovingPoint | null {
+    return cached(this.velocities, point, time, () => {
+      if (point === MASS) return this.centreMoving(time);
+      const path = point === END ? endPath(this.motion, 'raw') : this.motion.raw[point];
       return path ? movingAround(path, time, this.contact) : null;
     });
   }
 
-  linkLength(near: Thing, far: Thing, time: number): LinkLength | Absent {
+  linkLength(near: BodyPoint, far: BodyPoint, time: number): LinkLength | Absent {
     const name = `${near} ${far}`;
     const found = this.lengths.get(name) ?? this.measured(near, far, time);
     this.lengths.set(name, found);
     return found;
   }
 
-  private measured(near: Thing, far: Thing, time: number): LinkLength | Absent {
+  private measured(near: BodyPoint, far: BodyPoint, time: number): LinkLength | Absent {
     const [a, b] = [this.path(near), this.path(far)];
     const lacking = a ? far : near;
     const length = a && b && linkLength(this.motion, a, b);
@@ -107,9 +114,14 @@ export class Shown {
   }
 }
 
-function cached<T>(all: Map<Thing, Map<number, T>>, thing: Thing, time: number, make: () => T): T {
-  let own = all.get(thing);
-  if (!own) all.set(thing, (own = new Map()));
+function cached<T>(
+  all: Map<BodyPoint, Map<number, T>>,
+  point: BodyPoint,
+  time: number,
+  make: () => T,
+): T {
+  let own = all.get(point);
+  if (!own) all.set(point, (own = new Map()));
   const before = own.get(time);
   if (before !== undefined) return before;
   const made = make();

@@ -6,7 +6,7 @@ import { endLandmark, ownName } from '../../reconstruct/motion/where';
 import { absent, isAbsent } from '../../foundation/reading/reading';
 import { pathAxis, type Technique } from '../../foundation/technique/techniques';
 import { motionShowing } from './context';
-import { Lacking, type Instant, type Look } from './probe';
+import { MissingInput, type Instant, type MeasureProbe } from './probe';
 import type { Measure } from './run';
 
 const isAimed = ({ along }: Technique) => along === 'target';
@@ -16,114 +16,120 @@ const isPunch = ({ end }: Technique) => end === 'fist';
  * The direction along which this strike's speed counts: the target line, or for strikes that arrive
  * across it the end's own direction at contact.
  *
- * @throws Lacking when the view does not show the strike's path
+ * @throws MissingInput when the view does not show the strike's path
  */
-export function direction(look: Look): Vector {
-  const { technique } = look.strike;
-  const shown = motionShowing(look.context, {
+export function direction(probe: MeasureProbe): Vector {
+  const { technique } = probe.strike;
+  const shown = motionShowing(probe.context, {
     needs: pathAxis(technique),
     name: isAimed(technique) ? 'speed to the target' : 'the path of this strike',
   });
-  if (isAbsent(shown)) throw new Lacking(shown);
+  if (isAbsent(shown)) throw new MissingInput(shown);
   if (isAimed(technique)) return [1, 0, 0];
-  const velocity = endVelocity(look, look.event('contact'));
+  const velocity = endVelocity(probe, probe.event('contact'));
   return scaled(velocity, 1 / length(velocity));
 }
 
-/** @throws Lacking naming the points to place when there are too few before the instant */
-export function endVelocity(look: Look, when: Instant): Vector {
+/** @throws MissingInput naming the points to place when there are too few before the instant */
+export function endVelocity(probe: MeasureProbe, when: Instant): Vector {
   try {
-    return look.velocity('end', when);
+    return probe.velocity('end', when);
   } catch (error) {
-    if (!(error instanceof Lacking) || look.motion.raw[endLandmark(look.motion)] === undefined)
+    if (
+      !(error instanceof MissingInput) ||
+      probe.motion.raw[endLandmark(probe.motion)] === undefined
+    )
       throw error;
-    const own = ownName(look.motion, endLandmark(look.motion));
-    throw new Lacking(
+    const own = ownName(probe.motion, endLandmark(probe.motion));
+    throw new MissingInput(
       absent(
         `Place the ${landmarkName(own)} on two or more frames in the ${WINDOW * 1000} ms before contact.`,
-        { landmarks: [own], frame: frameBefore(look) },
+        { landmarks: [own], frame: frameBefore(probe) },
       ),
     );
   }
 }
 
 /** Contact's own frame while it has no point, else two before it. */
-function frameBefore(look: Look): number {
-  const contact = look.context.events.contact!;
-  const path = look.motion.raw[endLandmark(look.motion)];
+function frameBefore(probe: MeasureProbe): number {
+  const contact = probe.context.events.contact!;
+  const path = probe.motion.raw[endLandmark(probe.motion)];
   return contact.frame - (path?.frames.includes(contact.frame) ? 2 : 0);
 }
 
 /** Speed along the strike's direction at contact. */
-function contactSpeed(look: Look): number {
-  const along = direction(look);
-  const velocity = endVelocity(look, look.event('contact'));
-  return isAimed(look.strike.technique) ? dot(velocity, along) : length(velocity);
+function contactSpeed(probe: MeasureProbe): number {
+  const along = direction(probe);
+  const velocity = endVelocity(probe, probe.event('contact'));
+  return isAimed(probe.strike.technique) ? dot(velocity, along) : length(velocity);
 }
 
-const contactDoubt = (look: Look) => look.velocityDoubt('end', look.event('contact'));
+const contactDoubt = (probe: MeasureProbe) => probe.velocityDoubt('end', probe.event('contact'));
 
-function speedAt(look: Look, along: Vector | null, when: Instant): number {
-  const velocity = look.velocity('end', when);
+function speedAt(probe: MeasureProbe, along: Vector | null, when: Instant): number {
+  const velocity = probe.velocity('end', when);
   return along ? dot(velocity, along) : length(velocity);
 }
 
 /** Where the end is fastest between its start and contact. */
-function fastest(look: Look): { when: Instant; along: Vector | null } {
-  const along = isAimed(look.strike.technique) ? direction(look) : (direction(look), null);
-  const from = start(look);
-  const when = look.most('fastest', from, look.event('contact'), 'end', (l, at) =>
+function fastest(probe: MeasureProbe): { when: Instant; along: Vector | null } {
+  const along = isAimed(probe.strike.technique) ? direction(probe) : (direction(probe), null);
+  const from = start(probe);
+  const when = probe.most('fastest', from, probe.event('contact'), 'end', (l, at) =>
     speedAt(l, along, at),
   );
   return { when, along };
 }
 
 /** The start of the striking limb, or where it is not read off, of the link before it. */
-function start(look: Look): Instant {
-  return look.has('arm') ? look.event('arm') : look.event('trunk');
+function start(probe: MeasureProbe): Instant {
+  return probe.has('arm') ? probe.event('arm') : probe.event('trunk');
 }
 
-function peakSpeed(look: Look): number {
-  const { when, along } = fastest(look);
-  return Math.max(speedAt(look, along, when), contactSpeed(look));
+function peakSpeed(probe: MeasureProbe): number {
+  const { when, along } = fastest(probe);
+  return Math.max(speedAt(probe, along, when), contactSpeed(probe));
 }
 
 /** Largest acceleration along the strike's direction, from its start to contact. */
-function peakAcceleration(look: Look): number {
-  const along = direction(look);
-  const value = (l: Look, at: Instant) => dot(l.acceleration('end', at), along);
-  const from = start(look);
-  return value(look, look.most('quickest', from, look.event('contact', -WINDOW / 2), 'end', value));
+function peakAcceleration(probe: MeasureProbe): number {
+  const along = direction(probe);
+  const value = (l: MeasureProbe, at: Instant) => dot(l.acceleration('end', at), along);
+  const from = start(probe);
+  return value(
+    probe,
+    probe.most('quickest', from, probe.event('contact', -WINDOW / 2), 'end', value),
+  );
 }
 
 /** Farthest a point goes the wrong way between ready and the arm's start. */
-function telegraph(thing: (look: Look) => Landmark | 'end', axis: 0 | 1) {
-  return (look: Look): number => {
-    const part = thing(look);
-    const from = look.event('ready');
-    const home = look.at(part, from)[axis]!;
-    const back = (l: Look, when: Instant) => home - l.at(part, when)[axis]!;
+function telegraph(point: (probe: MeasureProbe) => Landmark | 'end', axis: 0 | 1) {
+  return (probe: MeasureProbe): number => {
+    const part = point(probe);
+    const from = probe.event('ready');
+    const home = probe.at(part, from)[axis]!;
+    const back = (l: MeasureProbe, when: Instant) => home - l.at(part, when)[axis]!;
     const needs = part === 'end' ? 'end' : part;
-    const most = look.most(`tell ${part} ${axis}`, from, start(look), needs, back);
-    return look.at(part, from)[axis]! - look.at(part, most)[axis]!;
+    const most = probe.most(`tell ${part} ${axis}`, from, start(probe), needs, back);
+    return probe.at(part, from)[axis]! - probe.at(part, most)[axis]!;
   };
 }
 
 /** The same against the striking shoulder, so that a body that coils or sinks is no tell. */
 function againstShoulder(axis: 0 | 1) {
-  return (look: Look): number => {
-    const from = look.event('ready');
-    const offset = (l: Look, when: Instant) =>
+  return (probe: MeasureProbe): number => {
+    const from = probe.event('ready');
+    const offset = (l: MeasureProbe, when: Instant) =>
       l.at('end', when)[axis]! - l.at(l.own('Shoulder'), when)[axis]!;
-    const home = offset(look, from);
-    const most = look.most(
+    const home = offset(probe, from);
+    const most = probe.most(
       `tell against shoulder ${axis}`,
       from,
-      start(look),
+      start(probe),
       'end',
       (l, when) => home - offset(l, when),
     );
-    return offset(look, from) - offset(look, most);
+    return offset(probe, from) - offset(probe, most);
   };
 }
 
@@ -142,7 +148,7 @@ export const PATH = [
     ...SPEED,
     id: 'speed.peak',
     name: 'Speed at most',
-    doubt: (look) => look.velocityDoubt('end', fastest(look).when),
+    doubt: (probe) => probe.velocityDoubt('end', fastest(probe).when),
     value: peakSpeed,
   },
   {
@@ -150,16 +156,16 @@ export const PATH = [
     unit: 'ratio',
     id: 'speed.keep',
     name: 'Speed kept to contact',
-    doubt: (look) => contactDoubt(look) / peakSpeed(look),
-    value: (look) => {
-      if (!isAimed(look.strike.technique) && look.motion.view !== '3d') {
-        throw new Lacking(
+    doubt: (probe) => contactDoubt(probe) / peakSpeed(probe),
+    value: (probe) => {
+      if (!isAimed(probe.strike.technique) && probe.motion.view !== '3d') {
+        throw new MissingInput(
           absent(
             'A single view shortens the way of this strike here more, there less; two cameras would show whether it keeps its speed.',
           ),
         );
       }
-      return contactSpeed(look) / peakSpeed(look);
+      return contactSpeed(probe) / peakSpeed(probe);
     },
   },
   {
@@ -177,8 +183,8 @@ export const PATH = [
     id: 'direction',
     name: 'Share of the speed that goes to the target',
     of: isAimed,
-    value: (look) => {
-      const velocity = endVelocity(look, look.event('contact'));
+    value: (probe) => {
+      const velocity = endVelocity(probe, probe.event('contact'));
       return velocity[0]! / length(velocity);
     },
   },
@@ -187,9 +193,9 @@ export const PATH = [
     unit: 'm',
     id: 'through',
     name: 'Travel past contact',
-    value: (look) => {
-      const [contact, end] = [look.event('contact'), look.event('end')];
-      return dot(minus(look.at('end', end), look.at('end', contact)), direction(look));
+    value: (probe) => {
+      const [contact, end] = [probe.event('contact'), probe.event('end')];
+      return dot(minus(probe.at('end', end), probe.at('end', contact)), direction(probe));
     },
   },
   {
@@ -225,13 +231,13 @@ export const PATH = [
     id: 'telegraph.shoulder',
     name: 'Shoulder draws back before going',
     of: ({ family }) => family !== 'kick',
-    value: telegraph((look) => look.own('Shoulder'), 0),
+    value: telegraph((probe) => probe.own('Shoulder'), 0),
   },
   {
     ...TELL,
     id: 'telegraph.elbow',
     name: 'Elbow draws back before going',
     of: ({ family }) => family !== 'kick',
-    value: telegraph((look) => look.own('Elbow'), 0),
+    value: telegraph((probe) => probe.own('Elbow'), 0),
   },
 ] as const satisfies readonly Measure[];

@@ -1,9 +1,15 @@
 /**
- * How a measure looks at a strike. A measure is a plain function from a `Look` to a number; what it
+ * How a measure looks at a strike. A measure is a plain function from a `MeasureProbe` to a number; what it
  * looks at is noted, and its uncertainty follows by looking again with each of those things nudged
  * by its own σ. So no measure carries its own sum of errors, and none can forget a part of it.
  */
-import { LANDMARKS, otherSide, sided, type Landmark, type SidedPart } from '../../foundation/body/landmarks';
+import {
+  LANDMARKS,
+  otherSide,
+  sided,
+  type Landmark,
+  type SidedPart,
+} from '../../foundation/body/landmarks';
 import type { AnyEvent, EventMark } from '../events/events';
 import { midpoint, type Vector } from '../../foundation/geometry/vector';
 import { AXES } from '../../reconstruct/calibration/calibration';
@@ -12,7 +18,7 @@ import { missing } from '../../reconstruct/motion/where';
 import { absent, isAbsent, type Absent } from '../../foundation/reading/reading';
 import { lowerBound } from '../../foundation/signal/interpolate';
 import { eventOf, type MeasureContext } from './context';
-import { END, MASS, Shown, type Thing } from './motionSampler';
+import { END, MASS, MotionSampler, type BodyPoint } from './motionSampler';
 
 /** An instant tied to an event, so that it moves with the event; or found, and fixed. */
 export interface Instant {
@@ -25,11 +31,11 @@ export interface Instant {
   readonly shift: number;
 }
 
-/** One thing seen at one instant, as a number: see `keyOf`. */
+/** One point seen at one instant, as a number: see `keyOf`. */
 export type SeenKey = number;
 
 /** What is different in this look from what was measured. */
-export interface Change {
+export interface Nudge {
   /** Added to what is seen under a key; one vector a key. */
   readonly seen?: (key: SeenKey, sigma: number) => Vector | null;
   /** Added to the time of an event, seconds. */
@@ -38,15 +44,15 @@ export interface Change {
   readonly scale?: number;
 }
 
-/** Thrown inside a measure when something it needs is not there; caught where it is run. */
-export class Lacking extends Error {
+/** SimulatedStrike inside a measure when something it needs is not there; caught where it is run. */
+export class MissingInput extends Error {
   constructor(readonly why: Absent) {
     super(why.absent);
   }
 }
 
 /** What a first look noted. */
-export interface Notes {
+export interface ProbeTrace {
   readonly seen: Map<SeenKey, { readonly sigma: number; readonly axes: readonly number[] }>;
   /** Instants and lengths by number. */
   readonly labels: Map<string, number>;
@@ -56,7 +62,7 @@ export interface Notes {
   readonly found: Map<string, Instant>;
 }
 
-export function blankNotes(): Notes {
+export function emptyTrace(): ProbeTrace {
   return {
     seen: new Map(),
     labels: new Map(),
@@ -66,11 +72,11 @@ export function blankNotes(): Notes {
   };
 }
 
-const THINGS: ReadonlyMap<Thing, number> = new Map(
-  [...LANDMARKS, END, MASS].map((thing, i) => [thing as Thing, i]),
+const THINGS: ReadonlyMap<BodyPoint, number> = new Map(
+  [...LANDMARKS, END, MASS].map((point, i) => [point as BodyPoint, i]),
 );
 const NOTHING: Vector = [0, 0, 0];
-/** A thing's place, velocity and acceleration, and the length of a link, are seen apart. */
+/** A point's place, velocity and acceleration, and the length of a link, are seen apart. */
 const KINDS = { at: 0, velocity: 1, acceleration: 2, length: 3 } as const;
 
 /** With nothing to tell how fast the end moved: a limb's length in this time is fast, seconds. */
@@ -79,20 +85,20 @@ const FAST = 0.1;
 /** Longest part of a searched stretch that may go without a point, seconds. */
 const LONGEST_UNSEEN = 0.05;
 
-export class Look {
+export class MeasureProbe {
   readonly motion;
   readonly strike;
-  private readonly shown: Shown;
+  private readonly shown: MotionSampler;
   private readonly isFirst: boolean;
 
   constructor(
     readonly context: MeasureContext,
-    private readonly notes: Notes,
-    private readonly change: Change | null = null,
+    private readonly trace: ProbeTrace,
+    private readonly nudge: Nudge | null = null,
   ) {
-    this.isFirst = change === null;
+    this.isFirst = nudge === null;
     this.motion = context.motion;
-    this.shown = Shown.of(context.motion, context.events.contact?.time ?? Infinity);
+    this.shown = MotionSampler.of(context.motion, context.events.contact?.time ?? Infinity);
     this.strike = context.strike;
   }
 
@@ -113,13 +119,13 @@ export class Look {
   /** @param offset seconds after the event (before it when negative) */
   event(name: AnyEvent, offset = 0): Instant {
     const mark = eventOf(this.context, name);
-    if (isAbsent(mark)) throw new Lacking(mark);
-    this.notes.events.set(name, mark);
+    if (isAbsent(mark)) throw new MissingInput(mark);
+    this.trace.events.set(name, mark);
     return {
       label: offset === 0 ? name : `${name}${offset.toFixed(4)}`,
       event: name,
       time: mark.time + offset,
-      shift: this.change?.event?.(name, mark.sigma) ?? 0,
+      shift: this.nudge?.event?.(name, mark.sigma) ?? 0,
     };
   }
 
@@ -129,19 +135,19 @@ export class Look {
     return b.time + b.shift - a.time - a.shift;
   }
 
-  at(thing: Thing, when: Instant): Vector {
-    const found = this.shown.place(thing, when.time);
-    if (isAbsent(found)) throw new Lacking(found);
+  at(point: BodyPoint, when: Instant): Vector {
+    const found = this.shown.place(point, when.time);
+    if (isAbsent(found)) throw new MissingInput(found);
     this.note(found.frames);
-    const at = when.shift === 0 ? found.at : this.later(thing, when, found.at);
-    return this.nudged(this.keyOf('at', thing, when.label), at, found.sigma);
+    const at = when.shift === 0 ? found.at : this.later(point, when, found.at);
+    return this.nudged(this.keyOf('at', point, when.label), at, found.sigma);
   }
 
-  /** Where a thing is a little later (or earlier): on with the velocity it has. */
-  private later(thing: Thing, when: Instant, at: readonly number[]): readonly number[] {
-    const moving = this.shown.moving(thing, when.time);
+  /** Where a point is a little later (or earlier): on with the velocity it has. */
+  private later(point: BodyPoint, when: Instant, at: readonly number[]): readonly number[] {
+    const moving = this.shown.moving(point, when.time);
     if (moving) return at.map((value, i) => value + moving.velocity[i]! * when.shift);
-    const root = thing === END && this.shown.place(this.root, when.time);
+    const root = point === END && this.shown.place(this.root, when.time);
     if (!root || isAbsent(root)) return at;
     return at.map((value, i) => value + ((value - root.at[i]!) / FAST) * when.shift);
   }
@@ -152,44 +158,44 @@ export class Look {
   }
 
   /** Metres a second. */
-  velocity(thing: Thing, when: Instant): Vector {
-    const found = this.moving(thing, when);
+  velocity(point: BodyPoint, when: Instant): Vector {
+    const found = this.moving(point, when);
     const { velocity, acceleration } = found;
     const then =
       when.shift === 0 ? velocity : velocity.map((v, i) => v + acceleration[i]! * when.shift);
-    return this.nudged(this.keyOf('velocity', thing, when.label), then, found.velocitySigma);
+    return this.nudged(this.keyOf('velocity', point, when.label), then, found.velocitySigma);
   }
 
   /** How far the curve that gave a velocity may itself be off, m/s. */
-  velocityDoubt(thing: Thing, when: Instant): number {
-    return this.moving(thing, when).velocityDoubt;
+  velocityDoubt(point: BodyPoint, when: Instant): number {
+    return this.moving(point, when).velocityDoubt;
   }
 
   /** Metres a second squared. */
-  acceleration(thing: Thing, when: Instant): Vector {
-    const found = this.moving(thing, when);
+  acceleration(point: BodyPoint, when: Instant): Vector {
+    const found = this.moving(point, when);
     if (!Number.isFinite(found.accelerationSigma)) {
-      throw new Lacking(absent('Points on every frame around the peak are needed for this.'));
+      throw new MissingInput(absent('Points on every frame around the peak are needed for this.'));
     }
     return this.nudged(
-      this.keyOf('acceleration', thing, when.label),
+      this.keyOf('acceleration', point, when.label),
       found.acceleration,
       found.accelerationSigma,
     );
   }
 
   /** Length of a link of the striking limb, metres (pixels without a scale). */
-  linkLength(near: Landmark, far: Thing): number {
+  linkLength(near: Landmark, far: BodyPoint): number {
     const found = this.shown.linkLength(near, far, this.event('contact').time);
-    if (isAbsent(found)) throw new Lacking(found);
+    if (isAbsent(found)) throw new MissingInput(found);
     // A length belongs to the body, not to a moment: its frames are none to look at.
     const key = this.keyOf('length', far, near);
-    if (!this.notes.seen.has(key)) this.notes.seen.set(key, { sigma: found.sigma, axes: [0] });
-    const by = this.change?.seen?.(key, found.sigma)?.[0] ?? 0;
-    return found.length * (this.change?.scale ?? 1) + by;
+    if (!this.trace.seen.has(key)) this.trace.seen.set(key, { sigma: found.sigma, axes: [0] });
+    const by = this.nudge?.seen?.(key, found.sigma)?.[0] ?? 0;
+    return found.length * (this.nudge?.scale ?? 1) + by;
   }
 
-  middle(a: Thing, b: Thing, when: Instant): Vector {
+  middle(a: BodyPoint, b: BodyPoint, when: Instant): Vector {
     return midpoint(this.at(a, when), this.at(b, when));
   }
 
@@ -204,13 +210,13 @@ export class Look {
     name: string,
     from: Instant,
     to: Instant,
-    needs: Thing,
-    value: (look: Look, when: Instant) => number,
+    needs: BodyPoint,
+    value: (probe: MeasureProbe, when: Instant) => number,
     longestUnseen = LONGEST_UNSEEN,
   ): Instant {
-    const known = this.notes.found.get(name);
+    const known = this.trace.found.get(name);
     if (known) return known;
-    const scout = new Look(this.context, blankNotes());
+    const scout = new MeasureProbe(this.context, emptyTrace());
     const path = this.shown.path(needs);
     if (!path) throw this.lacks(needs, from.time);
     const times = path.times.slice(
@@ -225,15 +231,15 @@ export class Look {
         const found = value(scout, when);
         if (best === null || found > best.value) best = { when, value: found };
       } catch (error) {
-        if (!(error instanceof Lacking)) throw error;
+        if (!(error instanceof MissingInput)) throw error;
       }
     }
     if (best === null) throw this.lacks(needs, from.time);
-    this.notes.found.set(name, best.when);
+    this.trace.found.set(name, best.when);
     return best.when;
   }
 
-  private requireSeen(stops: readonly number[], needs: Thing, longest: number): void {
+  private requireSeen(stops: readonly number[], needs: BodyPoint, longest: number): void {
     for (let i = 1; i < stops.length; i++) {
       if (stops[i]! - stops[i - 1]! > longest) {
         const middle = (stops[i]! + stops[i - 1]!) / 2;
@@ -244,36 +250,36 @@ export class Look {
 
   /** Only a first look needs to remember on what it rests. */
   private note(frames: readonly number[]): void {
-    if (this.isFirst) for (const frame of frames) this.notes.frames.add(frame);
+    if (this.isFirst) for (const frame of frames) this.trace.frames.add(frame);
   }
 
-  private lacks(thing: Thing, time: number): Lacking {
-    return new Lacking(missing(this.motion, this.shown.landmarkOf(thing), time));
+  private lacks(point: BodyPoint, time: number): MissingInput {
+    return new MissingInput(missing(this.motion, this.shown.landmarkOf(point), time));
   }
 
-  private moving(thing: Thing, when: Instant): MovingPoint {
-    const found = this.shown.moving(thing, when.time);
-    if (!found) throw this.lacks(thing, when.time);
+  private moving(point: BodyPoint, when: Instant): MovingPoint {
+    const found = this.shown.moving(point, when.time);
+    if (!found) throw this.lacks(point, when.time);
     this.note(found.frames);
     return found;
   }
 
-  private keyOf(kind: keyof typeof KINDS, thing: Thing, label: string): SeenKey {
-    const { labels } = this.notes;
+  private keyOf(kind: keyof typeof KINDS, point: BodyPoint, label: string): SeenKey {
+    const { labels } = this.trace;
     let index = labels.get(label);
     if (index === undefined) labels.set(label, (index = labels.size));
-    return (index * THINGS.size + THINGS.get(thing)!) * 4 + KINDS[kind];
+    return (index * THINGS.size + THINGS.get(point)!) * 4 + KINDS[kind];
   }
 
   private nudged(key: SeenKey, seen: readonly number[], sigma: number): Vector {
     const { axes } = this.motion;
-    if (!this.notes.seen.has(key)) {
-      this.notes.seen.set(key, { sigma, axes: axes.map((axis) => AXES.indexOf(axis)) });
+    if (!this.trace.seen.has(key)) {
+      this.trace.seen.set(key, { sigma, axes: axes.map((axis) => AXES.indexOf(axis)) });
     }
     const full = inSpace(axes, seen);
-    if (!this.change) return full;
-    const scale = this.change.scale ?? 1;
-    const by = this.change.seen?.(key, sigma) ?? NOTHING;
+    if (!this.nudge) return full;
+    const scale = this.nudge.scale ?? 1;
+    const by = this.nudge.seen?.(key, sigma) ?? NOTHING;
     return [full[0]! * scale + by[0]!, full[1]! * scale + by[1]!, full[2]! * scale + by[2]!];
   }
 }

@@ -2,11 +2,24 @@
 import type { AnyEvent } from '../events/events';
 import { AXES } from '../../reconstruct/calibration/calibration';
 import type { Motion } from '../../reconstruct/motion/motion';
-import { absent, isAbsent, reading, type Measured, type Unit } from '../../foundation/reading/reading';
+import {
+  absent,
+  isAbsent,
+  reading,
+  type Measured,
+  type Unit,
+} from '../../foundation/reading/reading';
 import type { Technique } from '../../foundation/technique/techniques';
 import { normals, seeded } from '../../foundation/uncertainty/random';
 import { motionShowing, type MeasureContext, type Needs } from './context';
-import { blankNotes, Lacking, Look, type Change, type Notes, type SeenKey } from './probe';
+import {
+  emptyTrace,
+  MissingInput,
+  MeasureProbe,
+  type Nudge,
+  type ProbeTrace,
+  type SeenKey,
+} from './probe';
 
 export interface Measure<Id extends string = string> {
   readonly id: Id;
@@ -23,36 +36,39 @@ export interface Measure<Id extends string = string> {
   /** Techniques that have this reading; all when not given. */
   readonly of?: (technique: Technique) => boolean;
   /** Further doubt that no point carries: σ in the reading's unit, added in quadrature. */
-  readonly doubt?: (look: Look, value: number) => number;
-  readonly value: (look: Look) => number;
+  readonly doubt?: (probe: MeasureProbe, value: number) => number;
+  readonly value: (probe: MeasureProbe) => number;
 }
 
 /** A strike without this reading. */
-const FOREIGN = { absent: 'This strike has no such reading.', isForeign: true } as const;
+const NOT_APPLICABLE = {
+  absent: 'This strike has no such reading.',
+  isNotApplicable: true,
+} as const;
 
 export function run(measure: Measure, context: MeasureContext): Measured {
-  if (measure.of && !measure.of(context.strike.technique)) return FOREIGN;
+  if (measure.of && !measure.of(context.strike.technique)) return NOT_APPLICABLE;
   const motion = motionShowing(context, { needs: measure.needs, name: measure.shows });
   if (measure.needs !== 'any' && isAbsent(motion)) return motion;
   if (measure.isMetric && !context.motion.metric) {
     return absent('Set the scale from a known length.');
   }
-  const found = runTogether(context, (look) => ({ value: measure.value(look) }));
+  const found = runTogether(context, (probe) => ({ value: measure.value(probe) }));
   if (isAbsent(found)) return found;
-  const { value, spread, notes, look } = found;
-  const isSeen = notes.seen.size > 0;
+  const { value, spread, trace, probe } = found;
+  const isSeen = trace.seen.size > 0;
   const projected = isSeen ? outOfPlane(measure, context.motion, value.value) : 0;
-  const doubt = measure.doubt?.(look, value.value) ?? 0;
+  const doubt = measure.doubt?.(probe, value.value) ?? 0;
   return reading(
     value.value,
     measure.unit,
     Math.hypot(spread.value, projected, doubt),
-    isSeen ? context.motion.source : sourceOf(notes),
-    isSeen ? [...notes.frames] : [...notes.events.values()].map((mark) => mark.frame),
+    isSeen ? context.motion.source : sourceOf(trace),
+    isSeen ? [...trace.frames] : [...trace.events.values()].map((mark) => mark.frame),
   );
 }
 
-function sourceOf({ events }: Notes) {
+function sourceOf({ events }: ProbeTrace) {
   const sources = [...events.values()].map((mark) => mark.source);
   return sources.includes('eye') ? 'eye' : (sources[0] ?? 'eye');
 }
@@ -67,8 +83,8 @@ interface Together<Id extends string> {
   readonly value: Readonly<Record<Id, number>>;
   /** One standard deviation of each. */
   readonly spread: Readonly<Record<Id, number>>;
-  readonly notes: Notes;
-  readonly look: Look;
+  readonly trace: ProbeTrace;
+  readonly probe: MeasureProbe;
 }
 
 /**
@@ -80,25 +96,25 @@ interface Together<Id extends string> {
  */
 export function runTogether<Id extends string>(
   context: MeasureContext,
-  measure: (look: Look) => Readonly<Record<Id, number>>,
+  measure: (probe: MeasureProbe) => Readonly<Record<Id, number>>,
 ): Together<Id> | ReturnType<typeof absent> {
-  const notes = blankNotes();
+  const trace = emptyTrace();
   try {
-    const look = new Look(context, notes);
-    const value = measure(look);
-    const again = (change: Change) => measure(new Look(context, notes, change));
+    const probe = new MeasureProbe(context, trace);
+    const value = measure(probe);
+    const again = (nudge: Nudge) => measure(new MeasureProbe(context, trace, nudge));
     const spread = context.draws
-      ? byDraws(again, value, notes, context)
-      : toFirstOrder(again, value, notes, context);
-    return { value, spread, notes, look };
+      ? byDraws(again, value, trace, context)
+      : toFirstOrder(again, value, trace, context);
+    return { value, spread, trace, probe };
   } catch (error) {
-    if (error instanceof Lacking) return error.why;
+    if (error instanceof MissingInput) return error.why;
     throw error;
   }
 }
 
 type Values<Id extends string> = Readonly<Record<Id, number>>;
-type Again<Id extends string> = (change: Change) => Values<Id>;
+type Again<Id extends string> = (nudge: Nudge) => Values<Id>;
 
 function idsOf<Id extends string>(value: Values<Id>): Id[] {
   return Object.keys(value) as Id[];
@@ -107,16 +123,16 @@ function idsOf<Id extends string>(value: Values<Id>): Id[] {
 function toFirstOrder<Id extends string>(
   again: Again<Id>,
   value: Values<Id>,
-  notes: Notes,
+  trace: ProbeTrace,
   { motion }: MeasureContext,
 ): Values<Id> {
   const ids = idsOf(value);
   const variance = Object.fromEntries(ids.map((id) => [id, 0])) as Record<Id, number>;
-  const add = (change: (sign: 1 | -1) => Change) => {
-    const [more, less] = [safely(again, change(1), value), safely(again, change(-1), value)];
+  const add = (nudge: (sign: 1 | -1) => Nudge) => {
+    const [more, less] = [safely(again, nudge(1), value), safely(again, nudge(-1), value)];
     for (const id of ids) variance[id] += ((more[id] - less[id]) / 2) ** 2;
   };
-  for (const [key, { sigma, axes }] of [...notes.seen]) {
+  for (const [key, { sigma, axes }] of [...trace.seen]) {
     for (const axis of axes) {
       add((sign) => {
         const by = AXES.map((_, i) => (i === axis ? sign * sigma : 0));
@@ -124,7 +140,7 @@ function toFirstOrder<Id extends string>(
       });
     }
   }
-  for (const [name, { sigma }] of [...notes.events]) {
+  for (const [name, { sigma }] of [...trace.events]) {
     add((sign) => ({ event: (asked: AnyEvent) => (asked === name ? sign * sigma : 0) }));
   }
   if (motion.scaleSigma > 0) add((sign) => ({ scale: 1 + sign * motion.scaleSigma }));
@@ -134,7 +150,7 @@ function toFirstOrder<Id extends string>(
 function byDraws<Id extends string>(
   again: Again<Id>,
   value: Values<Id>,
-  notes: Notes,
+  trace: ProbeTrace,
   { motion, draws }: MeasureContext,
 ): Values<Id> {
   const ids = idsOf(value);
@@ -150,7 +166,7 @@ function byDraws<Id extends string>(
           const known = shaken.get(key);
           if (known) return known;
           const by = [0, 0, 0];
-          for (const axis of notes.seen.get(key)?.axes ?? []) by[axis] = sigma * deviate();
+          for (const axis of trace.seen.get(key)?.axes ?? []) by[axis] = sigma * deviate();
           shaken.set(key, by);
           return by;
         },
@@ -168,15 +184,11 @@ function byDraws<Id extends string>(
 }
 
 /** A nudged event may step off the end of what was filmed; what was measured stands then. */
-function safely<Id extends string>(
-  again: Again<Id>,
-  change: Change,
-  value: Values<Id>,
-): Values<Id> {
+function safely<Id extends string>(again: Again<Id>, nudge: Nudge, value: Values<Id>): Values<Id> {
   try {
-    return again(change);
+    return again(nudge);
   } catch (error) {
-    if (error instanceof Lacking) return value;
+    if (error instanceof MissingInput) return value;
     throw error;
   }
 }

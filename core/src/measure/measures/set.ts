@@ -3,7 +3,13 @@
  * and what only a set can show.
  */
 import { median, deviation } from 'd3-array';
-import { absent, isAbsent, reading, type Measured, type Reading } from '../../foundation/reading/reading';
+import {
+  absent,
+  isAbsent,
+  reading,
+  type Measured,
+  type Reading,
+} from '../../foundation/reading/reading';
 import { perRound } from './beyond';
 import { MEASURE_IDS, type Readings } from './allMeasures';
 

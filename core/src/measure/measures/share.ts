@@ -13,7 +13,7 @@ import {
 } from '../../foundation/reading/reading';
 import type { Link, Technique } from '../../foundation/technique/techniques';
 import { motionShowing, type MeasureContext } from './context';
-import type { Instant, Look } from './probe';
+import type { Instant, MeasureProbe } from './probe';
 import { direction, endVelocity } from './path';
 import { runTogether } from './run';
 
@@ -35,19 +35,19 @@ export function partsOf({ chain }: Technique): Part[] {
   return PARTS.filter((part) => part === 'other' || (own as Part[]).includes(part));
 }
 
-function chainOf(look: Look, when: Instant): Chain {
-  const moving = (thing: Parameters<Look['at']>[0]): Moving => ({
-    at: look.at(thing, when),
-    velocity: thing === 'end' ? endVelocity(look, when) : look.velocity(thing, when),
+function chainOf(probe: MeasureProbe, when: Instant): Chain {
+  const moving = (point: Parameters<MeasureProbe['at']>[0]): Moving => ({
+    at: probe.at(point, when),
+    velocity: point === 'end' ? endVelocity(probe, when) : probe.velocity(point, when),
   });
-  const { chain } = look.strike.technique;
+  const { chain } = probe.strike.technique;
   return {
     hips: [moving('leftHip'), moving('rightHip')],
     shoulders: chain.includes('trunk') ? [moving('leftShoulder'), moving('rightShoulder')] : null,
     limb: chain.flatMap((link) => {
       const joint = JOINT[link];
       return joint
-        ? [[PART_OF_LINK[link], moving(sided(look.motion.striking, joint))] as const]
+        ? [[PART_OF_LINK[link], moving(sided(probe.motion.striking, joint))] as const]
         : [];
     }),
     end: moving('end'),
@@ -74,12 +74,12 @@ export function shares(context: MeasureContext): Shares | Absent {
   if (lacking) return lacking;
   const found = runTogether(
     context,
-    (look) =>
-      decompose(chainOf(look, look.event('contact')), direction(look)) as Record<Part, number>,
+    (probe) =>
+      decompose(chainOf(probe, probe.event('contact')), direction(probe)) as Record<Part, number>,
   );
   if ('absent' in found) return found;
-  const { value, spread, notes } = found;
-  return readingsFrom(context, 'm/s', { value, spread, frames: [...notes.frames] });
+  const { value, spread, trace } = found;
+  return readingsFrom(context, 'm/s', { value, spread, frames: [...trace.frames] });
 }
 
 /** Instants of the accelerate phase at which the parts are added up (Simpson's rule). */
@@ -92,13 +92,13 @@ const NODES = 4;
 export function travels(context: MeasureContext): Shares | Absent {
   const lacking = unseen(context);
   if (lacking) return lacking;
-  const whole = runTogether(context, (look) => {
-    const [from, to] = [look.event('trunk'), look.event('contact')];
-    return { way: dot(minus(look.at('end', to), look.at('end', from)), direction(look)) };
+  const whole = runTogether(context, (probe) => {
+    const [from, to] = [probe.event('trunk'), probe.event('contact')];
+    return { way: dot(minus(probe.at('end', to), probe.at('end', from)), direction(probe)) };
   });
   if ('absent' in whole) return whole;
-  const { look } = whole;
-  const [from, to, along] = [look.event('trunk'), look.event('contact'), direction(look)];
+  const { probe } = whole;
+  const [from, to, along] = [probe.event('trunk'), probe.event('contact'), direction(probe)];
   const step = (to.time - from.time) / NODES;
   const value: Parts = {};
   const variance: Parts = {};
@@ -119,15 +119,15 @@ export function travels(context: MeasureContext): Shares | Absent {
   const spread = Object.fromEntries(
     Object.entries(variance).map(([part, one]) => [part, Math.sqrt(one)]),
   );
-  return readingsFrom(context, 'm', { value, spread, frames: [...whole.notes.frames] });
+  return readingsFrom(context, 'm', { value, spread, frames: [...whole.trace.frames] });
 }
 
 type Parts = Partial<Record<Part, number>>;
 
 const between = (label: string, time: number): Instant => ({ label, event: null, time, shift: 0 });
 
-function decomposedAt(when: Instant, along: Vector): (look: Look) => Record<Part, number> {
-  return (look) => decompose(chainOf(look, when), along) as Record<Part, number>;
+function decomposedAt(when: Instant, along: Vector): (probe: MeasureProbe) => Record<Part, number> {
+  return (probe) => decompose(chainOf(probe, when), along) as Record<Part, number>;
 }
 
 function readingsFrom(
@@ -178,8 +178,8 @@ export function portions(context: MeasureContext): Readonly<Record<PortionId, Me
   const isShown = (id: PortionId) =>
     id === 'portion.rise' ? motion.axes.includes('up') : id === 'portion.step' || hasTrunk;
   const hasTrunk = strike.technique.chain.includes('trunk');
-  const found = runTogether(context, (look) => {
-    const parts = decompose(chainOf(look, look.event('contact')), direction(look));
+  const found = runTogether(context, (probe) => {
+    const parts = decompose(chainOf(probe, probe.event('contact')), direction(probe));
     const whole = Object.values(parts).reduce((sum, one) => sum + one, 0);
     const value = (id: PortionId) => (isShown(id) ? PORTION[id](parts) / whole : 0);
     return Object.fromEntries([
@@ -188,15 +188,15 @@ export function portions(context: MeasureContext): Readonly<Record<PortionId, Me
     ]) as Record<PortionId | 'other', number>;
   });
   if ('absent' in found) return all(() => found);
-  const { value, spread, notes } = found;
+  const { value, spread, trace } = found;
   return all((id) => {
     if (!isShown(id)) {
       return hasTrunk
         ? absent('A view from above cannot show the vertical drive; film from the side.')
-        : { absent: 'This strike has no such link.', isForeign: true };
+        : { absent: 'This strike has no such link.', isNotApplicable: true };
     }
     // What no rigid link explains is doubt about each of them.
     const sigma = Math.hypot(spread[id], motion.planeSigma, value.other);
-    return reading(value[id], 'ratio', sigma, motion.source, [...notes.frames]);
+    return reading(value[id], 'ratio', sigma, motion.source, [...trace.frames]);
   });
 }

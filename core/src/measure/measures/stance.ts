@@ -2,24 +2,24 @@
 import { headingOf, wrapped } from '../../foundation/geometry/angles';
 import { angleAt, distance, minus } from '../../foundation/geometry/vector';
 import { foot } from './balance';
-import type { Instant, Look } from './probe';
+import type { Instant, MeasureProbe } from './probe';
 import type { Measure } from './run';
 
-export function kneeAngle(look: Look, side: 'left' | 'right', when: Instant): number {
+export function kneeAngle(probe: MeasureProbe, side: 'left' | 'right', when: Instant): number {
   return angleAt(
-    look.at(`${side}Hip`, when),
-    look.at(`${side}Knee`, when),
-    look.at(`${side}Ankle`, when),
+    probe.at(`${side}Hip`, when),
+    probe.at(`${side}Knee`, when),
+    probe.at(`${side}Ankle`, when),
   );
 }
 
 /** From the lead to the rear foot, over the floor. */
-const feet = (look: Look, when: Instant) =>
-  minus(foot(look, 'right', when), foot(look, 'left', when));
+const feet = (probe: MeasureProbe, when: Instant) =>
+  minus(foot(probe, 'right', when), foot(probe, 'left', when));
 
 /** Difference in height of the two hips over their distance in the upright plane. */
-function level(look: Look, when: Instant): number {
-  const line = minus(look.at('rightHip', when), look.at('leftHip', when));
+function level(probe: MeasureProbe, when: Instant): number {
+  const line = minus(probe.at('rightHip', when), probe.at('leftHip', when));
   return Math.atan2(line[1]!, Math.hypot(line[0]!, line[2]!));
 }
 
@@ -27,7 +27,7 @@ function level(look: Look, when: Instant): number {
 const PARTS = {
   length: {
     name: 'Stance length',
-    value: (look, when) => -feet(look, when)[0]!,
+    value: (probe, when) => -feet(probe, when)[0]!,
     unit: 'm',
     needs: 'toward',
     shows: 'the length of the stance',
@@ -35,9 +35,9 @@ const PARTS = {
   },
   width: {
     name: 'Stance width ÷ shoulders',
-    value: (look, when) =>
-      feet(look, when)[2]! /
-      distance(look.at('leftShoulder', when), look.at('rightShoulder', when)),
+    value: (probe, when) =>
+      feet(probe, when)[2]! /
+      distance(probe.at('leftShoulder', when), probe.at('rightShoulder', when)),
     unit: 'ratio',
     needs: 'space',
     shows: 'the width of the stance',
@@ -45,7 +45,7 @@ const PARTS = {
   },
   angle: {
     name: 'Feet’s line against the target line',
-    value: (look, when) => Math.atan2(feet(look, when)[2]!, -feet(look, when)[0]!),
+    value: (probe, when) => Math.atan2(feet(probe, when)[2]!, -feet(probe, when)[0]!),
     unit: 'rad',
     needs: 'ground',
     shows: 'the angle of the stance',
@@ -53,7 +53,7 @@ const PARTS = {
   },
   toeHeel: {
     name: 'Rear heel beside the line of the lead toe',
-    value: (look, when) => look.at('rightHeel', when)[2]! - look.at('leftToe', when)[2]!,
+    value: (probe, when) => probe.at('rightHeel', when)[2]! - probe.at('leftToe', when)[2]!,
     unit: 'm',
     needs: 'right',
     shows: 'the rails of the stance',
@@ -61,7 +61,7 @@ const PARTS = {
   },
   kneeLead: {
     name: 'Lead knee',
-    value: (look, when) => kneeAngle(look, 'left', when),
+    value: (probe, when) => kneeAngle(probe, 'left', when),
     unit: 'rad',
     needs: 'space',
     shows: 'the bend of the knees',
@@ -69,7 +69,7 @@ const PARTS = {
   },
   kneeRear: {
     name: 'Rear knee',
-    value: (look, when) => kneeAngle(look, 'right', when),
+    value: (probe, when) => kneeAngle(probe, 'right', when),
     unit: 'rad',
     needs: 'space',
     shows: 'the bend of the knees',
@@ -85,7 +85,7 @@ const PARTS = {
   },
   rearHeel: {
     name: 'Rear heel off the floor',
-    value: (look, when) => look.at('rightHeel', when)[1]! - look.at('rightToe', when)[1]!,
+    value: (probe, when) => probe.at('rightHeel', when)[1]! - probe.at('rightToe', when)[1]!,
     unit: 'm',
     needs: 'up',
     shows: 'the heel',
@@ -93,9 +93,9 @@ const PARTS = {
   },
   height: {
     name: 'Height of the hips',
-    value: (look, when) =>
-      look.middle('leftHip', 'rightHip', when)[1]! -
-      Math.min(foot(look, 'left', when)[1]!, foot(look, 'right', when)[1]!),
+    value: (probe, when) =>
+      probe.middle('leftHip', 'rightHip', when)[1]! -
+      Math.min(foot(probe, 'left', when)[1]!, foot(probe, 'right', when)[1]!),
     unit: 'm',
     needs: 'up',
     shows: 'the height of the stance',
@@ -103,7 +103,7 @@ const PARTS = {
   },
 } as const satisfies Record<
   string,
-  Omit<Measure, 'id' | 'value'> & { value: (look: Look, when: Instant) => number }
+  Omit<Measure, 'id' | 'value'> & { value: (probe: MeasureProbe, when: Instant) => number }
 >;
 
 type PartId = keyof typeof PARTS;
@@ -116,30 +116,35 @@ export const STANCE: readonly Measure<StanceId>[] = (Object.keys(PARTS) as PartI
       {
         ...rest,
         id: `stance.${part}` as const,
-        value: (look: Look) => value(look, look.event('ready')),
+        value: (probe: MeasureProbe) => value(probe, probe.event('ready')),
       },
       {
         ...rest,
         id: `stance.${part}.home` as const,
         name: `${rest.name}, home again`,
-        value: (look: Look) => value(look, look.event('home')),
+        value: (probe: MeasureProbe) => value(probe, probe.event('home')),
       },
     ];
   },
 );
 
 /** How far feet and hand stand from where they stood before: distance over what the view shows. */
-function back(look: Look, at: (when: Instant) => readonly number[]): number {
-  return distance(at(look.event('ready')), at(look.event('home')));
+function back(probe: MeasureProbe, at: (when: Instant) => readonly number[]): number {
+  return distance(at(probe.event('ready')), at(probe.event('home')));
 }
 
 const RETURN = { unit: 'm', needs: 'any', shows: 'the way home', isMetric: true } as const;
 
 /** How far the two feet have turned and moved; positive turns follow the strike's own turn. */
-export function footTurn(look: Look, side: 'left' | 'right', from: Instant, to: Instant): number {
+export function footTurn(
+  probe: MeasureProbe,
+  side: 'left' | 'right',
+  from: Instant,
+  to: Instant,
+): number {
   const heading = (when: Instant) =>
-    headingOf(look.at(`${side}Heel`, when), look.at(`${side}Toe`, when));
-  return -look.motion.turnSign * wrapped(heading(to) - heading(from));
+    headingOf(probe.at(`${side}Heel`, when), probe.at(`${side}Toe`, when));
+  return -probe.motion.turnSign * wrapped(heading(to) - heading(from));
 }
 
 export const RETURNS = [
@@ -147,18 +152,18 @@ export const RETURNS = [
     ...RETURN,
     id: 'return.hand',
     name: 'Striking end off its place, home again',
-    value: (look) => back(look, (when) => look.at('end', when)),
+    value: (probe) => back(probe, (when) => probe.at('end', when)),
   },
   {
     ...RETURN,
     id: 'return.footLead',
     name: 'Lead foot off its place, home again',
-    value: (look) => back(look, (when) => foot(look, 'left', when)),
+    value: (probe) => back(probe, (when) => foot(probe, 'left', when)),
   },
   {
     ...RETURN,
     id: 'return.footRear',
     name: 'Rear foot off its place, home again',
-    value: (look) => back(look, (when) => foot(look, 'right', when)),
+    value: (probe) => back(probe, (when) => foot(probe, 'right', when)),
   },
 ] as const satisfies readonly Measure[];

@@ -2,7 +2,7 @@
 import type { AnyEvent } from '../events/events';
 import { PHASES, type PhaseId } from '../events/phases';
 import { absent } from '../../foundation/reading/reading';
-import { Lacking, type Look } from './probe';
+import { MissingInput, type MeasureProbe } from './probe';
 import type { Measure } from './run';
 
 const FROM_EVENTS = { unit: 's', needs: 'any', shows: 'timing', isMetric: false } as const;
@@ -13,7 +13,7 @@ function lead<Id extends string>(id: Id, name: string, from: AnyEvent, to: AnyEv
     ...FROM_EVENTS,
     id,
     name,
-    value: (look) => look.span(from, to),
+    value: (probe) => probe.span(from, to),
   } satisfies Measure<Id>;
 }
 
@@ -24,10 +24,10 @@ function phase<Id extends PhaseId>(id: Id) {
     ...FROM_EVENTS,
     id: `phase.${id}` as const,
     name,
-    value: (look) => {
-      const span = look.span(from, to);
+    value: (probe) => {
+      const span = probe.span(from, to);
       if (span >= 0) return span;
-      throw new Lacking(
+      throw new MissingInput(
         absent(`There is no ${name.toLowerCase()} phase: “${to}” comes before “${from}”.`),
       );
     },
@@ -38,10 +38,10 @@ function phase<Id extends PhaseId>(id: Id) {
  * Time home ÷ time out: from the end of the strike to the hand in guard, over the arm's start to
  * contact. 1 means back as fast as out.
  */
-function recoil(look: Look): number {
-  const [out, home] = [look.span('arm', 'contact'), look.span('end', 'home')];
+function recoil(probe: MeasureProbe): number {
+  const [out, home] = [probe.span('arm', 'contact'), probe.span('end', 'home')];
   if (out > 0 && home >= 0) return home / out;
-  throw new Lacking(
+  throw new MissingInput(
     absent('The way out or the way home has no length; check arm, contact, end and home.'),
   );
 }

@@ -1,4 +1,4 @@
-/** The unit of every reading that a leak may be judged by. */
+/** The unit of every reading that a fault may be judged by. */
 import type { Unit } from '../../foundation/reading/reading';
 import { ENERGY } from './mass';
 import { SINGLE_UNITS, type MeasureId } from './allMeasures';

@@ -1,6 +1,6 @@
 /** Where a person is in a picture. */
 import { LANDMARKS } from '../../foundation/body/landmarks';
-import { seen, type Sighting } from './poseDetection';
+import { seen, type PoseDetection } from './poseDetection';
 
 /** Pixels from the left and top, and size. */
 export interface Box {
@@ -11,8 +11,8 @@ export interface Box {
 }
 
 /** The box round all landmarks. */
-export function boxOf(sighting: Sighting): Box {
-  const points = LANDMARKS.map((landmark) => seen(sighting, landmark));
+export function boxOf(detection: PoseDetection): Box {
+  const points = LANDMARKS.map((landmark) => seen(detection, landmark));
   const [left, top] = [
     Math.min(...points.map(({ x }) => x)),
     Math.min(...points.map(({ y }) => y)),

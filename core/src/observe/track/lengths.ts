@@ -3,7 +3,7 @@
  * never longer: then its far end was seen in the wrong place.
  */
 import { sided, type Landmark, type SidedPart } from '../../foundation/body/landmarks';
-import { seen, type Sighting } from './poseDetection';
+import { seen, type PoseDetection } from './poseDetection';
 
 /**
  * Links from near to far end, nearest the trunk first, and their lengths as shares of standing
@@ -33,7 +33,7 @@ const STRAYS = 0.03;
  * @returns for each landmark the frames on which it is too far off to be where it was seen
  */
 export function tooLong(
-  sightings: readonly Sighting[],
+  detections: readonly PoseDetection[],
   stature: number,
 ): ReadonlyMap<Landmark, ReadonlySet<number>> {
   const wrong = new Map<Landmark, Set<number>>();
@@ -42,9 +42,9 @@ export function tooLong(
       const [near, far] = [sided(side, nearPart), sided(side, farPart)];
       const most = (LONGEST * share + STRAYS) * stature;
       const frames = new Set<number>(wrong.get(near));
-      for (const sighting of sightings) {
-        const [a, b] = [seen(sighting, near), seen(sighting, far)];
-        if (Math.hypot(b.x - a.x, b.y - a.y) > most) frames.add(sighting.frame);
+      for (const detection of detections) {
+        const [a, b] = [seen(detection, near), seen(detection, far)];
+        if (Math.hypot(b.x - a.x, b.y - a.y) > most) frames.add(detection.frame);
       }
       if (frames.size > 0) wrong.set(far, frames);
     }

@@ -1,7 +1,7 @@
 /** Landmark series from elsewhere, laid over the frames of a film. */
 import { LANDMARKS, type Landmark } from '../../foundation/body/landmarks';
 import { interpolate, lowerBound } from '../../foundation/signal/interpolate';
-import { sightingOf, type Sighting } from './poseDetection';
+import { detectionOf, type PoseDetection } from './poseDetection';
 import type { PictureTrack, Points, SpaceTrack } from './track';
 
 /** Between two samples of a series further apart than this nothing is worked out, seconds. */
@@ -34,12 +34,12 @@ export function spaceOnFilm(
   return { ...series, frameTimes: filmTimes, points };
 }
 
-/** A series in the picture as sightings: what it has no point of is hidden. */
-export function sightingsOnFilm(
+/** A series in the picture as detections: what it has no point of is hidden. */
+export function detectionsOnFilm(
   series: PictureTrack,
   filmTimes: readonly number[],
   begins: number,
-): Sighting[] {
+): PoseDetection[] {
   const paths = new Map(
     (Object.entries(series.points) as [Landmark, Points][]).map(([landmark, own]) => [
       landmark,
@@ -53,7 +53,7 @@ export function sightingsOnFilm(
     });
     if (there.length === 0) return [];
     return [
-      sightingOf(frame, (landmark) => {
+      detectionOf(frame, (landmark) => {
         const path = paths.get(landmark);
         if (!path || !there.includes(landmark)) {
           return { x: 0, y: 0, visibility: 0, inSpace: [0, 0, 0] };

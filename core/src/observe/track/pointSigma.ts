@@ -45,7 +45,7 @@ function factorAt(factors: readonly number[], visibility: number): number {
 }
 
 /** @returns standard deviation of each coordinate that stays, as a share of the body's height */
-export function leanOf(landmark: Landmark, visibility: number): number {
+export function biasSigma(landmark: Landmark, visibility: number): number {
   const own = LEAN[landmark] ?? LEAN[landmark.replace(/^(left|right)/, '')]!;
   return own * factorAt(LEANS_MORE, visibility);
 }
@@ -63,7 +63,7 @@ const MEDIAN_TO_SIGMA = 1 / 0.6745;
  * @param stature pixels
  * @returns one standard deviation for each point, pixels
  */
-export function shakeOf(points: readonly SeenPoint[], stature: number): number[] {
+export function jitterSigma(points: readonly SeenPoint[], stature: number): number[] {
   const off: number[] = [];
   for (let i = 1; i + 1 < points.length; i++) {
     const [before, now, after] = [points[i - 1]!, points[i]!, points[i + 1]!];

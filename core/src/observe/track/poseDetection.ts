@@ -7,7 +7,7 @@ import { LANDMARKS, type Landmark } from '../../foundation/body/landmarks';
 /** Numbers of one landmark: x, y, visibility, and the place in space. */
 export const SEEN_SIZE = 6;
 
-export interface Sighting {
+export interface PoseDetection {
   readonly frame: number;
   /** `SEEN_SIZE` numbers for each of `LANDMARKS`, in that order. */
   readonly values: Float32Array;
@@ -25,7 +25,7 @@ export interface Seen {
 
 const INDEX = new Map(LANDMARKS.map((landmark, i) => [landmark, i * SEEN_SIZE]));
 
-export function seen({ values }: Sighting, landmark: Landmark): Seen {
+export function seen({ values }: PoseDetection, landmark: Landmark): Seen {
   const at = INDEX.get(landmark)!;
   return {
     x: values[at]!,
@@ -35,7 +35,7 @@ export function seen({ values }: Sighting, landmark: Landmark): Seen {
   };
 }
 
-export function sightingOf(frame: number, see: (landmark: Landmark) => Seen): Sighting {
+export function detectionOf(frame: number, see: (landmark: Landmark) => Seen): PoseDetection {
   const values = new Float32Array(LANDMARKS.length * SEEN_SIZE);
   for (const [landmark, at] of INDEX) {
     const { x, y, visibility, inSpace } = see(landmark);

@@ -17,6 +17,7 @@ export interface Dense {
   readonly y: readonly number[];
   readonly sigma: readonly number[];
   readonly bias: readonly number[];
+  readonly isTracked: true;
 }
 
 /** Points placed by the coach, frames ascending, pixels. */
@@ -68,6 +69,7 @@ export function pulled(tracked: Dense, placed: PlacedPath): Dense {
     y: all.map((row) => row.y),
     sigma: all.map((row) => row.sigma),
     bias: all.map((row) => row.bias),
+    isTracked: true,
   };
 }
 

@@ -3,7 +3,7 @@
  * when hands cross or one hides the other; the limbs themselves cannot change places in a frame.
  */
 import { mirrored, type Landmark } from '../../foundation/body/landmarks';
-import { seen, sightingOf, type Sighting } from './poseDetection';
+import { seen, detectionOf, type PoseDetection } from './poseDetection';
 
 /** Limbs that change places together, by the landmarks of the left one. */
 const LIMBS: readonly (readonly Landmark[])[] = [
@@ -17,55 +17,57 @@ export function limbOf(landmark: Landmark): readonly Landmark[] {
   return limb ? [...limb, ...limb.map(mirrored)] : [];
 }
 
-/** A step of this share of the body's height from one sighting to the next is worth one unit. */
+/** A step of this share of the body's height from one detection to the next is worth one unit. */
 const STEP = 0.025;
 /** No step counts for more than this, so that one wild point does not decide. */
 const MOST = 150;
 /** What it costs to hold against the tracker, each second. */
 const AGAINST = 60;
-/** Sightings further apart than this tell nothing of which limb is whose, seconds. */
+/** Detections further apart than this tell nothing of which limb is whose, seconds. */
 const APART = 0.05;
 
 /**
- * The sightings with limbs changed over where that makes the paths hang together.
+ * The detections with limbs changed over where that makes the paths hang together.
  *
  * The labelling that makes all steps together smallest, found by dynamic programming (Viterbi 1967)
  * over two states, as the tracker has it and the other way round.
  *
- * @param sightings frames ascending
+ * @param detections frames ascending
  * @param stature the body's height, pixels
  * @returns also which frames were changed, by the landmarks of the limb
  */
-export function sidesMended(
-  sightings: readonly Sighting[],
+export function sidesCorrected(
+  detections: readonly PoseDetection[],
   frameTimes: readonly number[],
   stature: number,
 ): {
-  readonly sightings: readonly Sighting[];
+  readonly detections: readonly PoseDetection[];
   readonly changed: ReadonlyMap<Landmark, Set<number>>;
 } {
   const changed = new Map<Landmark, Set<number>>();
-  let mended = sightings;
+  let cleanDetections = detections;
   for (const limb of LIMBS) {
-    const isSwapped = labelled(sightings, frameTimes, stature, limb);
+    const isSwapped = labelled(detections, frameTimes, stature, limb);
     if (!isSwapped.includes(true)) continue;
-    const frames = new Set(sightings.filter((_, i) => isSwapped[i]).map(({ frame }) => frame));
+    const frames = new Set(detections.filter((_, i) => isSwapped[i]).map(({ frame }) => frame));
     for (const landmark of limbOf(limb[0]!)) changed.set(landmark, frames);
-    mended = mended.map((one) => (frames.has(one.frame) ? exchanged(one, limb) : one));
+    cleanDetections = cleanDetections.map((one) =>
+      frames.has(one.frame) ? exchanged(one, limb) : one,
+    );
   }
-  return { sightings: mended, changed };
+  return { detections: cleanDetections, changed };
 }
 
-/** A sighting with the limb's landmarks exchanged with those of the other side. */
-export function exchanged(sighting: Sighting, limb: readonly Landmark[]): Sighting {
-  return sightingOf(sighting.frame, (landmark) => {
+/** A detection with the limb's landmarks exchanged with those of the other side. */
+export function exchanged(detection: PoseDetection, limb: readonly Landmark[]): PoseDetection {
+  return detectionOf(detection.frame, (landmark) => {
     const isOf = limb.includes(landmark) || limb.includes(mirrored(landmark));
-    return seen(sighting, isOf ? mirrored(landmark) : landmark);
+    return seen(detection, isOf ? mirrored(landmark) : landmark);
   });
 }
 
 function labelled(
-  sightings: readonly Sighting[],
+  detections: readonly PoseDetection[],
   frameTimes: readonly number[],
   stature: number,
   limb: readonly Landmark[],
@@ -73,8 +75,8 @@ function labelled(
   const unit = limb.length * (STEP * stature) ** 2;
   const from: (readonly [0 | 1, 0 | 1])[] = [];
   let cost = [0, 0] as [number, number];
-  for (let i = 1; i < sightings.length; i++) {
-    const [before, now] = [sightings[i - 1]!, sightings[i]!];
+  for (let i = 1; i < detections.length; i++) {
+    const [before, now] = [detections[i - 1]!, detections[i]!];
     const apart = frameTimes[now.frame]! - frameTimes[before.frame]!;
     const isTold = apart <= APART;
     const kept = isTold ? Math.min(MOST, steps(before, now, limb, false) / unit) : 0;
@@ -88,7 +90,7 @@ function labelled(
   }
   const isSwapped: boolean[] = [];
   let state: 0 | 1 = cost[1] < cost[0] ? 1 : 0;
-  for (let i = sightings.length - 1; i >= 0; i--) {
+  for (let i = detections.length - 1; i >= 0; i--) {
     isSwapped[i] = state === 1;
     const changes = from[i - 1]?.[state] === 1;
     if (changes) state = state === 1 ? 0 : 1;
@@ -98,8 +100,8 @@ function labelled(
 
 /** Squared steps of both limbs together, when they keep their sides or change them. */
 function steps(
-  before: Sighting,
-  now: Sighting,
+  before: PoseDetection,
+  now: PoseDetection,
   limb: readonly Landmark[],
   isCrossed: boolean,
 ): number {

@@ -19,6 +19,8 @@ export interface Points {
    * when missing.
    */
   readonly bias?: readonly number[];
+  /** A body tracker saw them; not so when missing. */
+  readonly isTracked?: boolean;
 }
 
 interface Common {
@@ -124,6 +126,7 @@ export function cutTrack<T extends Track>(track: T, [from, to]: readonly [number
           ...{ frames: cut(all.frames), x: cut(all.x), y: cut(all.y), sigma: cut(all.sigma) },
           ...(all.z && { z: cut(all.z) }),
           ...(all.bias && { bias: cut(all.bias) }),
+          ...(all.isTracked && { isTracked: true }),
         },
       ] as const,
     ];

@@ -8,12 +8,12 @@ import { covers, type Correction } from './correction';
 import { doubtsOf, type Doubt, type Reason } from './doubts';
 import { withoutJumps, type SeenPoint } from './jumps';
 import { pulled, type Dense, type PlacedPath } from './pull';
-import { exchanged, limbOf, sidesMended } from './sides';
+import { exchanged, limbOf, sidesCorrected } from './sides';
 import { tooLong } from './lengths';
-import { seen, type Sighting } from './poseDetection';
+import { seen, type PoseDetection } from './poseDetection';
 import { statureOf } from './stature';
 import { trackFromPlaced, type PictureTrack, type Placed, type Points } from './track';
-import { HIDDEN, leanOf, shakeOf, UNSURE } from './pointSigma';
+import { HIDDEN, biasSigma, jitterSigma, UNSURE } from './pointSigma';
 
 /** What the coach has said of a film's points. */
 export interface Said {
@@ -24,18 +24,18 @@ export interface Said {
 export interface Tracking {
   readonly track: PictureTrack;
   readonly doubts: readonly Doubt[];
-  /** The sightings with every limb on its own side, frames ascending. */
-  readonly sightings: readonly Sighting[];
+  /** The detections with every limb on its own side, frames ascending. */
+  readonly detections: readonly PoseDetection[];
   /** Standing height in the picture, pixels; 0 when nothing was tracked. */
   readonly stature: number;
 }
 
-/** What the tracker saw, mended as far as it goes without the coach: made once for a film. */
-export interface Mended {
+/** What the tracker saw, cleaned as far as it goes without the coach: made once for a film. */
+export interface CleanDetections {
   readonly frameTimes: readonly number[];
-  readonly sightings: readonly Sighting[];
+  readonly detections: readonly PoseDetection[];
   readonly stature: number;
-  readonly sifted: ReadonlyMap<Landmark, Sifted>;
+  readonly cleaned: ReadonlyMap<Landmark, CleanLandmark>;
   /** What is known to be wrong of each landmark before its own path is looked at. */
   readonly known: ReadonlyMap<Landmark, Known>;
 }
@@ -48,35 +48,38 @@ interface Known {
 }
 
 /** A landmark's points without jumps and guesses, and the frames on which it is to be doubted. */
-interface Sifted {
+interface CleanLandmark {
   readonly tracked: Dense | null;
   readonly reasons: ReadonlyMap<number, Reason>;
 }
 
 /**
- * @param seenByTracker in any order, at most one sighting a frame
+ * @param seenByTracker in any order, at most one detection a frame
  * @param frameTimes real time of every frame of the clip, seconds
  */
-export function mended(seenByTracker: readonly Sighting[], frameTimes: readonly number[]): Mended {
+export function cleanDetections(
+  seenByTracker: readonly PoseDetection[],
+  frameTimes: readonly number[],
+): CleanDetections {
   const inOrder = seenByTracker
     .filter(({ frame }) => frame < frameTimes.length)
     .sort((a, b) => a.frame - b.frame);
   const stature = statureOf(inOrder);
-  const { sightings, changed } = sidesMended(inOrder, frameTimes, stature);
-  const wrong = tooLong(sightings, stature);
+  const { detections, changed } = sidesCorrected(inOrder, frameTimes, stature);
+  const wrong = tooLong(detections, stature);
   const known = new Map(
     LANDMARKS.map((landmark) => [
       landmark,
       { wrong: wrong.get(landmark) ?? NOWHERE, changed: changed.get(landmark) ?? NOWHERE },
     ]),
   );
-  const base = { frameTimes, sightings, stature, known };
-  const sifted = new Map(
-    sightings.length === 0
+  const base = { frameTimes, detections, stature, known };
+  const cleaned = new Map(
+    detections.length === 0
       ? []
-      : LANDMARKS.map((landmark) => [landmark, sift(landmark, base, sightings, [])]),
+      : LANDMARKS.map((landmark) => [landmark, cleanLandmark(landmark, base, detections, [])]),
   );
-  return { ...base, sifted };
+  return { ...base, cleaned };
 }
 
 /**
@@ -86,21 +89,21 @@ export function mended(seenByTracker: readonly Sighting[], frameTimes: readonly 
  * @param pictureHeight pixels
  */
 export function trackFrom(
-  base: Mended,
+  base: CleanDetections,
   { placed, corrections }: Said,
   pictureHeight: number,
 ): Tracking {
   const { frameTimes, stature } = base;
   const byHand = trackFromPlaced(placed, frameTimes, pictureHeight);
-  const sightings = swappedByHand(base.sightings, corrections);
-  if (sightings.length === 0) return { track: byHand, doubts: [], sightings, stature };
+  const detections = swappedByHand(base.detections, corrections);
+  if (detections.length === 0) return { track: byHand, doubts: [], detections, stature };
   const points: Partial<Record<Landmark, Points>> = { ...byHand.points };
-  const doubted = new Map<Landmark, Sifted['reasons']>();
+  const doubted = new Map<Landmark, CleanLandmark['reasons']>();
   const settledBy = new Map<Landmark, readonly number[]>();
   for (const landmark of LANDMARKS) {
     const own = corrections.filter((one) => isAbout(one, landmark));
     const { tracked, reasons } =
-      own.length > 0 ? sift(landmark, base, sightings, own) : base.sifted.get(landmark)!;
+      own.length > 0 ? cleanLandmark(landmark, base, detections, own) : base.cleaned.get(landmark)!;
     doubted.set(landmark, reasons);
     const hand = byHand.points[landmark];
     if (hand) settledBy.set(landmark, hand.frames);
@@ -113,7 +116,7 @@ export function trackFrom(
   return {
     track: { ...byHand, points },
     doubts: doubtsOf(doubted, settledBy, frameTimes),
-    sightings,
+    detections,
     stature,
   };
 }
@@ -123,33 +126,33 @@ function isAbout({ kind, landmark }: Correction, asked: Landmark): boolean {
 }
 
 function swappedByHand(
-  sightings: readonly Sighting[],
+  detections: readonly PoseDetection[],
   corrections: readonly Correction[],
-): readonly Sighting[] {
+): readonly PoseDetection[] {
   const swaps = corrections.filter(({ kind }) => kind === 'swap');
-  if (swaps.length === 0) return sightings;
-  return sightings.map((sighting) =>
+  if (swaps.length === 0) return detections;
+  return detections.map((detection) =>
     swaps
-      .filter((swap) => covers(swap, sighting.frame))
-      .reduce((now, { landmark }) => exchanged(now, limbOf(landmark)), sighting),
+      .filter((swap) => covers(swap, detection.frame))
+      .reduce((now, { landmark }) => exchanged(now, limbOf(landmark)), detection),
   );
 }
 
 const NOWHERE: ReadonlySet<number> = new Set();
 
-function sift(
+function cleanLandmark(
   landmark: Landmark,
-  { frameTimes, stature, known }: Pick<Mended, 'frameTimes' | 'stature' | 'known'>,
-  sightings: readonly Sighting[],
+  { frameTimes, stature, known }: Pick<CleanDetections, 'frameTimes' | 'stature' | 'known'>,
+  detections: readonly PoseDetection[],
   said: readonly Correction[],
-): Sifted {
+): CleanLandmark {
   const { wrong, changed } = known.get(landmark)!;
   const reasons = new Map<number, Reason>();
   const isSaid = (kind: Correction['kind'], frame: number) =>
     said.some((one) => one.kind === kind && covers(one, frame));
-  const points = sightings.flatMap((sighting): SeenPoint[] => {
-    const { frame } = sighting;
-    const { x, y, visibility } = seen(sighting, landmark);
+  const points = detections.flatMap((detection): SeenPoint[] => {
+    const { frame } = detection;
+    const { x, y, visibility } = seen(detection, landmark);
     const point = { frame, time: frameTimes[frame]!, x, y, visibility };
     if (isSaid('drop', frame)) return [];
     if (isSaid('keep', frame)) return [{ ...point, visibility: 1 }];
@@ -166,17 +169,18 @@ function sift(
     if (!isKept) reasons.set(frame, 'jumps');
     return isKept;
   });
-  return { tracked: kept.length > 0 ? trusted(landmark, kept, stature) : null, reasons };
+  return { tracked: kept.length > 0 ? withSigmas(landmark, kept, stature) : null, reasons };
 }
 
-function trusted(landmark: Landmark, kept: readonly SeenPoint[], stature: number): Dense {
+function withSigmas(landmark: Landmark, kept: readonly SeenPoint[], stature: number): Dense {
   return {
     frames: kept.map(({ frame }) => frame),
     times: kept.map(({ time }) => time),
     x: kept.map(({ x }) => x),
     y: kept.map(({ y }) => y),
-    sigma: shakeOf(kept, stature),
-    bias: kept.map(({ visibility }) => stature * leanOf(landmark, visibility)),
+    sigma: jitterSigma(kept, stature),
+    bias: kept.map(({ visibility }) => stature * biasSigma(landmark, visibility)),
+    isTracked: true,
   };
 }
 

@@ -2,7 +2,13 @@
 import type { Camera } from '../../foundation/geometry/dlt';
 import { straightened } from '../../foundation/geometry/lens';
 import { through, type Homography } from '../../foundation/geometry/homography';
-import { cameraOfRectangle, inverted, planeSeenBy, rotation, type Pose } from '../../foundation/geometry/pose';
+import {
+  cameraOfRectangle,
+  inverted,
+  planeSeenBy,
+  rotation,
+  type Pose,
+} from '../../foundation/geometry/pose';
 import { dot, type Vector } from '../../foundation/geometry/vector';
 import type { Calibration, PixelPoint, Rectangle } from './calibration';
 

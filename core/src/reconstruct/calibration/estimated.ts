@@ -7,9 +7,9 @@ import { LANDMARKS, type Landmark } from '../../foundation/body/landmarks';
 import { rotation } from '../../foundation/geometry/pose';
 import { cross, dot, type Vector } from '../../foundation/geometry/vector';
 import type { Tracking } from '../../observe/track/trackFromDetections';
-import { seen, type Sighting } from '../../observe/track/poseDetection';
+import { seen, type PoseDetection } from '../../observe/track/poseDetection';
 import type { Points, SpaceTrack } from '../../observe/track/track';
-import { leanOf } from '../../observe/track/pointSigma';
+import { biasSigma } from '../../observe/track/pointSigma';
 import type { Calibration } from './calibration';
 import { floorCamera, seenStraight, standing, UP } from './camera';
 
@@ -31,24 +31,24 @@ const SCALE_SIGMA = 0.08;
  *   model knows nothing), or when nothing was tracked
  */
 export function estimatedSpace(
-  { track, sightings }: Pick<Tracking, 'track' | 'sightings'>,
+  { track, detections }: Pick<Tracking, 'track' | 'detections'>,
   calibration: Calibration,
 ): SpaceTrack | null {
   const axes = axesOf(calibration);
-  if (!axes || !sightings.some(isGuessed)) return null;
+  if (!axes || !detections.some(isGuessed)) return null;
   const points: Partial<Record<Landmark, Points>> = {};
   for (const landmark of LANDMARKS) {
     // Only where the picture's own point was found to hang together.
     const isThere = new Set(track.points[landmark]?.frames);
-    const own = sightings.filter(({ frame }) => isThere.has(frame));
+    const own = detections.filter(({ frame }) => isThere.has(frame));
     if (own.length === 0) continue;
-    const places = own.map((sighting) => {
-      const { inSpace } = seen(sighting, landmark);
+    const places = own.map((detection) => {
+      const { inSpace } = seen(detection, landmark);
       return axes.map((axis) => dot(axis, inSpace));
     });
-    const bias = own.map((sighting) => {
-      const { visibility } = seen(sighting, landmark);
-      return IN_SPACE * MODEL_HEIGHT * leanOf(landmark, visibility);
+    const bias = own.map((detection) => {
+      const { visibility } = seen(detection, landmark);
+      return IN_SPACE * MODEL_HEIGHT * biasSigma(landmark, visibility);
     });
     points[landmark] = {
       frames: own.map(({ frame }) => frame),
@@ -57,6 +57,7 @@ export function estimatedSpace(
       z: places.map((place) => place[2]!),
       sigma: bias.map((value) => value * SHAKE),
       bias,
+      isTracked: true,
     };
   }
   return {
@@ -69,8 +70,8 @@ export function estimatedSpace(
 }
 
 /** Not every series says where the body is in space. */
-function isGuessed(sighting: Sighting): boolean {
-  const [left, right] = [seen(sighting, 'leftShoulder'), seen(sighting, 'rightShoulder')];
+function isGuessed(detection: PoseDetection): boolean {
+  const [left, right] = [seen(detection, 'leftShoulder'), seen(detection, 'rightShoulder')];
   return left.inSpace.some((value, k) => value !== right.inSpace[k]);
 }
 

@@ -7,7 +7,12 @@ import type { Landmark } from '../../foundation/body/landmarks';
 import { interpolate, lowerBound } from '../../foundation/signal/interpolate';
 import type { Offset } from '../../observe/sound/sync';
 import { seeded, normals } from '../../foundation/uncertainty/random';
-import { frameSpacing, type PictureTrack, type Points, type SpaceTrack } from '../../observe/track/track';
+import {
+  frameSpacing,
+  type PictureTrack,
+  type Points,
+  type SpaceTrack,
+} from '../../observe/track/track';
 import type { Calibration } from './calibration';
 import { floorCamera, seenStraight, standing, UP, type FloorCamera } from './camera';
 
@@ -121,7 +126,8 @@ function inSpace({ first, second, cameras, toStudent, offset }: Pair, a: Points,
   return {
     points: {
       ...{ frames: found.frames, x: along(0), y: along(1), z: along(2), sigma: found.sigma },
-      ...(found.bias.some((bias) => bias > 0) && { bias: found.bias }),
+      bias: found.bias,
+      isTracked: a.isTracked === true || b.isTracked === true,
     },
     misses,
   };

@@ -23,7 +23,7 @@ export function linkLength(motion: Motion, near: Path, far: Path): LinkLength | 
       far.along.map((v) => v[k]!),
     ),
     sigma: Math.hypot(near.sigma[i]!, far.sigma[k]!),
-    bias: Math.hypot(near.bias?.[i] ?? 0, far.bias?.[k] ?? 0),
+    bias: Math.hypot(near.bias[i]!, far.bias[k]!),
   }));
   if (seen.length === 0) return null;
   const sorted = seen.sort((a, b) => b.length - a.length);

@@ -23,14 +23,19 @@ export interface Path {
   readonly along: readonly (readonly number[])[];
   /** Shake from frame to frame. */
   readonly sigma: readonly number[];
-  /** An error that stays from frame to frame; none when missing. */
-  readonly bias?: readonly number[];
+  /** An error that stays from frame to frame, same unit; all 0 where there is none. */
+  readonly bias: readonly number[];
+  /** Seen by a body tracker, which errs in ways of its own; else placed by hand or by markers. */
+  readonly isTracked: boolean;
 }
 
 /** How far off a sample may be, shake and lasting error together: one standard deviation. */
 export function placeSigma({ sigma, bias }: Path, index: number): number {
-  return bias ? Math.hypot(sigma[index]!, bias[index]!) : sigma[index]!;
+  return Math.hypot(sigma[index]!, bias[index]!);
 }
+
+/** Which paths of a motion: as measured (`paths`), or as placed or tracked (`raw`). */
+export type PathSet = 'paths' | 'raw';
 
 export interface Motion {
   readonly source: Source;
@@ -68,7 +73,8 @@ export function excerpt(motion: Motion, from: number, to: number): Motion {
       times: path.times.slice(first, last),
       along: path.along.map((values) => values.slice(first, last)),
       sigma: path.sigma.slice(first, last),
-      ...(path.bias && { bias: path.bias.slice(first, last) }),
+      bias: path.bias.slice(first, last),
+      isTracked: path.isTracked,
     };
   };
   const raw = Object.fromEntries(
@@ -137,7 +143,8 @@ function build(track: Track, strike: Strike, recipe: Recipe): Motion {
       times: points.frames.map((frame) => track.frameTimes[frame]!),
       along: signs.map((sign, axis) => turned.map((p) => sign * p[axis]!)),
       sigma: inUnits(points.sigma, points),
-      ...(points.bias && { bias: inUnits(points.bias, points) }),
+      bias: points.bias ? inUnits(points.bias, points) : points.frames.map(() => 0),
+      isTracked: points.isTracked ?? false,
     };
   }
   const striking = isMirrored ? otherSide(strike.side) : strike.side;

@@ -30,7 +30,7 @@ export interface MovingPoint {
  * but is shaken by noise; a line is steady but gives the mean velocity of its span, which differs
  * from that at its end by half of what the velocity changes meanwhile. With many points the parabola
  * is held against one through the later half of them, and what they differ beyond noise is doubt too.
- * Nothing behind the instant is used: a target stops the fist, and that must not leak back.
+ * Nothing behind the instant is used: a target stops the fist, and that must not fault back.
  *
  * @param time seconds
  * @returns null with fewer than two points in the window
@@ -124,7 +124,7 @@ function fit(path: Path, inside: readonly number[], time: number, degree: 1 | 2)
     velocity: fits.map((one) => one.slope),
     acceleration: fits.map((one) => one.curvature),
     velocitySigma: fits[0]?.slopeSigma ?? 0,
-    velocityDoubt: Math.max(0, ...pick(path.bias ?? [])) / DRIFTS_OVER,
+    velocityDoubt: Math.max(0, ...pick(path.bias)) / DRIFTS_OVER,
     accelerationSigma: fits[0]?.curvatureSigma ?? Infinity,
     frames: pick(path.frames),
   };

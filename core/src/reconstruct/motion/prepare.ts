@@ -63,7 +63,7 @@ function smoothed(
       sigma[i]! *= Math.max(...gains.map((gain) => gain[Math.min(depth, gain.length - 1)]!));
     }
   }
-  return { frames, times, along, sigma, ...(filled.bias && { bias: filled.bias }) };
+  return { ...filled, along, sigma };
 }
 
 /** A value put into a gap is less sure than its neighbours. */
@@ -85,7 +85,8 @@ function withGapsFilled(path: Path, frameTimes: readonly number[]): Path {
     times: frames.map((frame) => frameTimes[frame]!),
     along: along.map((one) => one.values),
     sigma: filled(path.sigma),
-    ...(path.bias && { bias: filled(path.bias) }),
+    bias: filled(path.bias),
+    isTracked: path.isTracked,
   };
 }
 

@@ -6,7 +6,7 @@ import { between } from '../../foundation/geometry/angles';
 import { angleAt, length, minus, scaled, type Vector } from '../../foundation/geometry/vector';
 import type { Technique } from '../../foundation/technique/techniques';
 import { sided, type Landmark, type SidedPart } from '../../foundation/body/landmarks';
-import type { Motion, Path } from './motion';
+import type { Motion, Path, PathSet } from './motion';
 import { inSpace } from './moving';
 import { turnSeries } from './turn';
 import { endPath, shared } from './where';
@@ -20,16 +20,25 @@ export interface Series {
 }
 
 /** Turn of pelvis or trunk into the strike, radians. */
-export function turnOf(motion: Motion, link: 'pelvis' | 'trunk'): Series | null {
-  const turn = turnSeries(motion, link);
+export function turnOf(
+  motion: Motion,
+  link: 'pelvis' | 'trunk',
+  from: PathSet = 'paths',
+): Series | null {
+  const turn = turnSeries(motion, link, from);
   if (!turn) return null;
   const { frames, times, yaw } = turn;
   return { frames, times, values: yaw.map((angle) => motion.turnSign * angle), unit: 'rad' };
 }
 
 /** The middle of the hips along an axis, metres. */
-export function hipsAlong(motion: Motion, axis: 'toward' | 'up', sign: 1 | -1): Series | null {
-  const { leftHip, rightHip } = motion.paths;
+export function hipsAlong(
+  motion: Motion,
+  axis: 'toward' | 'up',
+  sign: 1 | -1,
+  from: PathSet = 'paths',
+): Series | null {
+  const { leftHip, rightHip } = motion[from];
   const i = motion.axes.indexOf(axis);
   if (!leftHip || !rightHip || i < 0) return null;
   const pairs = shared(leftHip, rightHip);
@@ -42,11 +51,11 @@ export function hipsAlong(motion: Motion, axis: 'toward' | 'up', sign: 1 | -1): 
 }
 
 /** What the start of the hips is read off. */
-export function hipsOf(motion: Motion, { start }: Technique): Series | null {
-  if (start === 'turn') return turnOf(motion, 'pelvis');
+export function hipsOf(motion: Motion, { start }: Technique, from: PathSet): Series | null {
+  if (start === 'turn') return turnOf(motion, 'pelvis', from);
   return start === 'thrust'
-    ? hipsAlong(motion, 'toward', 1)
-    : hipsAlong(motion, 'up', start === 'rise' ? 1 : -1);
+    ? hipsAlong(motion, 'toward', 1, from)
+    : hipsAlong(motion, 'up', start === 'rise' ? 1 : -1, from);
 }
 
 /** Where several paths have a point on the same frame: their points, as full vectors. */
@@ -133,9 +142,14 @@ function travelled(rows: readonly { frame: number; time: number; point: Vector }
 }
 
 /** How far a link has turned from where it pointed first, radians. */
-export function swingOf(motion: Motion, near: Landmark, far: Landmark | 'end'): Series | null {
-  const end = far === 'end' ? endPath(motion) : motion.paths[far];
-  const rows = together(motion, [motion.paths[near], end]);
+export function swingOf(
+  motion: Motion,
+  near: Landmark,
+  far: Landmark | 'end',
+  from: PathSet = 'paths',
+): Series | null {
+  const end = far === 'end' ? endPath(motion, from) : motion[from][far];
+  const rows = together(motion, [motion[from][near], end]);
   const first = rows[0];
   if (!first || motion.axes.length < 2) return null;
   const link = ([a, b]: Vector[]) => minus(b!, a!);
@@ -144,8 +158,12 @@ export function swingOf(motion: Motion, near: Landmark, far: Landmark | 'end'): 
 }
 
 /** Inner angle of a knee or elbow, radians; grows as it opens. */
-export function openingOf(motion: Motion, parts: readonly SidedPart[]): Series | null {
-  const paths = parts.map((part) => motion.paths[sided(motion.striking, part)]);
+export function openingOf(
+  motion: Motion,
+  parts: readonly SidedPart[],
+  from: PathSet,
+): Series | null {
+  const paths = parts.map((part) => motion[from][sided(motion.striking, part)]);
   if (motion.axes.length < 2) return null;
   return series(together(motion, paths), 'rad', ([a, b, c]) => angleAt(a!, b!, c!));
 }
@@ -154,10 +172,10 @@ export function openingOf(motion: Motion, parts: readonly SidedPart[]): Series |
  * How far the striking end has moved from its guard, as carried by the trunk: the distance in axes
  * fixed to the shoulders. It grows only when the arm itself moves.
  */
-export function armOf(motion: Motion): Series | null {
-  const { leftShoulder, rightShoulder } = motion.paths;
+export function armOf(motion: Motion, from: PathSet): Series | null {
+  const { leftShoulder, rightShoulder } = motion[from];
   if (!motion.axes.includes('toward') || !motion.axes.includes('right')) return null;
-  const rows = together(motion, [endPath(motion), leftShoulder, rightShoulder]);
+  const rows = together(motion, [endPath(motion, from), leftShoulder, rightShoulder]);
   const local = ([end, left, right]: Vector[]): Vector => {
     const yaw = Math.atan2(right![0]! - left![0]!, right![2]! - left![2]!);
     const offset = [0, 1, 2].map((i) => end![i]! - (left![i]! + right![i]!) / 2);
@@ -171,16 +189,17 @@ export function armOf(motion: Motion): Series | null {
 export function startsOf(
   motion: Motion,
   technique: Technique,
+  from: PathSet,
 ): Readonly<Record<'hips' | 'trunk' | 'arm', Series | null>> {
-  const hips = hipsOf(motion, technique);
+  const hips = hipsOf(motion, technique, from);
   if (technique.family !== 'kick') {
-    return { hips, trunk: turnOf(motion, 'trunk'), arm: armOf(motion) };
+    return { hips, trunk: turnOf(motion, 'trunk', from), arm: armOf(motion, from) };
   }
   const own = (part: SidedPart) => sided(motion.striking, part);
   return {
     hips,
-    trunk: swingOf(motion, own('Hip'), own('Knee')),
-    arm: technique.end === 'knee' ? null : openingOf(motion, ['Hip', 'Knee', 'Ankle']),
+    trunk: swingOf(motion, own('Hip'), own('Knee'), from),
+    arm: technique.end === 'knee' ? null : openingOf(motion, ['Hip', 'Knee', 'Ankle'], from),
   };
 }
 
@@ -188,23 +207,28 @@ export function startsOf(
 export function turningOf(
   motion: Motion,
   { family, end }: Technique,
+  from: PathSet = 'paths',
 ): readonly (readonly [
   'pelvis' | 'trunk' | 'shoulder' | 'elbow' | 'thigh' | 'shank',
   Series | null,
 ])[] {
   const own = (part: SidedPart) => sided(motion.striking, part);
-  const pelvis = ['pelvis', turnOf(motion, 'pelvis')] as const;
+  const pelvis = ['pelvis', turnOf(motion, 'pelvis', from)] as const;
   if (family === 'kick') {
     return [
       pelvis,
-      ['thigh', swingOf(motion, own('Hip'), own('Knee'))],
-      ...(end === 'knee' ? [] : [['shank', swingOf(motion, own('Knee'), own('Ankle'))] as const]),
+      ['thigh', swingOf(motion, own('Hip'), own('Knee'), from)],
+      ...(end === 'knee'
+        ? []
+        : [['shank', swingOf(motion, own('Knee'), own('Ankle'), from)] as const]),
     ];
   }
   return [
     pelvis,
-    ['trunk', turnOf(motion, 'trunk')],
-    ['shoulder', swingOf(motion, own('Shoulder'), own('Elbow'))],
-    ...(end === 'elbow' ? [] : [['elbow', swingOf(motion, own('Elbow'), own('Wrist'))] as const]),
+    ['trunk', turnOf(motion, 'trunk', from)],
+    ['shoulder', swingOf(motion, own('Shoulder'), own('Elbow'), from)],
+    ...(end === 'elbow'
+      ? []
+      : [['elbow', swingOf(motion, own('Elbow'), own('Wrist'), from)] as const]),
   ];
 }

@@ -1,6 +1,6 @@
 /** Turn of pelvis and trunk about the vertical, where the motion shows the ground plane. */
 import type { Landmark } from '../../foundation/body/landmarks';
-import { placeSigma, type Motion } from './motion';
+import { placeSigma, type Motion, type PathSet } from './motion';
 import { shared } from './where';
 
 export interface TurnSeries {
@@ -21,13 +21,14 @@ const LINES = {
  * `null` when the view does not show the ground plane (side, front, behind) or no frame has both.
  */
 export function turnSeries(
-  motion: Pick<Motion, 'axes' | 'paths'>,
+  motion: Pick<Motion, 'axes' | PathSet>,
   link: keyof typeof LINES,
+  from: PathSet = 'paths',
 ): TurnSeries | null {
   const toward = motion.axes.indexOf('toward');
   const right = motion.axes.indexOf('right');
-  const left = motion.paths[LINES[link][0]];
-  const rear = motion.paths[LINES[link][1]];
+  const left = motion[from][LINES[link][0]];
+  const rear = motion[from][LINES[link][1]];
   if (toward < 0 || right < 0 || !left || !rear) return null;
   const series = {
     frames: [] as number[],

@@ -1,10 +1,16 @@
 /** Where a landmark is at an instant, from the points that were placed or tracked around it. */
-import { landmarkName, mirrored, sided, type Landmark, type SidedPart } from '../../foundation/body/landmarks';
+import {
+  landmarkName,
+  mirrored,
+  sided,
+  type Landmark,
+  type SidedPart,
+} from '../../foundation/body/landmarks';
 import { interpolate, lowerBound } from '../../foundation/signal/interpolate';
 import { absent, type Absent } from '../../foundation/reading/reading';
 import { END_PARTS } from '../../foundation/technique/end';
 import { nearestFrame } from '../../observe/track/time';
-import { placeSigma, type Motion, type Path } from './motion';
+import { placeSigma, type Motion, type Path, type PathSet } from './motion';
 
 export interface Where {
   /** Along `Motion.axes`, metres (pixels when the motion has no scale). */
@@ -59,7 +65,7 @@ export function endLandmark(motion: Pick<Motion, 'striking' | 'end'>): Landmark 
 const endPaths = new WeakMap<object, Path | null>();
 
 /** The path of the striking end, prepared or as it was tracked. */
-export function endPath(motion: Motion, from: 'paths' | 'raw' = 'paths'): Path | null {
+export function endPath(motion: Motion, from: PathSet = 'paths'): Path | null {
   const known = endPaths.get(motion[from]);
   if (known !== undefined) return known;
   const path = joined(motion, from);
@@ -67,7 +73,7 @@ export function endPath(motion: Motion, from: 'paths' | 'raw' = 'paths'): Path |
   return path;
 }
 
-function joined(motion: Motion, from: 'paths' | 'raw'): Path | null {
+function joined(motion: Motion, from: PathSet): Path | null {
   const known = END_PARTS[motion.end].flatMap((part) => {
     const path = motion[from][sided(motion.striking, part)];
     return path ? [path] : [];
@@ -83,10 +89,8 @@ function joined(motion: Motion, from: 'paths' | 'raw'): Path | null {
       pairs.map(([i, k]) => (own[i]! + second.along[axis]![k]!) / 2),
     ),
     sigma: pairs.map(([i, k]) => Math.hypot(first.sigma[i]!, second.sigma[k]!) / 2),
-    ...(first.bias &&
-      second.bias && {
-        bias: pairs.map(([i, k]) => Math.hypot(first.bias![i]!, second.bias![k]!) / 2),
-      }),
+    bias: pairs.map(([i, k]) => Math.hypot(first.bias[i]!, second.bias[k]!) / 2),
+    isTracked: first.isTracked && second.isTracked,
   };
 }
 

@@ -2,16 +2,21 @@
 import type { Catalogue } from '../../judge/fault/schema';
 import { isOfReading } from '../../judge/fault/schema';
 import type { MeasureId } from '../../measure/measures/allMeasures';
-import { isAbsent, type Measured, type Reading, type Source } from '../../foundation/reading/reading';
+import {
+  isAbsent,
+  type Measured,
+  type Reading,
+  type Source,
+} from '../../foundation/reading/reading';
 import type { Intent } from '../../foundation/drill/intent';
 
 /** Which way a reading is to go; null where nobody says. */
 export type Wanted = 'more' | 'less' | 'nearer-zero' | null;
 
-/** More is better of these, whatever the leaks say. */
+/** More is better of these, whatever the faults say. */
 const MORE: readonly string[] = ['speed.contact', 'speed.peak', 'momentum'];
 
-/** From the limits of the leaks that a technique can have. */
+/** From the limits of the faults that a technique can have. */
 export function wantedOf(id: MeasureId, technique: string, { faults }: Catalogue): Wanted {
   if (MORE.includes(id)) return 'more';
   const ways = new Set(

@@ -1,6 +1,11 @@
 /** Two strikes, or two sets, reading by reading. */
 import type { Catalogue } from '../../judge/fault/schema';
-import { MEASURE_IDS, MEASURE_NAMES, type MeasureId, type Readings } from '../../measure/measures/allMeasures';
+import {
+  MEASURE_IDS,
+  MEASURE_NAMES,
+  type MeasureId,
+  type Readings,
+} from '../../measure/measures/allMeasures';
 import { isAbsent, isPresent } from '../../foundation/reading/reading';
 import { changeBetween, notComparable, wantedOf, type Change, type Circumstances } from './change';
 

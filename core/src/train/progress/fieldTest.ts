@@ -1,6 +1,12 @@
 /** Tests with a tape, a scale and a bag: what is measured, and what follows from it. */
 import { z } from 'zod';
-import { bagImpulse, bagPeriod, meanForce, throwLegs, type Quantity } from '../../measure/measures/beyond';
+import {
+  bagImpulse,
+  bagPeriod,
+  meanForce,
+  throwLegs,
+  type Quantity,
+} from '../../measure/measures/beyond';
 import { isAbsent, type Measured } from '../../foundation/reading/reading';
 import { say } from '../../foundation/reading/say';
 import { TECHNIQUES, techniqueById } from '../../foundation/technique/techniques';

@@ -10,7 +10,7 @@ import { INTENT_NAMES, INTENTS, type Intent } from '../../foundation/drill/inten
 
 /** Clean sets in a row that a step needs. */
 export const CLEAN_SETS = 3;
-/** A set is clean when no timing leak shows in 8 of 10 strikes. */
+/** A set is clean when no timing fault shows in 8 of 10 strikes. */
 export const CLEAN_SHARE = 0.8;
 /** A set of fewer strikes proves nothing. */
 export const FEWEST_IN_SET = 8;
@@ -61,7 +61,7 @@ export function isClean({ clean, of }: { readonly clean: number; readonly of: nu
 
 /**
  * @param events of one student and technique, any order; `at` sorts as text
- * @param injuries names of leaks that can hurt and are not cleared
+ * @param injuries names of faults that can hurt and are not cleared
  * @param isJunior under 16, or of an age that nobody knows
  */
 export function gateOf(

@@ -1,5 +1,11 @@
 /** A block of weeks toward a date: which session on which day, and when to film again. */
-import { daysBetween, mondayOf, plusDays, weekdayOf, type Day } from '../../foundation/calendar/day';
+import {
+  daysBetween,
+  mondayOf,
+  plusDays,
+  weekdayOf,
+  type Day,
+} from '../../foundation/calendar/day';
 import { CHECK_DAYS } from './prescription';
 
 export interface Planned {

@@ -1,4 +1,4 @@
-/** From a leak to work: which drill, how much, how hard, until what shows, looked at again when. */
+/** From a fault to work: which drill, how much, how hard, until what shows, looked at again when. */
 import type { Day } from '../../foundation/calendar/day';
 import { daysBetween, plusDays } from '../../foundation/calendar/day';
 import type { Drill } from '../../foundation/drill/drills';
@@ -31,7 +31,7 @@ export interface Prescription {
 /** A link further on is worked only when those before it are clean, in the school's order. */
 export type BuildOrder = 'ground-up' | 'top-down';
 
-/** The leaks that come before this one, first first. */
+/** The faults that come before this one, first first. */
 export function comesBefore(
   fault: Fault,
   open: readonly Fault[],
@@ -43,7 +43,7 @@ export function comesBefore(
     .sort((a, b) => place(a) - place(b));
 }
 
-/** What the catalogue prescribes for a leak: slow, both stances, until three sets are clean of it. */
+/** What the catalogue prescribes for a fault: slow, both stances, until three sets are clean of it. */
 export function prescriptionFor(fault: Fault, catalogue: Catalogue, today: Day): Prescription {
   const drill = drillById(fault.drill, catalogue.drills)!;
   return {

@@ -9,9 +9,9 @@ export const metadata = { title: 'Library' };
 export default async function LibraryPage() {
   const db = await database();
   const [edits, history] = await Promise.all([editsOf(db), libraryHistory(db)]);
-  // Leaks that are not judged stand in the library too, so that they can be judged again.
-  const judged = mapped(edits.leaks, (leak) => ({ ...leak, isOff: undefined }));
-  const catalogue = edited({ ...edits, leaks: judged });
+  // Faults that are not judged stand in the library too, so that they can be judged again.
+  const judged = mapped(edits.faults, (fault) => ({ ...fault, isOff: undefined }));
+  const catalogue = edited({ ...edits, faults: judged });
   return (
     <LibraryScreen catalogue={catalogue} usual={edited(NO_EDITS)} edits={edits} history={history} />
   );

@@ -1,4 +1,10 @@
-import { BackupError, backupFolder, backups, putDatabaseAside, restore } from '@/data/maintenance/backups';
+import {
+  BackupError,
+  backupFolder,
+  backups,
+  putDatabaseAside,
+  restore,
+} from '@/data/maintenance/backups';
 import { closeDatabase, dataFolder, recheckDatabase } from '@/data/database/database';
 import { maintainNow } from '@/data/maintenance/here';
 import { refuseForeign } from '@/app/api/local';

@@ -5,7 +5,7 @@ import { schoolSchema } from '@sinew/core/judge/school/schools';
 import { eventsOf, type EventMark, type EventName } from '@sinew/core/measure/events/events';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { realFrameTimes } from '@sinew/core/observe/track/time';
-import { marksOf } from './benchAnalysis';
+import { marksOf } from '@sinew/core/analysis/analyzeClip';
 import {
   correctionSchema,
   lensSchema,
@@ -15,15 +15,15 @@ import {
   scaleSchema,
   spanSchema,
   strikeSchema,
-  type BenchDocument,
+  type ClipDocument,
   type StrikeDocument,
-} from './benchDocument';
+} from '@sinew/core/analysis/clipDocument';
 import { now, stamps, type Db } from '../database/database';
 import { decodePlaced, decodeTimes, encodePlaced } from './placedBlob';
 
 export interface SavedBench {
   readonly revision: number;
-  readonly document: BenchDocument;
+  readonly document: ClipDocument;
 }
 
 export async function loadBench(db: Db, clipId: string): Promise<SavedBench | null> {

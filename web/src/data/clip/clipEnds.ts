@@ -84,7 +84,7 @@ export async function purgeFilm(db: Db, files: ClipFiles, id: string): Promise<b
       .where('purged_at', 'is', null)
       .returning('sha256')
       .executeTakeFirst();
-    for (const table of ['track', 'sighting', 'series', 'survey', 'tracking'] as const) {
+    for (const table of ['track', 'detection', 'series', 'survey', 'tracking'] as const) {
       await trx.deleteFrom(table).where('clip_id', '=', id).execute();
     }
     return clip?.sha256;

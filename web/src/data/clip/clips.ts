@@ -6,7 +6,7 @@ import type { Side } from '@sinew/core/foundation/body/landmarks';
 import type { View } from '@sinew/core/foundation/technique/techniques';
 import type { Intent } from '@sinew/core/foundation/drill/intent';
 import { UnusableFilm, type Film } from '../../video/inspect';
-import { purposeSchema, type Purpose } from '../bench/benchDocument';
+import { purposeSchema, type Purpose } from '@sinew/core/analysis/clipDocument';
 import { ClipFileError, type ClipFiles, type Incoming } from './clipFiles';
 import { removeUnused, restoreClip } from './clipEnds';
 import { now, stamps, type Db } from '../database/database';

@@ -1,11 +1,11 @@
 /** Landmark series measured elsewhere, kept with the clip they belong to. */
 import { z } from 'zod';
 import { readTrackJson, writeTrackJson } from '@sinew/core/format/trackJson';
-import type { Sighting } from '@sinew/core/observe/track/poseDetection';
+import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import type { SpaceTrack } from '@sinew/core/observe/track/track';
-import type { ImportedSeries } from '../bench/benchAnalysis';
+import type { ImportedSeries } from '@sinew/core/analysis/clipFacts';
 import { now, stamps, type Db } from '../database/database';
-import { addSightings, changeJob } from './trackings';
+import { addDetections, changeJob } from './trackings';
 
 export const seriesNameSchema = z.string().trim().min(1).max(255);
 export const beginsSchema = z.number().finite().min(-1e5).max(1e5);
@@ -50,7 +50,7 @@ export async function keepAsSeen(
   db: Db,
   clipId: string,
   fileName: string,
-  sightings: readonly Sighting[],
+  detections: readonly PoseDetection[],
 ): Promise<boolean> {
   return db.transaction().execute(async (trx) => {
     if (!(await changeJob(trx, clipId, { kind: 'start', model: 'standard', person: null }))) {
@@ -58,7 +58,7 @@ export async function keepAsSeen(
     }
     const message = `These points come from ${fileName}.`;
     await changeJob(trx, clipId, { kind: 'finish', state: 'done', message });
-    if (!(await addSightings(trx, clipId, sightings))) {
+    if (!(await addDetections(trx, clipId, detections))) {
       throw new Error('the series has frames that the film does not have');
     }
     return true;

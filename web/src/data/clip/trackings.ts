@@ -1,8 +1,8 @@
 /** Body tracking of clips: done in the coach's browser, kept here as it comes. */
 import type { Selectable } from 'kysely';
-import type { Sighting } from '@sinew/core/observe/track/poseDetection';
+import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import { foundSchema, personSchema, type Job, type JobRequest } from '../../tracking/job';
-import { decodeSightings, encodeSightings } from '../../tracking/detectionBlob';
+import { decodeDetections, encodeDetections } from '../../tracking/detectionBlob';
 import { now, stamps, type Db } from '../database/database';
 import type { TrackingTable } from '../database/schema';
 
@@ -75,7 +75,7 @@ async function startJob(
       .where('id', '=', clipId)
       .executeTakeFirst();
     if (!clip) return false;
-    await trx.deleteFrom('sighting').where('clip_id', '=', clipId).execute();
+    await trx.deleteFrom('detection').where('clip_id', '=', clipId).execute();
     await trx.deleteFrom('tracking').where('clip_id', '=', clipId).execute();
     await trx
       .insertInto('tracking')
@@ -96,7 +96,7 @@ async function startJob(
 /** Give up a tracking and forget what was seen. */
 export async function dropJob(db: Db, clipId: string): Promise<void> {
   await db.transaction().execute(async (trx) => {
-    await trx.deleteFrom('sighting').where('clip_id', '=', clipId).execute();
+    await trx.deleteFrom('detection').where('clip_id', '=', clipId).execute();
     await trx.deleteFrom('tracking').where('clip_id', '=', clipId).execute();
   });
 }
@@ -104,10 +104,10 @@ export async function dropJob(db: Db, clipId: string): Promise<void> {
 /**
  * @returns false when the clip is not being tracked (any more), or has no such frame
  */
-export async function addSightings(
+export async function addDetections(
   db: Db,
   clipId: string,
-  sightings: readonly Sighting[],
+  detections: readonly PoseDetection[],
 ): Promise<boolean> {
   return inOneGo(db, async (trx) => {
     const clip = await trx
@@ -117,10 +117,10 @@ export async function addSightings(
       .where('tracking.clip_id', '=', clipId)
       .executeTakeFirst();
     const count = (clip?.frame_times.length ?? 0) / 8;
-    if (sightings.some(({ frame }) => frame >= count)) return false;
-    const points = Buffer.from(encodeSightings(sightings));
+    if (detections.some(({ frame }) => frame >= count)) return false;
+    const points = Buffer.from(encodeDetections(detections));
     await trx
-      .insertInto('sighting')
+      .insertInto('detection')
       .values({ clip_id: clipId, points, ...stamps() })
       .execute();
     return true;
@@ -128,16 +128,16 @@ export async function addSightings(
 }
 
 /** All that was seen of a clip, frames ascending; of a frame seen twice the later one. */
-export async function sightingsOf(db: Db, clipId: string): Promise<Sighting[]> {
+export async function detectionsOf(db: Db, clipId: string): Promise<PoseDetection[]> {
   const rows = await db
-    .selectFrom('sighting')
+    .selectFrom('detection')
     .select('points')
     .where('clip_id', '=', clipId)
     .orderBy('id')
     .execute();
-  const byFrame = new Map<number, Sighting>();
+  const byFrame = new Map<number, PoseDetection>();
   for (const { points } of rows) {
-    for (const sighting of decodeSightings(points)) byFrame.set(sighting.frame, sighting);
+    for (const detection of decodeDetections(points)) byFrame.set(detection.frame, detection);
   }
   return [...byFrame.values()].sort((a, b) => a.frame - b.frame);
 }

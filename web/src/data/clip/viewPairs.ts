@@ -1,10 +1,10 @@
 /** Two clips of one take: which belong together, and how their clocks differ. */
 import type { Offset } from '@sinew/core/observe/sound/sync';
 import { loadBench, type SavedBench } from '../bench/bench';
-import { trackedOf, type SecondFilm } from '../bench/benchAnalysis';
+import { trackedOf, type SecondFilm } from '@sinew/core/analysis/clipFacts';
 import { clipById, type Clip } from './clips';
 import { now, stamps, type Db } from '../database/database';
-import { sightingsOf } from './trackings';
+import { detectionsOf } from './trackings';
 
 export interface SecondView {
   readonly clip: Clip;
@@ -36,7 +36,7 @@ export async function secondFilmOf(db: Db, clipId: string): Promise<SecondFilm |
   const second = await secondViewOf(db, clipId);
   if (!second) return null;
   const { clip, bench, offset } = second;
-  const tracked = trackedOf(await sightingsOf(db, clip.id), clip, bench.document);
+  const tracked = trackedOf(await detectionsOf(db, clip.id), clip, bench.document);
   return { document: bench.document, film: { ...clip, tracked }, offset };
 }
 

@@ -220,10 +220,10 @@ export interface TrackingTable extends Stamped {
   found: string | null;
 }
 
-interface SightingTable extends Stamped {
+interface DetectionTable extends Stamped {
   id: Generated<number>;
   clip_id: string;
-  /** Some sightings; see `tracking/sightingBlob.ts`. */
+  /** Some detections; see `tracking/detectionBlob.ts`. */
   points: Buffer;
 }
 
@@ -282,7 +282,7 @@ export interface DrillLogTable extends Stamped {
   intent: Intent;
   strikes: number;
   seconds: number;
-  /** Strikes without a timing leak, by the coach's eye; null when not judged. */
+  /** Strikes without a timing fault, by the coach's eye; null when not judged. */
   clean: number | null;
   counted_by: 'tap' | 'clap' | 'timer' | 'typed';
   deleted_at: string | null;
@@ -335,7 +335,7 @@ export interface FieldTestTable extends Stamped {
   deleted_at: string | null;
 }
 
-interface RemarkTable extends Stamped {
+interface RepeatMarkingTable extends Stamped {
   id: string;
   strike_id: string;
   by: string;
@@ -349,9 +349,9 @@ export interface MeasuredTable extends Stamped {
   stamp: string;
   /** JSON: what each link does. */
   links: string;
-  /** What it was judged by; see `shownLeaks.ts`. */
+  /** What it was judged by; see `shownFaults.ts`. */
   rules: string;
-  /** JSON: leaks found, and leaks that are not there. */
+  /** JSON: faults found, and faults that are not there. */
   shows: string;
   /** JSON, short; see `measured.ts`. */
   readings: string;
@@ -371,7 +371,7 @@ export interface Schema {
   camera_setup: CameraSetupTable;
   view_pair: ViewPairTable;
   tracking: TrackingTable;
-  sighting: SightingTable;
+  detection: DetectionTable;
   series: SeriesTable;
   library_change: LibraryChangeTable;
   prescription: PrescriptionTable;
@@ -380,6 +380,6 @@ export interface Schema {
   plan_item: PlanItemTable;
   note: NoteTable;
   field_test: FieldTestTable;
-  remark: RemarkTable;
+  repeat_marking: RepeatMarkingTable;
   measured: MeasuredTable;
 }

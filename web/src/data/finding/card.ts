@@ -6,19 +6,27 @@ import { daysBetween, plusDays, type Day } from '@sinew/core/foundation/calendar
 import type { AnyEvent } from '@sinew/core/measure/events/events';
 import { faultById } from '@sinew/core/judge/fault/faults';
 import { evidenceOf, type Evidence } from '@sinew/core/measure/measures/evidence';
-import { MEASURE_IDS, MEASURE_NAMES, type MeasureId } from '@sinew/core/measure/measures/allMeasures';
-import { changeBetween, notComparable, wantedOf, type Verdict } from '@sinew/core/train/progress/change';
+import {
+  MEASURE_IDS,
+  MEASURE_NAMES,
+  type MeasureId,
+} from '@sinew/core/measure/measures/allMeasures';
+import {
+  changeBetween,
+  notComparable,
+  wantedOf,
+  type Verdict,
+} from '@sinew/core/train/progress/change';
 import { isAbsent, type Reading, type Unit } from '@sinew/core/foundation/reading/reading';
 import { say } from '@sinew/core/foundation/reading/say';
-import { techniqueById } from '@sinew/core/foundation/technique/techniques';
-import { trackFrom, mended } from '@sinew/core/observe/track/trackFromDetections';
+import { trackFrom, cleanDetections } from '@sinew/core/observe/track/trackFromDetections';
 import { placeAt } from '@sinew/core/observe/track/place';
 import { realFrameTimes } from '@sinew/core/observe/track/time';
-import { analyzeOnBench } from '../bench/benchAnalysis';
+import { measureInClip } from '@sinew/core/analysis/analyzeClip';
 import type { Clip } from '../clip/clips';
 import type { Db } from '../database/database';
 import { activeCues, type Cue } from './findings';
-import { filmAndRules } from './judging';
+import { clipInputOf } from '../clip/clipInput';
 import { setsOf } from '../progress/ledger';
 import { libraryOf } from '../gym/library';
 import { today } from '../database/today';
@@ -45,7 +53,7 @@ export interface ThenAndNow {
 
 export interface CardCue {
   readonly cue: Cue;
-  readonly leak: string;
+  readonly fault: string;
   readonly caution: string | null;
   readonly isInjury: boolean;
   readonly picture: CardPicture | null;
@@ -83,7 +91,7 @@ export async function cardOf(db: Db, studentId: string): Promise<CardOf | null> 
     const length = Math.min(MOST_DAYS, Math.max(0, daysBetween(day, until)));
     found.push({
       cue,
-      leak: fault?.name ?? cue.fault,
+      fault: fault?.name ?? cue.fault,
       caution: fault?.caution ?? null,
       isInjury: fault?.injury === true,
       picture: await pictureOf(db, cue),
@@ -163,23 +171,18 @@ const EVENT_WORDS: Partial<Record<AnyEvent, string>> = {
 };
 
 async function pictureOf(db: Db, cue: Cue): Promise<CardPicture | null> {
-  const all = await filmAndRules(db, cue.clipId);
-  const strike = all?.document.strikes.find(({ id }) => id === cue.strikeId);
+  const input = (await clipInputOf(db, cue.clipId))?.clip;
+  const strike = input?.document.strikes.find(({ id }) => id === cue.strikeId);
   const clip = await db
     .selectFrom('clip')
     .select(['id', 'width', 'height', 'purged_at'])
     .where('id', '=', cue.clipId)
     .executeTakeFirst();
-  if (!all || !strike || !clip || clip.purged_at !== null) return null;
-  const { document, film, student, library, second } = all;
-  const { events, readings } = analyzeOnBench(document, strike, film, student, library, second);
+  if (!input || !strike || !clip || clip.purged_at !== null) return null;
+  const { document, film } = input;
+  const { events, readings, facts } = measureInClip(input, strike);
   const judged = await judgedOf(db, cue);
-  const thrown = {
-    technique: techniqueById(strike.technique),
-    side: strike.side,
-    stance: student.stance,
-  };
-  const evidence = judged && evidenceOf(judged.id, thrown);
+  const evidence = judged && evidenceOf(judged.id, facts.strike);
   const reading = judged && readings[judged.id];
   const shown = judged?.then.frames ?? [];
   const frame = shown[shown.length - 1] ?? events.contact?.frame ?? 0;
@@ -198,7 +201,7 @@ async function pictureOf(db: Db, cue: Cue): Promise<CardPicture | null> {
     return { ...base, lines: [], label, span };
   }
   const times = realFrameTimes(film.frameTimes, document.captureRate);
-  const { track } = trackFrom(film.tracked ?? mended([], times), document, film.height);
+  const { track } = trackFrom(film.tracked ?? cleanDetections([], times), document, film.height);
   const at = (landmark: Landmark): PixelPoint | null => {
     const points = track.points[landmark];
     return points ? placeAt(points, times, times[frame]!) : null;

@@ -1,18 +1,18 @@
 /** Two strikes to be held against each other: what was measured, and the films where they are left. */
 import { startSteps, type Step } from '@sinew/core/measure/chain/sequence';
 import type { Landmark } from '@sinew/core/foundation/body/landmarks';
-import type { Trace } from '@sinew/core/reconstruct/motion/traces';
+import { traces, type Trace } from '@sinew/core/reconstruct/motion/traces';
 import { LONGEST_GAP } from '@sinew/core/reconstruct/motion/where';
 import type { Places } from '@sinew/core/train/progress/overlay';
 import { techniqueById, type Link } from '@sinew/core/foundation/technique/techniques';
-import { mended, trackFrom } from '@sinew/core/observe/track/trackFromDetections';
+import { cleanDetections, trackFrom } from '@sinew/core/observe/track/trackFromDetections';
 import { placeAt } from '@sinew/core/observe/track/place';
 import { realFrameTimes } from '@sinew/core/observe/track/time';
 import type { Points } from '@sinew/core/observe/track/track';
-import { analyzeOnBench } from '../bench/benchAnalysis';
+import { seenInClip } from '@sinew/core/analysis/analyzeClip';
 import { clipById, type Clip } from '../clip/clips';
 import type { Db } from '../database/database';
-import { filmAndRules } from './judging';
+import { clipInputOf } from '../clip/clipInput';
 import { measuredStrikes, measureStudent, type MeasuredStrike } from './measured';
 
 /** A strike's film, in seconds from contact. */
@@ -62,15 +62,16 @@ export async function strikeToCompare(db: Db, strikeId: string): Promise<StrikeT
 const AROUND = 0.7;
 
 async function filmOf(db: Db, clip: Clip, strikeId: string): Promise<FilmOfStrike | null> {
-  const all = await filmAndRules(db, clip.id);
-  const strike = all?.document.strikes.find(({ id }) => id === strikeId);
-  if (!all || !strike) return null;
-  const { document, film, student, library, second } = all;
-  const { events, traces } = analyzeOnBench(document, strike, film, student, library, second);
+  const found = await clipInputOf(db, clip.id);
+  const strike = found?.clip.document.strikes.find(({ id }) => id === strikeId);
+  if (!found || !strike) return null;
+  const { document, film } = found.clip;
+  const technique = techniqueById(strike.technique);
+  const { events, motion } = seenInClip(found.clip, strike);
   const zero = events.contact?.time;
   if (zero === undefined) return null;
   const times = realFrameTimes(clip.frameTimes, document.captureRate);
-  const { track } = trackFrom(film.tracked ?? mended([], times), document, clip.height);
+  const { track } = trackFrom(film.tracked ?? cleanDetections([], times), document, clip.height);
   const points = Object.entries(track.points) as [Landmark, Points][];
   return {
     clip: { id: clip.id, width: clip.width, height: clip.height },
@@ -81,12 +82,12 @@ async function filmOf(db: Db, clip: Clip, strikeId: string): Promise<FilmOfStrik
         return place ? [[landmark, place]] : [];
       }),
     ),
-    starts: startSteps(events, techniqueById(strike.technique)).map((step) => ({
+    starts: startSteps(events, technique).map((step) => ({
       ...step,
       time: step.time - zero,
     })),
     traces: Object.fromEntries(
-      Object.entries(traces).map(([link, { times: own, values, unit }]) => {
+      Object.entries(traces(motion, technique)).map(([link, { times: own, values, unit }]) => {
         const near = own.flatMap((time, i) => (Math.abs(time - zero) <= AROUND ? [i] : []));
         const trace: Trace = {
           unit,

@@ -1,7 +1,7 @@
 /** The coach's word on a finding, and the one cue that follows from it. */
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
-import type { Finding } from '@sinew/core/judge/fault/judge';
+import type { Finding } from '@sinew/core/judge/fault/finding';
 import { drillById } from '@sinew/core/foundation/drill/drills';
 import { faultById } from '@sinew/core/judge/fault/faults';
 import { findingOf } from './judging';
@@ -93,7 +93,7 @@ export async function acceptFinding(
       .where('cue.technique', '=', technique)
       .where('cue.status', '=', 'active')
       .executeTakeFirst();
-    const isSameLeak = present?.fault === fault;
+    const isSameFault = present?.fault === fault;
     if (catalogued.injury) {
       // What can hurt sends the student back to slow, whichever cue stays.
       await trx
@@ -105,10 +105,10 @@ export async function acceptFinding(
         })
         .execute();
     }
-    if (present && !isSameLeak && !isReplacing) return { kind: 'other-cue', text: present.text };
+    if (present && !isSameFault && !isReplacing) return { kind: 'other-cue', text: present.text };
     const findingId = await decide(trx, strikeId, found.finding, 'accepted', '');
-    if (present && isSameLeak) {
-      // The same leak seen again: the coach's own wording of the cue stays.
+    if (present && isSameFault) {
+      // The same fault seen again: the coach's own wording of the cue stays.
       await trx
         .updateTable('cue')
         .set({ finding_id: findingId, updated_at: now() })

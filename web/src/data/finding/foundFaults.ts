@@ -1,24 +1,26 @@
 /**
- * Which leaks every measured strike shows, by the library and the schools of today. Kept beside the
+ * Which faults every measured strike shows, by the library and the schools of today. Kept beside the
  * readings: where a limit or a school changes, what was measured is judged again and not measured.
  */
 import { createHash } from 'node:crypto';
 import type { InferResult } from 'kysely';
 import { z } from 'zod';
-import { judge, type Finding } from '@sinew/core/judge/fault/judge';
+import { judge } from '@sinew/core/judge/fault/judge';
+import type { Finding } from '@sinew/core/judge/fault/finding';
 import type { Readings } from '@sinew/core/measure/measures/allMeasures';
 import { schoolSchema, type School } from '@sinew/core/judge/school/schools';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
-import { rulesOfStrike } from '../bench/benchAnalysis';
-import { strikeSchema } from '../bench/benchDocument';
+import { rulesOfStrike } from '@sinew/core/analysis/rules';
+import { strikeSchema } from '@sinew/core/analysis/clipDocument';
 import { now, type Db } from '../database/database';
-import { libraryOf, type Library } from '../gym/library';
+import type { Library } from '@sinew/core/judge/library/edits';
+import { libraryOf } from '../gym/library';
 import { unpacked } from './packedReadings';
 import { studentById } from '../student/students';
 
 export const showsSchema = z.object({ found: z.array(z.string()), clear: z.array(z.string()) });
 
-/** Leaks by name in the catalogue; what can't be told is in neither list. */
+/** Faults by name in the catalogue; what can't be told is in neither list. */
 export type Shows = z.infer<typeof showsSchema>;
 
 export function shownBy(findings: readonly Finding[]): Shows {
@@ -103,7 +105,7 @@ export async function judgeStudent(db: Db, studentId: string): Promise<void> {
 export interface Effect {
   /** So many of the newest were looked at. */
   readonly strikes: number;
-  /** Strikes that show a leak they did not show before, and of how many students they are. */
+  /** Strikes that show a fault they did not show before, and of how many students they are. */
   readonly more: { readonly strikes: number; readonly students: number };
   /** Strikes that no longer show one. */
   readonly fewer: { readonly strikes: number; readonly students: number };

@@ -1,28 +1,15 @@
 /** Judges saved strikes on the server, so that what is kept is what was measured. */
-import { withCosts } from '@sinew/core/judge/cost/estimate';
-import type { Finding, Rules } from '@sinew/core/judge/fault/judge';
+import { analyzeClip, type ClipAnalysis } from '@sinew/core/analysis/analyzeClip';
+import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
+import type { Finding, Rules } from '@sinew/core/judge/fault/finding';
 import { judgeSet, type SetVerdict } from '@sinew/core/judge/fault/set';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
-import { loadBench } from '../bench/bench';
-import {
-  analyzeOnBench,
-  rulesFor,
-  trackedOf,
-  type BenchAnalysis,
-  type FilmFacts,
-} from '../bench/benchAnalysis';
-import type { StrikeDocument } from '../bench/benchDocument';
-import { clipById } from '../clip/clips';
+import { clipInputOf } from '../clip/clipInput';
 import type { Db } from '../database/database';
-import { libraryOf } from '../gym/library';
-import { seriesOf } from '../clip/series';
-import { studentById } from '../student/students';
-import { sightingsOf } from '../clip/trackings';
-import { secondFilmOf } from '../clip/viewPairs';
 
 export interface JudgedStrike {
   readonly strike: StrikeDocument;
-  readonly analysis: BenchAnalysis;
+  readonly analysis: ClipAnalysis;
 }
 
 export interface Judging {
@@ -32,25 +19,6 @@ export interface Judging {
   /** The strike asked for, and every one of its kind in the clip, in their order. */
   readonly asked: JudgedStrike;
   readonly set: readonly JudgedStrike[];
-}
-
-/** All that the strikes of a clip are measured and judged from; null when it is gone. */
-export async function filmAndRules(db: Db, clipId: string) {
-  const [clip, bench, library] = await Promise.all([
-    clipById(db, clipId),
-    loadBench(db, clipId),
-    libraryOf(db),
-  ]);
-  const student = clip && (await studentById(db, clip.studentId));
-  if (!clip || !student || !bench) return null;
-  const [second, sightings, series] = await Promise.all([
-    secondFilmOf(db, clipId),
-    sightingsOf(db, clipId),
-    seriesOf(db, clipId),
-  ]);
-  const { document } = bench;
-  const film: FilmFacts = { ...clip, tracked: trackedOf(sightings, clip, document), series };
-  return { document, film, student, library, second };
 }
 
 /**
@@ -63,26 +31,23 @@ export async function judging(db: Db, strikeId: string, whole: boolean): Promise
     .select('clip_id')
     .where('id', '=', strikeId)
     .executeTakeFirst();
-  const all = row && (await filmAndRules(db, row.clip_id));
-  const strike = all?.document.strikes.find((one) => one.id === strikeId);
-  if (!all || !strike) return null;
-  const { document, film, student, library, second } = all;
-  const body = { mass: student.massKg, height: student.heightM };
-  const technique = techniqueById(strike.technique);
-  const judged = (one: StrikeDocument): JudgedStrike => {
-    const analysis = analyzeOnBench(document, one, film, student, library, second);
-    const findings = withCosts({ technique, ...analysis }, body, analysis.rules);
-    return { strike: one, analysis: { ...analysis, findings } };
-  };
-  const kind = document.strikes.filter(
+  const found = row && (await clipInputOf(db, row.clip_id));
+  const strikes = found?.clip.document.strikes ?? [];
+  const strike = strikes.find((one) => one.id === strikeId);
+  if (!found || !strike) return null;
+  const kind = strikes.filter(
     (one) => one.technique === strike.technique && one.side === strike.side,
   );
-  const set = (whole ? kind : [strike]).map(judged);
+  const set = (whole ? kind : [strike]).map((one): JudgedStrike => ({
+    strike: one,
+    analysis: analyzeClip(found.clip, one, found.library),
+  }));
+  const asked = set.find((one) => one.strike.id === strikeId)!;
   return {
-    studentId: student.id,
+    studentId: found.clip.student.id,
     technique: strike.technique,
-    rules: rulesFor(strike, document, student, library),
-    asked: set.find((one) => one.strike.id === strikeId)!,
+    rules: asked.analysis.rules,
+    asked,
     set,
   };
 }
@@ -119,7 +84,7 @@ export async function setReport(db: Db, strikeId: string): Promise<SetReport | n
   return { strikes, findings, isProvisional, leftOut: found.set.length - strikes.length };
 }
 
-/** What a strike, or the set it is of, shows of a leak; the set's word names how many show it. */
+/** What a strike, or the set it is of, shows of a fault; the set's word names how many show it. */
 export async function findingOf(
   db: Db,
   strikeId: string,

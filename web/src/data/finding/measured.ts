@@ -11,9 +11,12 @@ import type { Verdict } from '@sinew/core/measure/chain/verdict';
 import type { Readings } from '@sinew/core/measure/measures/allMeasures';
 import type { Link, View } from '@sinew/core/foundation/technique/techniques';
 import type { Intent } from '@sinew/core/foundation/drill/intent';
-import { analyzeOnBench, type BenchAnalysis } from '../bench/benchAnalysis';
+import { measureInClip, type MeasuredInClip } from '@sinew/core/analysis/analyzeClip';
+import { judgeMeasured } from '@sinew/core/analysis/analyze';
+import { rulesFor } from '@sinew/core/analysis/rules';
+import type { Finding } from '@sinew/core/judge/fault/finding';
 import { now, stamps, type Db } from '../database/database';
-import { filmAndRules } from './judging';
+import { clipInputOf } from '../clip/clipInput';
 import { packed, unpacked } from './packedReadings';
 import { judgeStudent, rulesOf, shownBy, showsSchema, type Shows } from './foundFaults';
 import { dayIn } from '../database/today';
@@ -85,15 +88,18 @@ export async function measureStudent(
   let left = stale.length;
   for (const [clipId, strikes] of group(stale, ({ clip_id }) => clip_id)) {
     if (Date.now() >= until) break;
-    const film = await filmAndRules(db, clipId);
+    const found = await clipInputOf(db, clipId);
     for (const { id, stamp: from } of strikes) {
       if (Date.now() >= until) break;
-      const strike = film?.document.strikes.find((one) => one.id === id);
+      const strike = found?.clip.document.strikes.find((one) => one.id === id);
       left -= 1;
-      if (!film || !strike) continue;
-      const { document, student, library, second } = film;
-      const analysis = analyzeOnBench(document, strike, film.film, student, library, second);
-      await keep(db, id, { from, rules: rulesOf(library, student.school) }, analysis);
+      if (!found || !strike) continue;
+      const { clip, library } = found;
+      const { document, student } = clip;
+      const measured = measureInClip(clip, strike);
+      const rules = rulesFor(strike, document.strikes, student, library);
+      const findings = judgeMeasured(measured, measured.facts.strike, rules);
+      await keep(db, id, { from, rules: rulesOf(library, student.school) }, measured, findings);
     }
   }
   await judgeStudent(db, studentId);
@@ -104,7 +110,8 @@ async function keep(
   db: Db,
   id: string,
   { from, rules }: { readonly from: string; readonly rules: string },
-  { readings, links, findings, problems }: BenchAnalysis,
+  { readings, links, problems }: MeasuredInClip,
+  findings: readonly Finding[],
 ): Promise<void> {
   const values = {
     ...{ stamp: from, rules, shows: JSON.stringify(shownBy(findings)) },
@@ -123,7 +130,7 @@ async function keep(
     .execute();
 }
 
-export const linksSchema = z.record(z.string(), z.enum(['drives', 'rides', 'drags']));
+export const linksSchema = z.record(z.string(), z.enum(['drives', 'neutral', 'drags']));
 
 /** Measured strikes, oldest first; of one technique or all, of one clip or all. */
 export async function measuredStrikes(

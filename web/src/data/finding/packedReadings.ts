@@ -1,5 +1,9 @@
 /** A strike's readings as text short enough to keep fifty thousand of them. */
-import { MEASURE_IDS, type MeasureId, type Readings } from '@sinew/core/measure/measures/allMeasures';
+import {
+  MEASURE_IDS,
+  type MeasureId,
+  type Readings,
+} from '@sinew/core/measure/measures/allMeasures';
 import { unitOf } from '@sinew/core/measure/measures/units';
 import { isAbsent, type Measured, type Source } from '@sinew/core/foundation/reading/reading';
 
@@ -15,17 +19,20 @@ export function packed(readings: Readings): string {
   for (const [id, one] of Object.entries(readings) as [MeasureId, Measured][]) {
     if (!isAbsent(one)) {
       kept[id] = [round(one.value), round(one.sigma), SOURCES.indexOf(one.source)];
-    } else if (!one.isForeign) kept[id] = one.absent;
+    } else if (!one.isNotApplicable) kept[id] = one.absent;
   }
   return JSON.stringify(kept);
 }
 
 const NONE: readonly number[] = [];
-const FOREIGN: Measured = { absent: 'This strike has no such reading.', isForeign: true };
+const NOT_APPLICABLE: Measured = {
+  absent: 'This strike has no such reading.',
+  isNotApplicable: true,
+};
 const UNITS = new Map(MEASURE_IDS.map((id) => [id, unitOf(id)]));
 
 /** Every reading absent as foreign: what is kept is written over it. */
-const NOTHING = Object.fromEntries(MEASURE_IDS.map((id) => [id, FOREIGN])) as Readings;
+const NOTHING = Object.fromEntries(MEASURE_IDS.map((id) => [id, NOT_APPLICABLE])) as Readings;
 
 /** The inverse of `packed`. Checked by hand: a ledger unpacks tens of thousands of them. */
 export function unpacked(text: string): Readings {

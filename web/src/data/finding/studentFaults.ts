@@ -1,4 +1,4 @@
-/** A student's leaks over time: opened when accepted, in work, closed by the coach's word. */
+/** A student's faults over time: opened when accepted, in work, closed by the coach's word. */
 import { group, min } from 'd3-array';
 import type { Catalogue } from '@sinew/core/judge/fault/schema';
 import { faultById } from '@sinew/core/judge/fault/faults';
@@ -7,7 +7,7 @@ import { putAside } from './findings';
 import { libraryOf } from '../gym/library';
 import { showsSchema } from './foundFaults';
 
-export interface Leak {
+export interface StudentFault {
   readonly studentId: string;
   readonly technique: string;
   readonly fault: string;
@@ -24,7 +24,7 @@ export interface Leak {
 }
 
 /** Newest first; one student's or everybody's. */
-export async function leaksOf(db: Db, studentId?: string): Promise<Leak[]> {
+export async function studentFaultsOf(db: Db, studentId?: string): Promise<StudentFault[]> {
   const [rows, cues, work] = await Promise.all([
     db
       .selectFrom('finding')
@@ -57,9 +57,9 @@ export async function leaksOf(db: Db, studentId?: string): Promise<Leak[]> {
   };
   const key = ({ student_id, technique, fault }: Named) => `${student_id} ${technique} ${fault}`;
   const inWork = new Set([...cues, ...work].map(key));
-  // What was closed and came back is a leak of its own.
-  const byLeak = group(rows, (row) => `${key(row)} ${row.cleared_at ?? ''}`);
-  return [...byLeak.values()].map((same): Leak => {
+  // What was closed and came back is a fault of its own.
+  const byFault = group(rows, (row) => `${key(row)} ${row.cleared_at ?? ''}`);
+  return [...byFault.values()].map((same): StudentFault => {
     const newest = same[0]!;
     const isClosed = newest.cleared_at !== null;
     return {
@@ -88,17 +88,17 @@ export interface Injury {
 }
 
 /**
- * Leaks that can hurt and stand open: accepted and not cleared, or found in a strike and not yet
+ * Faults that can hurt and stand open: accepted and not cleared, or found in a strike and not yet
  * decided on.
  */
 export async function injuriesOf(
   db: Db,
   studentId: string,
   catalogue: Catalogue,
-  leaks: readonly Leak[],
+  faults: readonly StudentFault[],
 ): Promise<Injury[]> {
   const undecided = await undecidedInjuries(db, studentId, catalogue);
-  const all = [...leaks.filter(({ state }) => state !== 'closed'), ...undecided];
+  const all = [...faults.filter(({ state }) => state !== 'closed'), ...undecided];
   const named = all.flatMap(({ technique, fault, clipId, strikeId }): Injury[] => {
     const known = faultById(fault, catalogue);
     if (!known?.injury) return [];
@@ -142,12 +142,12 @@ async function undecidedInjuries(db: Db, studentId: string, { faults }: Catalogu
 }
 
 /**
- * The coach's word that a leak is gone, or that what could hurt is cleared: its cue and its work end,
+ * The coach's word that a fault is gone, or that what could hurt is cleared: its cue and its work end,
  * and strikes that still wait for a decision on it are put aside with the same reason.
  */
-export async function closeLeak(
+export async function closeFault(
   db: Db,
-  { studentId, technique, fault }: Pick<Leak, 'studentId' | 'technique' | 'fault'>,
+  { studentId, technique, fault }: Pick<StudentFault, 'studentId' | 'technique' | 'fault'>,
   because: string,
 ): Promise<void> {
   const { catalogue } = await libraryOf(db);
@@ -157,7 +157,7 @@ export async function closeLeak(
     }
   }
   await db.transaction().execute(async (trx) => {
-    const ofLeak = trx
+    const ofFault = trx
       .selectFrom('finding')
       .innerJoin('strike', 'strike.id', 'finding.strike_id')
       .innerJoin('clip', 'clip.id', 'strike.clip_id')
@@ -169,12 +169,12 @@ export async function closeLeak(
       .updateTable('cue')
       .set({ status: 'closed', closed_at: now(), closed_because: 'mended', updated_at: now() })
       .where('status', '=', 'active')
-      .where('finding_id', 'in', ofLeak)
+      .where('finding_id', 'in', ofFault)
       .execute();
     await trx
       .updateTable('finding')
       .set({ cleared_at: now(), cleared_because: because, updated_at: now() })
-      .where('id', 'in', ofLeak)
+      .where('id', 'in', ofFault)
       .where('status', '=', 'accepted')
       .where('cleared_at', 'is', null)
       .execute();
@@ -189,7 +189,7 @@ export async function closeLeak(
   });
 }
 
-/** Students of whom an accepted leak that can hurt is not cleared. */
+/** Students of whom an accepted fault that can hurt is not cleared. */
 export async function hurtingStudents(db: Db): Promise<ReadonlySet<string>> {
   const { catalogue } = await libraryOf(db);
   const faults = catalogue.faults.filter(({ injury }) => injury).map(({ id }) => id);

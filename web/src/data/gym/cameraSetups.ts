@@ -1,6 +1,6 @@
 /** How cameras stood, by name, so that a set-up measured once serves every clip it took. */
 import { nanoid } from 'nanoid';
-import { calibrationSchema, type SavedCalibration } from '../bench/benchDocument';
+import { calibrationSchema, type SavedCalibration } from '@sinew/core/analysis/clipDocument';
 import { now, stamps, type Db } from '../database/database';
 import { theGym } from './gym';
 

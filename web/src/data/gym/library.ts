@@ -1,22 +1,16 @@
 /** The gym's library: the catalogue as it has edited it, its schools, and who changed what when. */
-import type { Catalogue } from '@sinew/core/judge/fault/schema';
 import {
-  edited,
   editsSchema,
   NO_EDITS,
   withChange,
+  libraryFrom,
   type Edits,
+  type Library,
   type LibraryChange,
 } from '@sinew/core/judge/library/edits';
 import { schoolSchema, type School } from '@sinew/core/judge/school/schools';
 import { now, stamps, type Db } from '../database/database';
 import { theGym } from './gym';
-
-/** What strikes are judged by in this gym. */
-export interface Library {
-  readonly catalogue: Catalogue;
-  readonly school: School;
-}
 
 export interface LibraryEntry {
   readonly at: string;
@@ -37,8 +31,7 @@ export async function editsOf(db: Db): Promise<Edits> {
 }
 
 export async function libraryOf(db: Db): Promise<Library> {
-  const edits = await editsOf(db);
-  return { catalogue: edited(edits), school: edits.school };
+  return libraryFrom(await editsOf(db));
 }
 
 /**

@@ -1,4 +1,4 @@
-/** A student's record: sets over time, leaks, notes, tests, and how far markings can be trusted. */
+/** A student's record: sets over time, faults, notes, tests, and how far markings can be trusted. */
 import { group } from 'd3-array';
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
@@ -39,7 +39,7 @@ export async function setsOf(db: Db, studentId: string, technique?: string): Pro
   });
 }
 
-/** In how many of a set's strikes a leak shows, of those that tell. */
+/** In how many of a set's strikes a fault shows, of those that tell. */
 export interface Shown {
   readonly day: Day;
   readonly clipId: string;
@@ -47,7 +47,7 @@ export interface Shown {
   readonly told: number;
 }
 
-/** A leak over the sets that tell of it, oldest first. */
+/** A fault over the sets that tell of it, oldest first. */
 export function shownOver(sets: readonly LedgerSet[], fault: string): Shown[] {
   return sets
     .map(({ day, clipId, strikes }): Shown => {
@@ -59,7 +59,7 @@ export function shownOver(sets: readonly LedgerSet[], fault: string): Shown[] {
     .filter(({ told }) => told > 0);
 }
 
-/** A leak that most strikes of a set show, and on which the coach has not said a word. */
+/** A fault that most strikes of a set show, and on which the coach has not said a word. */
 export interface Unsaid extends Shown {
   readonly fault: string;
   readonly strikeId: string;

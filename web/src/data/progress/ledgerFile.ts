@@ -7,7 +7,7 @@ import { isAbsent } from '@sinew/core/foundation/reading/reading';
 import { VIEWS } from '@sinew/core/foundation/technique/techniques';
 import { INTENTS } from '@sinew/core/foundation/drill/intent';
 import type { Db } from '../database/database';
-import { leaksOf } from '../finding/studentFaults';
+import { studentFaultsOf } from '../finding/studentFaults';
 import { notesOf, testsOf } from './ledger';
 import { libraryOf } from '../gym/library';
 import { measuredStrikes, type MeasuredStrike } from '../finding/measured';
@@ -21,7 +21,7 @@ const intent = z.enum(INTENTS);
 /** SI units, angles in radians; σ is one standard deviation. */
 export const ledgerSchema = z.object({
   format: z.literal('sinew-ledger'),
-  version: z.literal(1),
+  version: z.literal(2),
   student: z.object({ id: z.string(), name: z.string(), stance: z.string() }),
   strikes: z.array(
     z.object({
@@ -45,13 +45,13 @@ export const ledgerSchema = z.object({
           z.object({ absent: z.string() }),
         ]),
       ),
-      links: z.record(z.string(), z.enum(['drives', 'rides', 'drags'])),
+      links: z.record(z.string(), z.enum(['drives', 'neutral', 'drags'])),
     }),
   ),
-  leaks: z.array(
+  faults: z.array(
     z.object({
       technique: z.string(),
-      leak: z.string(),
+      fault: z.string(),
       name: z.string(),
       state: z.enum(['open', 'working', 'closed']),
       openedAt: time,
@@ -83,7 +83,7 @@ function readingsOf({ readings }: MeasuredStrike): LedgerFile['strikes'][number]
   for (const id of MEASURE_IDS) {
     const one = readings[id];
     if (isAbsent(one)) {
-      if (!one.isForeign) found[id] = { absent: one.absent };
+      if (!one.isNotApplicable) found[id] = { absent: one.absent };
     } else {
       const { value, sigma, unit, source } = one;
       found[id] = { value, sigma, unit, source };
@@ -96,9 +96,9 @@ function readingsOf({ readings }: MeasuredStrike): LedgerFile['strikes'][number]
 export async function ledgerFileOf(db: Db, studentId: string): Promise<LedgerFile | null> {
   const student = await studentById(db, studentId);
   if (!student) return null;
-  const [strikes, leaks, logs, tests, notes, { catalogue }] = await Promise.all([
+  const [strikes, faults, logs, tests, notes, { catalogue }] = await Promise.all([
     measuredStrikes(db, studentId),
-    leaksOf(db, studentId),
+    studentFaultsOf(db, studentId),
     logsOf(db, studentId),
     testsOf(db, studentId),
     notesOf(db, studentId),
@@ -106,7 +106,7 @@ export async function ledgerFileOf(db: Db, studentId: string): Promise<LedgerFil
   ]);
   return {
     format: 'sinew-ledger',
-    version: 1,
+    version: 2,
     student: { id: student.id, name: student.name, stance: student.stance },
     strikes: strikes.map((strike) => ({
       ...{ id: strike.id, clip: strike.clipId, technique: strike.technique, side: strike.side },
@@ -114,11 +114,11 @@ export async function ledgerFileOf(db: Db, studentId: string): Promise<LedgerFil
       readings: readingsOf(strike),
       links: strike.links,
     })),
-    leaks: leaks.map((leak) => ({
-      ...{ technique: leak.technique, leak: leak.fault, state: leak.state },
-      name: faultById(leak.fault, catalogue)?.name ?? leak.fault,
-      ...{ openedAt: leak.openedAt, closedAt: leak.closedAt, closedBecause: leak.closedBecause },
-      evidence: leak.evidence,
+    faults: faults.map((fault) => ({
+      ...{ technique: fault.technique, fault: fault.fault, state: fault.state },
+      name: faultById(fault.fault, catalogue)?.name ?? fault.fault,
+      ...{ openedAt: fault.openedAt, closedAt: fault.closedAt, closedBecause: fault.closedBecause },
+      evidence: fault.evidence,
     })),
     work: logs.map(
       ({ name, technique, day: on, at, intent: meant, strikes: count, seconds, clean }) => ({

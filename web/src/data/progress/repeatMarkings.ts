@@ -12,15 +12,15 @@ import { unitOf } from '@sinew/core/measure/measures/units';
 import type { TypicalErrors } from '@sinew/core/train/progress/compare';
 import { reliabilityOf, type Reliability } from '@sinew/core/train/progress/reliability';
 import { isAbsent, type Unit } from '@sinew/core/foundation/reading/reading';
-import { analyzeOnBench } from '../bench/benchAnalysis';
-import { strikeSchema } from '../bench/benchDocument';
+import { measureInClip } from '@sinew/core/analysis/analyzeClip';
+import { strikeSchema } from '@sinew/core/analysis/clipDocument';
 import { stamps, type Db } from '../database/database';
-import { filmAndRules } from '../finding/judging';
+import { clipInputOf } from '../clip/clipInput';
 
 /** Fewer strikes marked twice say nothing about the next one. */
-export const FEWEST_REMARKED = 5;
+export const FEWEST_MARKED_AGAIN = 5;
 
-export interface ToRemark {
+export interface StrikeToMark {
   readonly strikeId: string;
   readonly clipId: string;
   readonly student: string;
@@ -34,15 +34,15 @@ export interface ToRemark {
 const NEWEST = 60;
 
 /** Strikes marked from ready to home, those least often marked again first. */
-export async function strikesToRemark(db: Db): Promise<ToRemark[]> {
+export async function strikesToMarkAgain(db: Db): Promise<StrikeToMark[]> {
   return db
     .selectFrom('strike')
     .innerJoin('clip', 'clip.id', 'strike.clip_id')
     .innerJoin('student', 'student.id', 'clip.student_id')
-    .leftJoin('remark', 'remark.strike_id', 'strike.id')
+    .leftJoin('repeat_marking', 'repeat_marking.strike_id', 'strike.id')
     .select(['strike.id as strikeId', 'clip.id as clipId', 'student.name as student'])
     .select(['strike.technique', 'clip.file_name as fileName'])
-    .select(({ fn }) => fn.count<number>('remark.id').as('times'))
+    .select(({ fn }) => fn.count<number>('repeat_marking.id').as('times'))
     .where('strike.removed_at', 'is', null)
     .where('strike.marks_left', '=', 0)
     .where('clip.id', 'in', (eb) =>
@@ -64,13 +64,16 @@ export async function strikesToRemark(db: Db): Promise<ToRemark[]> {
 
 const marksSchema = strikeSchema.shape.marks;
 
-export const remarkInput = z.object({ by: z.string().trim().min(1).max(60), marks: marksSchema });
+export const repeatMarkingInput = z.object({
+  by: z.string().trim().min(1).max(60),
+  marks: marksSchema,
+});
 
 /** @returns false when the strike is gone */
-export async function keepRemark(
+export async function keepRepeatMarking(
   db: Db,
   strikeId: string,
-  { by, marks }: z.infer<typeof remarkInput>,
+  { by, marks }: z.infer<typeof repeatMarkingInput>,
 ): Promise<boolean> {
   const strike = await db
     .selectFrom('strike')
@@ -79,7 +82,7 @@ export async function keepRemark(
     .executeTakeFirst();
   if (!strike) return false;
   await db
-    .insertInto('remark')
+    .insertInto('repeat_marking')
     .values({ id: nanoid(), strike_id: strikeId, by, marks: JSON.stringify(marks), ...stamps() })
     .execute();
   return true;
@@ -93,37 +96,25 @@ export interface MarkingError extends Reliability {
 
 /** Each strike's readings as first marked and as marked again, in the order of marking. */
 async function trials(db: Db): Promise<Readings[][]> {
-  const remarks = await db
-    .selectFrom('remark')
-    .innerJoin('strike', 'strike.id', 'remark.strike_id')
+  const markings = await db
+    .selectFrom('repeat_marking')
+    .innerJoin('strike', 'strike.id', 'repeat_marking.strike_id')
     .innerJoin('clip', 'clip.id', 'strike.clip_id')
-    .select(['remark.strike_id', 'strike.clip_id', 'remark.marks'])
+    .select(['repeat_marking.strike_id', 'strike.clip_id', 'repeat_marking.marks'])
     .where('strike.removed_at', 'is', null)
     .where('clip.deleted_at', 'is', null)
     .where('clip.purged_at', 'is', null)
-    .orderBy('remark.created_at')
+    .orderBy('repeat_marking.created_at')
     .execute();
   const found: Readings[][] = [];
-  for (const [clipId, ofClip] of group(remarks, ({ clip_id }) => clip_id)) {
-    const film = await filmAndRules(db, clipId);
-    if (!film) continue;
+  for (const [clipId, ofClip] of group(markings, ({ clip_id }) => clip_id)) {
+    const clip = (await clipInputOf(db, clipId))?.clip;
+    if (!clip) continue;
     for (const [strikeId, again] of group(ofClip, ({ strike_id }) => strike_id)) {
-      const strike = film.document.strikes.find((one) => one.id === strikeId);
+      const strike = clip.document.strikes.find((one) => one.id === strikeId);
       if (!strike) continue;
       const all = [strike.marks, ...again.map(({ marks }) => marksSchema.parse(JSON.parse(marks)))];
-      found.push(
-        all.map(
-          (marks) =>
-            analyzeOnBench(
-              film.document,
-              { ...strike, marks },
-              film.film,
-              film.student,
-              film.library,
-              film.second,
-            ).readings,
-        ),
-      );
+      found.push(all.map((marks) => measureInClip(clip, { ...strike, marks }).readings));
     }
   }
   return found;
@@ -139,7 +130,7 @@ export async function markingErrors(db: Db): Promise<MarkingError[]> {
       const known = values.flatMap((one) => (isAbsent(one) ? [] : [one.value]));
       return known.length === 2 ? [known] : [];
     });
-    const found = table.length >= FEWEST_REMARKED ? reliabilityOf(table) : null;
+    const found = table.length >= FEWEST_MARKED_AGAIN ? reliabilityOf(table) : null;
     if (!found || found.typicalError === 0) return [];
     return [{ id, name: MEASURE_NAMES[id], unit: unitOf(id), ...found }];
   });

@@ -16,13 +16,13 @@ const OF_CLIP: readonly TableName[] = [
   'track',
   'survey',
   'tracking',
-  'sighting',
+  'detection',
   'series',
   'strike',
 ];
-const OF_STRIKE: readonly TableName[] = ['mark', 'measured', 'remark', 'finding'];
+const OF_STRIKE: readonly TableName[] = ['mark', 'measured', 'repeat_marking', 'finding'];
 /** Numbered by each database for itself. */
-const NUMBERED: readonly TableName[] = ['sighting', 'library_change'];
+const NUMBERED: readonly TableName[] = ['detection', 'library_change'];
 
 /**
  * Into an empty gym with its name and library, into another one beside what is there. What is here

@@ -5,7 +5,7 @@ import type { Db } from '../database/database';
 import { dayIn } from '../database/today';
 
 export interface Retest {
-  /** The strike that showed the leak, and the newest one of its kind. */
+  /** The strike that showed the fault, and the newest one of its kind. */
   readonly then: string;
   readonly now: string;
   /** When the newest was filmed. */
@@ -15,7 +15,7 @@ export interface Retest {
 /** Days before a check in which a film answers it; those of the week before belong to the last one. */
 const BEFORE = 7;
 
-/** By prescription; one student's or everybody's. Only work for a leak has something to compare with. */
+/** By prescription; one student's or everybody's. Only work for a fault has something to compare with. */
 export async function retestsOf(db: Db, studentId?: string): Promise<ReadonlyMap<string, Retest>> {
   const newest = sql<string | null>`(
     select strike.id from clip join strike on strike.clip_id = clip.id

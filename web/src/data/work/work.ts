@@ -21,7 +21,12 @@ import { resolve } from '@sinew/core/judge/school/resolve';
 import { now, stamps, type Db } from '../database/database';
 import { logsOf, type Log } from './drillLog';
 import { settingsOf } from '../gym/gym';
-import { injuriesOf, leaksOf, type Injury, type Leak } from '../finding/studentFaults';
+import {
+  injuriesOf,
+  studentFaultsOf,
+  type Injury,
+  type StudentFault,
+} from '../finding/studentFaults';
 import { libraryOf } from '../gym/library';
 import { measureStudent } from '../finding/measured';
 import { retestsOf, type Retest } from './retests';
@@ -34,8 +39,8 @@ const techniqueId = z.enum(TECHNIQUES.map((technique) => technique.id));
 
 export const prescriptionInput = z.object({
   studentId: id,
-  /** The leak it is for; null for work given for itself. */
-  leak: z.object({ technique: techniqueId, fault: id }).nullable(),
+  /** The fault it is for; null for work given for itself. */
+  worksOn: z.object({ technique: techniqueId, fault: id }).nullable(),
   drill: id,
   name: text(120).min(1, 'The work needs a name.'),
   dose: text(120),
@@ -62,12 +67,12 @@ export interface Given extends Prescription {
   readonly doneToday: { readonly strikes: number; readonly seconds: number };
 }
 
-/** A leak that has a cue and no work yet, with what the catalogue would prescribe. */
+/** A fault that has a cue and no work yet, with what the catalogue would prescribe. */
 export interface Proposal {
-  readonly leak: Leak;
+  readonly worksOn: StudentFault;
   readonly name: string;
   readonly prescription: Prescription;
-  /** Leaks to mend first, by name. */
+  /** Faults to mend first, by name. */
   readonly first: readonly string[];
 }
 
@@ -94,9 +99,9 @@ export async function workOf(db: Db, studentId: string): Promise<Work | null> {
   if (!student) return null;
   await measureStudent(db, studentId, PATIENCE);
   const day = today();
-  const [library, leaks, rows, logs, settings, steps, retests] = await Promise.all([
+  const [library, faults, rows, logs, settings, steps, retests] = await Promise.all([
     libraryOf(db),
-    leaksOf(db, studentId),
+    studentFaultsOf(db, studentId),
     db
       .selectFrom('prescription')
       .selectAll()
@@ -110,7 +115,7 @@ export async function workOf(db: Db, studentId: string): Promise<Work | null> {
     retestsOf(db, studentId),
   ]);
   const { catalogue } = library;
-  const injuries = await injuriesOf(db, studentId, catalogue, leaks);
+  const injuries = await injuriesOf(db, studentId, catalogue, faults);
   const byPrescription = group(logs, ({ prescriptionId }) => prescriptionId);
   const given = rows.map((row): Given => {
     const own = byPrescription.get(row.id) ?? [];
@@ -135,19 +140,21 @@ export async function workOf(db: Db, studentId: string): Promise<Work | null> {
     range: null,
   });
   const order = school.readingOrder?.choice === 'top-down' ? 'top-down' : 'ground-up';
-  const open = leaks.filter(({ state }) => state !== 'closed');
-  const proposals = open.flatMap((leak): Proposal[] => {
-    const fault = faultById(leak.fault, catalogue);
+  const open = faults.filter(({ state }) => state !== 'closed');
+  const proposals = open.flatMap((worksOn): Proposal[] => {
+    const fault = faultById(worksOn.fault, catalogue);
     const isGiven = given.some(
-      (one) => one.fault === leak.fault && one.technique === leak.technique,
+      (one) => one.fault === worksOn.fault && one.technique === worksOn.technique,
     );
-    if (!fault || isGiven || leak.state !== 'working') return [];
+    if (!fault || isGiven || worksOn.state !== 'working') return [];
     const others = open
-      .filter(({ technique }) => technique === leak.technique)
+      .filter(({ technique }) => technique === worksOn.technique)
       .flatMap((one) => faultById(one.fault, catalogue) ?? []);
     return [
       {
-        ...{ leak, name: fault.name, prescription: prescriptionFor(fault, catalogue, day) },
+        worksOn,
+        name: fault.name,
+        prescription: prescriptionFor(fault, catalogue, day),
         first: comesBefore(fault, others, order).map(({ name }) => name),
       },
     ];
@@ -223,10 +230,10 @@ export type PrescribeOutcome =
 
 /** Give work. What can hurt shuts out all but slow; order and gate are opened by a reason. */
 export async function prescribe(db: Db, input: PrescriptionInput): Promise<PrescribeOutcome> {
-  const { studentId, leak, intent, override } = input;
+  const { studentId, worksOn, intent, override } = input;
   const work = await workOf(db, studentId);
   if (!work) return { kind: 'refused', reason: 'This student is not in the gym’s list any more.' };
-  const technique = leak?.technique ?? null;
+  const technique = worksOn?.technique ?? null;
   const hurting = work.injuries.filter((one) => technique === null || one.technique === technique);
   if (intent !== 'slow' && hurting.length > 0) {
     const names = hurting.map(({ name }) => name).join(', ');
@@ -235,7 +242,7 @@ export async function prescribe(db: Db, input: PrescriptionInput): Promise<Presc
   if (intent === 'power' && work.isJunior) return { kind: 'refused', reason: NO_POWER_UNDER_16 };
   const level = work.gates.find((one) => one.technique === technique)?.gate.level ?? 'slow';
   const proposal = work.proposals.find(
-    (one) => one.leak.fault === leak?.fault && one.leak.technique === technique,
+    (one) => one.worksOn.fault === worksOn?.fault && one.worksOn.technique === technique,
   );
   const reasons = [
     ...(technique === null ? [] : [tooHard(intent, level)]),
@@ -244,12 +251,12 @@ export async function prescribe(db: Db, input: PrescriptionInput): Promise<Presc
   if (reasons.length > 0 && override === '') return { kind: 'asks-why', reasons };
   const made = nanoid();
   await db.transaction().execute(async (trx) => {
-    const cue = leak && (await cueOf(trx, studentId, leak.technique, leak.fault));
+    const cue = worksOn && (await cueOf(trx, studentId, worksOn.technique, worksOn.fault));
     await trx
       .insertInto('prescription')
       .values({
         ...{ id: made, student_id: studentId, cue_id: cue ?? null },
-        ...{ technique, fault: leak?.fault ?? null, drill: input.drill, name: input.name },
+        ...{ technique, fault: worksOn?.fault ?? null, drill: input.drill, name: input.name },
         ...{ dose: input.dose, stances: input.stances, intent, gate: input.gate },
         ...{ given_on: today(), next_check: input.nextCheck, status: 'active', override },
         ...stamps(),
@@ -259,7 +266,7 @@ export async function prescribe(db: Db, input: PrescriptionInput): Promise<Presc
   return { kind: 'given', id: made };
 }
 
-/** Give what the catalogue prescribes for a leak, as it stands. */
+/** Give what the catalogue prescribes for a fault, as it stands. */
 export async function prescribeFor(
   db: Db,
   studentId: string,
@@ -268,11 +275,11 @@ export async function prescribeFor(
 ): Promise<PrescribeOutcome> {
   const work = await workOf(db, studentId);
   const proposal = work?.proposals.find(
-    ({ leak }) => leak.technique === technique && leak.fault === fault,
+    ({ worksOn }) => worksOn.technique === technique && worksOn.fault === fault,
   );
   if (!proposal) return { kind: 'refused', reason: 'There is no cue for this leak any more.' };
-  const leak = { technique, fault };
-  return prescribe(db, { ...proposal.prescription, studentId, leak, override: '' });
+  const worksOn = { technique, fault };
+  return prescribe(db, { ...proposal.prescription, studentId, worksOn, override: '' });
 }
 
 async function cueOf(db: Db, studentId: string, technique: string, fault: string) {

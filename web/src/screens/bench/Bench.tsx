@@ -3,7 +3,7 @@
 import { useEffect, useState } from 'react';
 import type { Cue, Decision } from '@/data/finding/findings';
 import type { SavedBench } from '@/data/bench/bench';
-import type { Library } from '@/data/gym/library';
+import type { Library } from '@sinew/core/judge/library/edits';
 import type { CameraSetup } from '@/data/gym/cameraSetups';
 import type { ClipSummary } from '@/data/clip/clips';
 import type { SecondView } from '@/data/clip/viewPairs';
@@ -12,7 +12,7 @@ import type { Job } from '@/tracking/job';
 import { queue } from '@/tracking/queue';
 import type { Survey } from '@/video/survey';
 import { sendSurvey, useSurvey } from '@/video/useSurvey';
-import type { ImportedSeries, StudentFacts } from '@/data/bench/benchAnalysis';
+import type { ImportedSeries, StudentFacts } from '@sinew/core/analysis/clipFacts';
 import { giveKeysBack } from '@/ui/giveKeysBack';
 import {
   BenchContext,
@@ -50,7 +50,7 @@ export interface BenchProps {
   readonly others: readonly ClipSummary[];
 }
 
-/** Where a clip is worked: picture, chain strip, leaks and cue. */
+/** Where a clip is worked: picture, chain strip, faults and cue. */
 export function Bench(props: BenchProps) {
   const [store] = useState(() =>
     createBenchStore(props.clip, props.student, props.saved, props.start, props),

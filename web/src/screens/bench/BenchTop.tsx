@@ -13,7 +13,7 @@ import {
 import { Dialog } from '@/ui/dialog';
 import { Button } from '@/ui/button';
 import { TopBar } from '@/ui/topBar';
-import type { StrikeDocument } from '@/data/bench/benchDocument';
+import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import { documentOf, strikeOf, useBench, useBenchStore } from './document/benchStore';
 import { addStrike } from './document/edits';
 import { BenchKeysHelp } from './commands/BenchKeys';

@@ -1,6 +1,11 @@
 'use client';
 
-import { techniqueById, TECHNIQUES, VIEWS, type View } from '@sinew/core/foundation/technique/techniques';
+import {
+  techniqueById,
+  TECHNIQUES,
+  VIEWS,
+  type View,
+} from '@sinew/core/foundation/technique/techniques';
 import {
   bestView,
   cameraPlace,

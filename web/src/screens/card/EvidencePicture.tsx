@@ -3,7 +3,7 @@
 import type { CardPicture } from '@/data/finding/card';
 import { FilmFrame } from '@/ui/filmFrame';
 
-/** The frame that shows a leak, with what it was measured by drawn on it. */
+/** The frame that shows a fault, with what it was measured by drawn on it. */
 export function EvidencePicture({ picture }: { picture: CardPicture }) {
   const { clip, frame, lines, label, span } = picture;
   const unit = clip.width / 620;

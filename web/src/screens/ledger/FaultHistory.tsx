@@ -4,9 +4,9 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { pastDay, pastTime } from '@/data/database/today';
-import type { Leak } from '@/data/finding/studentFaults';
+import type { StudentFault } from '@/data/finding/studentFaults';
 import type { Shown, Unsaid } from '@/data/progress/ledger';
-import { CloseLeak } from '@/screens/work/CloseFault';
+import { CloseFault } from '@/screens/work/CloseFault';
 import { Button } from '@/ui/button';
 
 interface Named {
@@ -14,50 +14,51 @@ interface Named {
   /** Whether its film is still there to be seen. */
   readonly isFilmed: boolean;
 }
-export type LedgerLeak = Leak & Named & { readonly shown: readonly Shown[] };
-export type UnsaidLeak = Unsaid & Named;
+export type LedgerFault = StudentFault & Named & { readonly shown: readonly Shown[] };
+export type UnsaidFault = Unsaid & Named;
 
 const STATE = { open: 'open', working: 'in work', closed: 'closed' } as const;
 
-/** Leaks as they were opened, worked and closed, and in how many strikes each showed meanwhile. */
-export function LeakHistory({
+/** Faults as they were opened, worked and closed, and in how many strikes each showed meanwhile. */
+export function FaultHistory({
   studentId,
-  leaks,
+  faults,
   unsaid,
 }: {
   studentId: string;
-  leaks: readonly LedgerLeak[];
-  unsaid: readonly UnsaidLeak[];
+  faults: readonly LedgerFault[];
+  unsaid: readonly UnsaidFault[];
 }) {
-  const [closing, setClosing] = useState<LedgerLeak | null>(null);
+  const [closing, setClosing] = useState<LedgerFault | null>(null);
   return (
     <section aria-label="Leaks">
       <h2 className="border-b-2 border-ink pb-1 text-base font-semibold">Leaks</h2>
-      {leaks.length === 0 && <p className="py-2 text-soft">None accepted yet.</p>}
+      {faults.length === 0 && <p className="py-2 text-soft">None accepted yet.</p>}
       <ul>
-        {leaks.map((leak) => (
+        {faults.map((fault) => (
           <li
-            key={`${leak.technique} ${leak.fault} ${leak.closedAt}`}
+            key={`${fault.technique} ${fault.fault} ${fault.closedAt}`}
             className="border-b border-rule py-2"
           >
             <div className="flex items-baseline justify-between gap-4">
-              <span className={leak.state === 'closed' ? 'text-soft' : 'font-semibold'}>
-                {leak.name}
+              <span className={fault.state === 'closed' ? 'text-soft' : 'font-semibold'}>
+                {fault.name}
               </span>
               <span className="text-sm whitespace-nowrap text-soft">
-                {techniqueById(leak.technique).name}, {STATE[leak.state]}
+                {techniqueById(fault.technique).name}, {STATE[fault.state]}
               </span>
             </div>
-            <ShownStrip shown={leak.shown} />
+            <ShownStrip shown={fault.shown} />
             <p className="text-sm text-soft">
-              Opened {pastTime(leak.openedAt)}
-              {leak.closedAt && `, closed ${pastTime(leak.closedAt)}: ${leak.closedBecause}`}.{' '}
-              <SeeIt {...leak} />{' '}
-              {leak.state !== 'closed' && (
+              Opened {pastTime(fault.openedAt)}
+              {fault.closedAt &&
+                `, closed ${pastTime(fault.closedAt)}: ${fault.closedBecause}`}.{' '}
+              <SeeIt {...fault} />{' '}
+              {fault.state !== 'closed' && (
                 <Button
                   weight="quiet"
                   className="ml-3 !min-h-0 text-sm"
-                  onClick={() => setClosing(leak)}
+                  onClick={() => setClosing(fault)}
                 >
                   It is gone
                 </Button>
@@ -87,8 +88,8 @@ export function LeakHistory({
         </>
       )}
       {closing && (
-        <CloseLeak
-          leak={{ studentId, technique: closing.technique, fault: closing.fault }}
+        <CloseFault
+          fault={{ studentId, technique: closing.technique, fault: closing.fault }}
           title={`“${closing.name}” is gone?`}
           text="Its cue and its work end; the ledger keeps when and why."
           action="Close the leak"
@@ -103,7 +104,7 @@ function SeeIt({
   clipId,
   strikeId,
   isFilmed,
-}: Pick<UnsaidLeak, 'clipId' | 'strikeId' | 'isFilmed'>) {
+}: Pick<UnsaidFault, 'clipId' | 'strikeId' | 'isFilmed'>) {
   if (!isFilmed) return null;
   return (
     <Link href={`/bench/${clipId}?strike=${strikeId}`} className="underline underline-offset-4">
@@ -115,7 +116,7 @@ function SeeIt({
 /** So many sets are drawn. */
 const SETS = 14;
 
-/** A box for each set, filled as far as its strikes show the leak. */
+/** A box for each set, filled as far as its strikes show the fault. */
 function ShownStrip({ shown }: { shown: readonly Shown[] }) {
   const [first, last] = [shown[0], shown[shown.length - 1]];
   if (!first || !last) return null;

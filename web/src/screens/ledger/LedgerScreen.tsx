@@ -12,7 +12,7 @@ import type { Dose } from '@/data/work/doses';
 import { SelectField } from '@/ui/field';
 import { StudentBar } from '@/ui/studentBar';
 import { Fatigue } from './Fatigue';
-import { LeakHistory, type LedgerLeak, type UnsaidLeak } from './FaultHistory';
+import { FaultHistory, type LedgerFault, type UnsaidFault } from './FaultHistory';
 import { MarkingErrorLine } from './MarkingErrorLine';
 import { Notes } from './Notes';
 import { TrendChart } from './TrendChart';
@@ -26,8 +26,8 @@ export interface LedgerProps {
   readonly technique: string | null;
   readonly techniques: readonly string[];
   readonly alike: readonly Alike[];
-  readonly leaks: readonly LedgerLeak[];
-  readonly unsaid: readonly UnsaidLeak[];
+  readonly faults: readonly LedgerFault[];
+  readonly unsaid: readonly UnsaidFault[];
   readonly notes: readonly Note[];
   readonly doses: readonly Dose[];
   readonly fatigue: { readonly day: string; readonly rounds: readonly Fading[] } | null;
@@ -39,7 +39,7 @@ export interface LedgerProps {
 
 /** A student's record in one technique: where it stood, where it goes, what was worked. */
 export function LedgerScreen(props: LedgerProps) {
-  const { student, technique, techniques, alike, leaks, notes, doses, fatigue, errors, left } =
+  const { student, technique, techniques, alike, faults, notes, doses, fatigue, errors, left } =
     props;
   const [key, setKey] = useState(alike[0]?.key ?? '');
   const chosen = alike.find((one) => one.key === key) ?? alike[0];
@@ -135,7 +135,7 @@ export function LedgerScreen(props: LedgerProps) {
             {fatigue && <Fatigue {...fatigue} />}
           </div>
           <div className="space-y-8">
-            <LeakHistory studentId={student.id} leaks={leaks} unsaid={props.unsaid} />
+            <FaultHistory studentId={student.id} faults={faults} unsaid={props.unsaid} />
             <section aria-label="Work done">
               <h2 className="border-b-2 border-ink pb-1 text-base font-semibold">Work done</h2>
               {doses.length === 0 && <p className="py-2 text-soft">No set logged yet.</p>}

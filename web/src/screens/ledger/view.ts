@@ -3,7 +3,11 @@ import { group } from 'd3-array';
 import { scaleLinear } from 'd3-scale';
 import { daysBetween, type Day } from '@sinew/core/foundation/calendar/day';
 import type { Catalogue } from '@sinew/core/judge/fault/schema';
-import { MEASURE_IDS, MEASURE_NAMES, type MeasureId } from '@sinew/core/measure/measures/allMeasures';
+import {
+  MEASURE_IDS,
+  MEASURE_NAMES,
+  type MeasureId,
+} from '@sinew/core/measure/measures/allMeasures';
 import { unitOf } from '@sinew/core/measure/measures/units';
 import { wantedOf, type Wanted } from '@sinew/core/train/progress/change';
 import { noiseBand, trendOf, type DatedValue } from '@sinew/core/train/progress/trend';

@@ -3,12 +3,13 @@
 import { useState } from 'react';
 import {
   isOfReading,
+  limitId,
   type Catalogue,
   type Fault,
   type ReadingLimit,
 } from '@sinew/core/judge/fault/schema';
 import { checkById } from '@sinew/core/judge/eye/eyeChecks';
-import type { Edits } from '@sinew/core/judge/library/edits';
+import { limitOf, type Edits } from '@sinew/core/judge/library/edits';
 import { MEASURE_NAMES, type MeasureId } from '@sinew/core/measure/measures/allMeasures';
 import { SET_NAMES } from '@sinew/core/measure/measures/set';
 import { unitOf } from '@sinew/core/measure/measures/units';
@@ -24,8 +25,8 @@ export const readingName = (id: string): string =>
 
 const IS = { below: 'below', above: 'above', outside: 'beyond, either way' } as const;
 
-/** One leak: its limits, its words, its drill, and the way back to how it comes. */
-export function LeakDetail({
+/** One fault: its limits, its words, its drill, and the way back to how it comes. */
+export function FaultDetail({
   fault,
   usual,
   catalogue,
@@ -40,8 +41,8 @@ export function LeakDetail({
   make: Change;
 }) {
   const [cue, setCue] = useState(fault.cue);
-  const isOff = edits.leaks[fault.id]?.isOff === true;
-  const isChanged = edits.leaks[fault.id] !== undefined;
+  const isOff = edits.faults[fault.id]?.isOff === true;
+  const isChanged = edits.faults[fault.id] !== undefined;
   return (
     <section aria-label={fault.name}>
       <h2 className="font-serif text-3xl leading-tight">{fault.headline}</h2>
@@ -51,9 +52,9 @@ export function LeakDetail({
       </p>
       {fault.caution && <p className="mt-2 border-l-4 border-now pl-3">{fault.caution}</p>}
       <h3 className="mt-5 border-b-2 border-ink pb-1 font-semibold">It is there when</h3>
-      {fault.cases.map((one, ofCase) => (
-        <div key={ofCase} className="border-b border-rule py-2.5">
-          {ofCase > 0 && <p className="text-sm text-soft">or</p>}
+      {fault.cases.map((one, place) => (
+        <div key={one.id} className="border-b border-rule py-2.5">
+          {place > 0 && <p className="text-sm text-soft">or</p>}
           {one.when && (
             <p className="text-sm text-soft">
               Only where{' '}
@@ -65,17 +66,19 @@ export function LeakDetail({
                 .join('; ')}
             </p>
           )}
-          {one.limits.map((limit, index) =>
+          {one.limits.map((limit) =>
             isOfReading(limit) ? (
               <LimitRow
-                key={index}
+                key={limitId(one, limit)}
                 limit={limit}
-                usual={usual?.cases[ofCase]?.limits[index] as ReadingLimit | undefined}
+                usual={usual ? limitOf(usual, limitId(one, limit)) : undefined}
                 isFixed={usual === null}
-                onKeep={(value) => make({ kind: 'limit', fault: fault.id, ofCase, index, value })}
+                onKeep={(value) =>
+                  make({ kind: 'limit', fault: fault.id, limit: limitId(one, limit), value })
+                }
               />
             ) : (
-              <p key={index}>
+              <p key={limitId(one, limit)}>
                 Your eye says that it drags: <em>{checkById(limit.eye)?.name}</em>
               </p>
             ),
@@ -170,7 +173,7 @@ function LimitRow({
       }}
     >
       <span>
-        {limit.isWitness ? 'unless it clears it: ' : ''}
+        {limit.onlyClears ? 'unless it clears it: ' : ''}
         <strong>{readingName(limit.reading)}</strong> {IS[limit.is]}
       </span>
       <input

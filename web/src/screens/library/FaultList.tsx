@@ -6,11 +6,11 @@ import type { Catalogue, Fault } from '@sinew/core/judge/fault/schema';
 import type { Edits } from '@sinew/core/judge/library/edits';
 import { Button } from '@/ui/button';
 import type { Change } from './LibraryScreen';
-import { LeakDetail } from './FaultDetail';
-import { OwnLeak } from './OwnFault';
+import { FaultDetail } from './FaultDetail';
+import { OwnFault } from './OwnFault';
 
-/** Every leak at the left, the one in hand at the right. */
-export function LeakList({
+/** Every fault at the left, the one in hand at the right. */
+export function FaultList({
   catalogue,
   usual,
   edits,
@@ -48,7 +48,7 @@ export function LeakList({
                 onClick={() => setChosen(one.id)}
                 className="flex w-full items-baseline justify-between gap-3 border-b border-rule py-1.5 pl-2 text-left aria-[current]:bg-tint aria-[current]:font-semibold"
               >
-                <span className={edits.leaks[one.id]?.isOff ? 'text-soft line-through' : ''}>
+                <span className={edits.faults[one.id]?.isOff ? 'text-soft line-through' : ''}>
                   {one.name}
                 </span>
                 <span className="pr-2 text-sm text-soft">{stateOf(one, edits)}</span>
@@ -61,10 +61,10 @@ export function LeakList({
         </Button>
       </div>
       {chosen === 'new' ? (
-        <OwnLeak catalogue={catalogue} make={make} onDone={setChosen} />
+        <OwnFault catalogue={catalogue} make={make} onDone={setChosen} />
       ) : (
         fault && (
-          <LeakDetail
+          <FaultDetail
             key={fault.id}
             fault={fault}
             usual={faultById(fault.id, usual) ?? null}
@@ -78,9 +78,9 @@ export function LeakList({
   );
 }
 
-function stateOf({ id, injury }: Fault, { leaks, own }: Edits): string {
-  if (leaks[id]?.isOff) return 'not judged';
+function stateOf({ id, injury }: Fault, { faults, own }: Edits): string {
+  if (faults[id]?.isOff) return 'not judged';
   if (own.some((one) => one.id === id)) return 'your own';
-  if (leaks[id]) return 'changed';
+  if (faults[id]) return 'changed';
   return injury ? 'can hurt' : '';
 }

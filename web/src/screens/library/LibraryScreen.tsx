@@ -15,7 +15,7 @@ import { change } from './actions';
 import { Drills } from './Drills';
 import { effectInWords } from './effect';
 import { History } from './History';
-import { LeakList } from './FaultList';
+import { FaultList } from './FaultList';
 import { Schools } from './Schools';
 import { Techniques } from './Techniques';
 
@@ -26,7 +26,7 @@ const NAME_KEY = 'sinew-coach';
 /** @param said what to say when it is kept, before what it does to the gym's strikes */
 export type Change = (wanted: LibraryChange, said?: string) => Promise<boolean>;
 
-/** Which leaks a choice of school has a say in. */
+/** Which faults a choice of school has a say in. */
 function touchedBy({ faults }: Catalogue, key: string): string {
   const names = faults
     .filter(({ cases }) => cases.some(({ when }) => when?.[key]))
@@ -132,7 +132,7 @@ export function LibraryScreen({
             ))}
           </Tabs.List>
           <Tabs.Content value="Leaks">
-            <LeakList catalogue={catalogue} usual={usual} edits={edits} make={make} />
+            <FaultList catalogue={catalogue} usual={usual} edits={edits} make={make} />
           </Tabs.Content>
           <Tabs.Content value="Schools">
             <Schools

@@ -17,8 +17,8 @@ const slug = (name: string) =>
     .replace(/[^a-z]+/g, '-')
     .replace(/^-|-$/g, '');
 
-/** A leak of the gym's own, made of a reading that is measured anyway. */
-export function OwnLeak({
+/** A fault of the gym's own, made of a reading that is measured anyway. */
+export function OwnFault({
   catalogue,
   make,
   onDone,

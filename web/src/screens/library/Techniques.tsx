@@ -2,13 +2,13 @@ import type { Catalogue } from '@sinew/core/judge/fault/schema';
 import { TECHNIQUES } from '@sinew/core/foundation/technique/techniques';
 import { TEACHING } from '@sinew/core/foundation/technique/teaching';
 
-/** Every strike: its chain, where its power comes from, and how many leaks it is looked through for. */
+/** Every strike: its chain, where its power comes from, and how many faults it is looked through for. */
 export function Techniques({ catalogue }: { catalogue: Catalogue }) {
   return (
     <ul>
       {TECHNIQUES.map(({ id, name, chain, family }) => {
         const { power, atContact, particular } = TEACHING[id]!;
-        const leaks = catalogue.faults.filter(({ techniques }) => techniques.includes(id)).length;
+        const faults = catalogue.faults.filter(({ techniques }) => techniques.includes(id)).length;
         return (
           <li key={id} className="grid grid-cols-[14rem_1fr_6rem] gap-6 border-b border-rule py-3">
             <div>
@@ -27,7 +27,7 @@ export function Techniques({ catalogue }: { catalogue: Catalogue }) {
                 </p>
               )}
             </div>
-            <p className="text-right text-sm text-soft">{leaks} leaks</p>
+            <p className="text-right text-sm text-soft">{faults} leaks</p>
           </li>
         );
       })}

@@ -1,7 +1,7 @@
 import Link from 'next/link';
 import { quantity } from '@sinew/core/foundation/reading/say';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
-import type { MarkingError, ToRemark } from '@/data/progress/repeatMarkings';
+import type { MarkingError, StrikeToMark } from '@/data/progress/repeatMarkings';
 import { MainBar } from '@/ui/mainBar';
 
 /** The exercise that says how far two markings of one strike differ, and what it has said so far. */
@@ -10,7 +10,7 @@ export function MarkingScreen({
   errors,
   fewest,
 }: {
-  strikes: readonly ToRemark[];
+  strikes: readonly StrikeToMark[];
   errors: readonly MarkingError[];
   fewest: number;
 }) {

@@ -3,16 +3,16 @@
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
 import { database } from '@/data/database/database';
-import { keepRemark, remarkInput } from '@/data/progress/repeatMarkings';
+import { keepRepeatMarking, repeatMarkingInput } from '@/data/progress/repeatMarkings';
 
 /** @returns what is wrong, or null when it is kept */
 export async function keepMarks(
   strikeId: string,
-  input: z.infer<typeof remarkInput>,
+  input: z.infer<typeof repeatMarkingInput>,
 ): Promise<string | null> {
-  const parsed = remarkInput.safeParse(input);
+  const parsed = repeatMarkingInput.safeParse(input);
   if (!parsed.success) return 'Who marks? Write your name.';
-  const isKept = await keepRemark(await database(), z.string().parse(strikeId), parsed.data);
+  const isKept = await keepRepeatMarking(await database(), z.string().parse(strikeId), parsed.data);
   revalidatePath('/', 'layout');
   return isKept ? null : 'This strike is not there any more.';
 }

@@ -2,7 +2,7 @@ import { proxy, wrap } from 'comlink';
 import type { Measured } from '@sinew/core/foundation/reading/reading';
 import type { Place } from '@sinew/core/train/bag/patch';
 import { swingOf } from '@sinew/core/train/bag/bag';
-import type { SwingWorker } from '@/video/bagSwing.worker';
+import type { BagSwingWorker } from '@/video/bagSwing.worker';
 
 export interface Following {
   /** Null when it was called off. */
@@ -21,7 +21,7 @@ export function followBag(
   const worker = new Worker(new URL('../../video/bagSwing.worker.ts', import.meta.url), {
     type: 'module',
   });
-  const remote = wrap<SwingWorker>(worker);
+  const remote = wrap<BagSwingWorker>(worker);
   let callOff = () => {};
   const calledOff = new Promise<null>((resolve) => {
     callOff = () => resolve(null);

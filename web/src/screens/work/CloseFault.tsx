@@ -5,15 +5,15 @@ import { AskDialog } from '@/ui/askDialog';
 import { TextField } from '@/ui/field';
 import { close } from './actions';
 
-/** The coach's word that a leak is gone, with a reason that the ledger keeps. */
-export function CloseLeak({
-  leak: { studentId, technique, fault },
+/** The coach's word that a fault is gone, with a reason that the ledger keeps. */
+export function CloseFault({
+  fault: { studentId, technique, fault },
   title,
   text,
   action,
   onDone,
 }: {
-  leak: { readonly studentId: string; readonly technique: string; readonly fault: string };
+  fault: { readonly studentId: string; readonly technique: string; readonly fault: string };
   title: string;
   text: string;
   action: string;

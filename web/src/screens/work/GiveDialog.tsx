@@ -12,7 +12,7 @@ import { STANCE_NAMES } from './stanceNames';
 /** Work as it is about to be given: everything is filled in, and everything can be changed. */
 export function GiveDialog({
   studentId,
-  leak,
+  worksOn,
   title,
   start,
   drills,
@@ -20,7 +20,7 @@ export function GiveDialog({
   onDone,
 }: {
   studentId: string;
-  leak: { readonly technique: string; readonly fault: string } | null;
+  worksOn: { readonly technique: string; readonly fault: string } | null;
   title: string;
   start: Prescription;
   drills: readonly Drill[];
@@ -33,7 +33,7 @@ export function GiveDialog({
   const [reasons, setReasons] = useState(why);
   const change = (part: Partial<Prescription>) => setWork((old) => ({ ...old, ...part }));
   const save = async () => {
-    const outcome = await give({ ...work, studentId, leak, override });
+    const outcome = await give({ ...work, studentId, worksOn, override });
     if (outcome.kind === 'given') return null;
     if (outcome.kind !== 'asks-why') return outcome.reason;
     setReasons(outcome.reasons);

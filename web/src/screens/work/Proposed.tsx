@@ -7,7 +7,7 @@ import { STANCE_NAMES } from './stanceNames';
 
 /** A cue that has no work yet, with what the catalogue would give. */
 export function Proposed({
-  proposal: { leak, name, prescription, first },
+  proposal: { worksOn, name, prescription, first },
   hint,
   onTake,
   onChange,
@@ -20,7 +20,7 @@ export function Proposed({
   return (
     <section aria-label={`Proposed: ${name}`} className="mt-5 border border-ink p-4">
       <p className="text-soft">
-        {techniqueById(leak.technique).name}: {name}
+        {techniqueById(worksOn.technique).name}: {name}
       </p>
       <p className="mt-1 font-serif text-2xl">{prescription.name}</p>
       <p className="mt-1">

@@ -13,7 +13,7 @@ import { Button, LinkButton } from '@/ui/button';
 import { StudentBar } from '@/ui/studentBar';
 import type { KeyList } from '@/ui/keysHelp';
 import { give } from './actions';
-import { CloseLeak } from './CloseFault';
+import { CloseFault } from './CloseFault';
 import { Counter } from './Counter';
 import { GateSteps } from './GateSteps';
 import { GiveDialog } from './GiveDialog';
@@ -54,14 +54,14 @@ export function WorkScreen({
   const inHand = given.find(({ id }) => id === counting);
   const isFree = { enabled: !inHand && giving === null && closing === null };
 
-  /** Straight from the leak where nothing speaks against it. */
+  /** Straight from the fault where nothing speaks against it. */
   const take = async (proposal: Proposal) => {
     try {
-      const { technique, fault } = proposal.leak;
+      const { technique, fault } = proposal.worksOn;
       const outcome = await give({
         ...proposal.prescription,
         studentId: student.id,
-        leak: { technique, fault },
+        worksOn: { technique, fault },
         override: '',
       });
       if (outcome.kind === 'asks-why') setGiving(proposal);
@@ -114,7 +114,7 @@ export function WorkScreen({
           ))}
           {proposals.map((proposal, i) => (
             <Proposed
-              key={proposal.leak.technique + proposal.leak.fault}
+              key={proposal.worksOn.technique + proposal.worksOn.fault}
               proposal={proposal}
               hint={i === 0 ? 'Enter' : undefined}
               onTake={() => void take(proposal)}
@@ -170,7 +170,7 @@ export function WorkScreen({
       {giving !== null && (
         <GiveDialog
           studentId={student.id}
-          leak={giving === 'free' ? null : giving.leak}
+          worksOn={giving === 'free' ? null : giving.worksOn}
           title={giving === 'free' ? 'Other work' : `Work for: ${giving.name}`}
           start={giving === 'free' ? fromDrill(drills[0]!, today) : giving.prescription}
           drills={drills}
@@ -183,8 +183,8 @@ export function WorkScreen({
         />
       )}
       {closing && (
-        <CloseLeak
-          leak={{ ...closing, studentId: student.id }}
+        <CloseFault
+          fault={{ ...closing, studentId: student.id }}
           title={`Clear “${closing.name}”?`}
           text="You say that it does not hurt any more. The gate opens again from slow."
           action="Clear it"

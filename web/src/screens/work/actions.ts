@@ -4,7 +4,7 @@ import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
 import { daySchema } from '@sinew/core/foundation/calendar/day';
 import { database } from '@/data/database/database';
-import { closeLeak } from '@/data/finding/studentFaults';
+import { closeFault } from '@/data/finding/studentFaults';
 import { setDeleted } from '@/data/database/softDelete';
 import {
   endPrescription,
@@ -22,7 +22,7 @@ import { logInput, logWork, type LogInput } from '@/data/work/drillLog';
 const id = z.string().min(1).max(60);
 const shown = () => revalidatePath('/', 'layout');
 
-const leakSchema = z.object({ studentId: id, technique: id, fault: id });
+const faultSchema = z.object({ studentId: id, technique: id, fault: id });
 
 /** What the page shows when something typed does not fit. */
 export type GiveOutcome = PrescribeOutcome | { readonly kind: 'wrong'; readonly reason: string };
@@ -35,9 +35,9 @@ export async function give(input: PrescriptionInput): Promise<GiveOutcome> {
   return outcome;
 }
 
-/** The catalogue's work for a leak, unchanged. */
-export async function giveFor(leak: z.infer<typeof leakSchema>): Promise<PrescribeOutcome> {
-  const { studentId, technique, fault } = leakSchema.parse(leak);
+/** The catalogue's work for a fault, unchanged. */
+export async function giveFor(worksOn: z.infer<typeof faultSchema>): Promise<PrescribeOutcome> {
+  const { studentId, technique, fault } = faultSchema.parse(worksOn);
   const outcome = await prescribeFor(await database(), studentId, technique, fault);
   if (outcome.kind === 'given') shown();
   return outcome;
@@ -104,14 +104,14 @@ export async function setGate(input: z.infer<typeof overrideInput>): Promise<str
   return wrong;
 }
 
-/** @returns what is wrong, or null when the leak is closed */
+/** @returns what is wrong, or null when the fault is closed */
 export async function close(
-  leak: z.infer<typeof leakSchema>,
+  fault: z.infer<typeof faultSchema>,
   because: string,
 ): Promise<string | null> {
   const why = z.string().trim().min(1).max(300).safeParse(because);
   if (!why.success) return 'Why? The ledger keeps the reason.';
-  await closeLeak(await database(), leakSchema.parse(leak), why.data);
+  await closeFault(await database(), faultSchema.parse(fault), why.data);
   shown();
   return null;
 }

@@ -1,4 +1,4 @@
-/** Leaks in the order and the shares of the chain: hips, trunk, arm. */
+/** Faults in the order and the shares of the chain: hips, trunk, arm. */
 import type { FaultRow } from '../schema';
 import {
   degrees,
@@ -12,21 +12,23 @@ import {
 } from './sets';
 
 /**
- * Hips that hardly work have no start to speak of: that is another leak, and their order is none.
+ * Hips that hardly work have no start to speak of: that is another fault, and their order is none.
  * Seen in the way in which each strike's hips work.
  */
 const HIPS_WORK = [
   {
+    id: 'turned',
     techniques: without(HIPS_LED, ...UPPERCUTS),
-    witness: { reading: 'turn.pelvis', is: 'above', value: degrees(15), isWitness: true } as const,
+    witness: { reading: 'turn.pelvis', is: 'above', value: degrees(15), onlyClears: true } as const,
   },
   {
+    id: 'uppercut',
     techniques: UPPERCUTS,
-    witness: { reading: 'drop.height', is: 'below', value: -0.015, isWitness: true } as const,
+    witness: { reading: 'drop.height', is: 'below', value: -0.015, onlyClears: true } as const,
   },
 ];
 
-export const CHAIN_LEAKS: readonly FaultRow[] = [
+export const CHAIN_FAULTS: readonly FaultRow[] = [
   {
     id: 'arm-only',
     name: 'Arm alone',
@@ -36,22 +38,24 @@ export const CHAIN_LEAKS: readonly FaultRow[] = [
     phase: 'explode',
     cases: [
       {
+        id: 'turned',
         techniques: [...without(HIPS_LED, 'whip-straight', 'stepping-straight')],
         when: { hipAction: ['turn-through'] },
         limits: [
           { reading: 'turn.pelvis', is: 'below', value: degrees(10) },
-          { reading: 'portion.body', is: 'below', value: 0.2, isWitness: true },
+          { reading: 'portion.body', is: 'below', value: 0.2, onlyClears: true },
         ],
         evidence:
           'The pelvis turns {turn.pelvis} to contact. {limit} is the least for a strike that the body throws.',
         clear: 'The pelvis turns {turn.pelvis} to contact.',
       },
       {
+        id: 'jab',
         techniques: ['jab'],
         when: { jabHips: ['slight'] },
         limits: [
           { reading: 'turn.pelvis', is: 'below', value: degrees(4) },
-          { reading: 'portion.body', is: 'below', value: 0.1, isWitness: true },
+          { reading: 'portion.body', is: 'below', value: 0.1, onlyClears: true },
         ],
         evidence: 'The pelvis turns {turn.pelvis} to contact. {limit} is the least, even in a jab.',
         clear: 'The pelvis turns {turn.pelvis} to contact.',
@@ -69,11 +73,12 @@ export const CHAIN_LEAKS: readonly FaultRow[] = [
     techniques: HIPS_LED,
     link: 'trunk',
     phase: 'explode',
-    cases: HIPS_WORK.map(({ techniques, witness }) => ({
+    cases: HIPS_WORK.map(({ id, techniques, witness }) => ({
+      id,
       techniques,
       limits: [
         { reading: 'lead.hipsTrunk', is: 'below', value: 0.02 } as const,
-        { reading: 'separation.growth', is: 'below', value: degrees(5), isWitness: true } as const,
+        { reading: 'separation.growth', is: 'below', value: degrees(5), onlyClears: true } as const,
         witness,
       ],
       evidence:
@@ -92,7 +97,8 @@ export const CHAIN_LEAKS: readonly FaultRow[] = [
     techniques: HIPS_LED,
     link: 'fist',
     phase: 'explode',
-    cases: HIPS_WORK.map(({ techniques, witness }) => ({
+    cases: HIPS_WORK.map(({ id, techniques, witness }) => ({
+      id,
       techniques,
       limits: [{ reading: 'lead.hipsArm', is: 'below', value: 0, slack: 0.01 } as const, witness],
       evidence: 'The hand leaves {lead.hipsArm:order} the hips.',
@@ -180,8 +186,8 @@ export const CHAIN_LEAKS: readonly FaultRow[] = [
   },
 ];
 
-/** Leaks of the arm on its way, at contact and home. */
-export const ARM_LEAKS: readonly FaultRow[] = [
+/** Faults of the arm on its way, at contact and home. */
+export const ARM_FAULTS: readonly FaultRow[] = [
   {
     id: 'jammed',
     name: 'Jammed',
@@ -191,12 +197,14 @@ export const ARM_LEAKS: readonly FaultRow[] = [
     phase: 'accelerate',
     cases: [
       {
+        id: 'straight',
         techniques: without(STRAIGHTS, 'whip-straight'),
         limits: [{ reading: 'reach', is: 'below', value: 0.85 }],
         evidence: 'Contact at {reach} of the arm’s own reach. A straight needs {limit} or more.',
         clear: 'Contact at {reach} of the arm’s own reach.',
       },
       {
+        id: 'whip',
         // Its own form is short: the elbow stays a little bent.
         techniques: ['whip-straight'],
         limits: [{ reading: 'reach', is: 'below', value: 0.8 }],
@@ -220,7 +228,7 @@ export const ARM_LEAKS: readonly FaultRow[] = [
       {
         limits: [
           { reading: 'reach', is: 'above', value: 0.985 },
-          { reading: 'elbow.contact', is: 'above', value: degrees(172), isWitness: true },
+          { reading: 'elbow.contact', is: 'above', value: degrees(172), onlyClears: true },
         ],
         evidence:
           'Contact at {reach} of the arm’s own reach. More than {limit} leaves nothing to go through with.',
@@ -300,6 +308,7 @@ export const ARM_LEAKS: readonly FaultRow[] = [
     phase: 'accelerate',
     cases: [
       {
+        id: 'forearm',
         when: { hookFist: ['palm-down'] },
         limits: [{ reading: 'forearm.rise', is: 'above', value: degrees(25) }],
         evidence:
@@ -307,6 +316,7 @@ export const ARM_LEAKS: readonly FaultRow[] = [
         clear: 'The forearm rises {forearm.rise} from elbow to wrist.',
       },
       {
+        id: 'palm-down',
         when: { hookFist: ['palm-down'] },
         limits: [{ reading: 'knucklePlane', is: 'below', value: degrees(65) }],
         evidence:
@@ -314,6 +324,7 @@ export const ARM_LEAKS: readonly FaultRow[] = [
         clear: 'The knuckles lie {knucklePlane} from upright.',
       },
       {
+        id: 'thumb-up',
         when: { hookFist: ['thumb-up'] },
         limits: [{ reading: 'knucklePlane', is: 'above', value: degrees(25) }],
         evidence: 'The knuckles lie {knucklePlane} from upright. Thumb up they lie within {limit}.',

@@ -1,8 +1,8 @@
-/** Leaks of elbows and kicks, of strikes that follow each other, and of whole sets. */
+/** Faults of elbows and kicks, of strikes that follow each other, and of whole sets. */
 import type { FaultRow } from '../schema';
 import { ALL, degrees, ELBOWS, HIPS_LED, PUNCHES } from './sets';
 
-export const FAMILY_LEAKS: readonly FaultRow[] = [
+export const FAMILY_FAULTS: readonly FaultRow[] = [
   {
     id: 'elbow-short',
     name: 'Elbow stops at the target',
@@ -51,7 +51,7 @@ export const FAMILY_LEAKS: readonly FaultRow[] = [
       {
         limits: [
           { reading: 'lean.trunk', is: 'below', value: degrees(-45) },
-          { reading: 'stability.contact', is: 'below', value: 0, isWitness: true },
+          { reading: 'stability.contact', is: 'below', value: 0, onlyClears: true },
         ],
         evidence:
           'The trunk leans {lean.trunk} at contact (minus is away from the target). {limit} is the limit.',

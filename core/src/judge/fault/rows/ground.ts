@@ -1,4 +1,4 @@
-/** Leaks at the ground: stance, feet, knees, balance, the load. */
+/** Faults at the ground: stance, feet, knees, balance, the load. */
 import type { FaultRow } from '../schema';
 import {
   ALL,
@@ -74,11 +74,13 @@ export const GROUND: readonly FaultRow[] = [
     phase: 'load',
     cases: [
       {
+        id: 'square',
         limits: [{ reading: 'angle.ready', is: 'below', value: degrees(30) }],
         evidence: 'In guard the hips stand {angle.ready} from square. {limit} is the least.',
         clear: 'In guard the hips stand {angle.ready} from square.',
       },
       {
+        id: 'bladed',
         limits: [{ reading: 'angle.ready', is: 'above', value: degrees(60) }],
         evidence: 'In guard the hips stand {angle.ready} from square. {limit} is the most.',
         clear: 'In guard the hips stand {angle.ready} from square.',
@@ -104,6 +106,7 @@ export const GROUND: readonly FaultRow[] = [
         ] as const
       ).flatMap(([school, least, most]) => [
         {
+          id: `${school}-light`,
           when: { weight: [school] },
           limits: [{ reading: 'split', is: 'below', value: least } as const],
           evidence:
@@ -111,6 +114,7 @@ export const GROUND: readonly FaultRow[] = [
           clear: '{split} of the weight stands on the rear foot.',
         },
         {
+          id: `${school}-heavy`,
           when: { weight: [school] },
           limits: [{ reading: 'split', is: 'above', value: most } as const],
           evidence:
@@ -132,12 +136,14 @@ export const GROUND: readonly FaultRow[] = [
     phase: 'load',
     cases: [
       {
+        id: 'raised',
         when: { rearHeel: ['raised'] },
         limits: [{ reading: 'stance.rearHeel', is: 'below', value: 0.01 }],
         evidence: 'In guard the rear heel is {stance.rearHeel} up. {limit} is the least.',
         clear: 'In guard the rear heel is {stance.rearHeel} up.',
       },
       {
+        id: 'flat',
         when: { rearHeel: ['flat'] },
         limits: [{ reading: 'stance.rearHeel', is: 'above', value: 0.025 }],
         evidence: 'In guard the rear heel is {stance.rearHeel} up. {limit} is the most.',
@@ -227,6 +233,7 @@ export const GROUND: readonly FaultRow[] = [
     link: 'feet',
     phase: 'accelerate',
     cases: (['heel.rear', 'heel.lead'] as const).map((reading) => ({
+      id: reading === 'heel.rear' ? 'rear' : 'lead',
       limits: [{ reading, is: 'above', value: 0.12 } as const],
       evidence: `The ${reading === 'heel.rear' ? 'rear' : 'lead'} heel is {${reading}} up at contact. {limit} is the limit.`,
       clear: `The ${reading === 'heel.rear' ? 'rear' : 'lead'} heel is {${reading}} up at contact.`,
@@ -244,6 +251,7 @@ export const GROUND: readonly FaultRow[] = [
     phase: 'explode',
     cases: [
       {
+        id: 'turns',
         when: { supportHeel: ['set-down'] },
         limits: [{ reading: 'anchor.foot', is: 'outside', value: degrees(15) }],
         evidence:
@@ -251,6 +259,7 @@ export const GROUND: readonly FaultRow[] = [
         clear: 'The support foot turns {anchor.foot}.',
       },
       {
+        id: 'travels',
         when: { supportHeel: ['set-down'] },
         limits: [{ reading: 'anchor.travel', is: 'above', value: 0.05 }],
         evidence:
@@ -271,12 +280,14 @@ export const GROUND: readonly FaultRow[] = [
     phase: 'explode',
     cases: [
       {
+        id: 'planted',
         when: { hookFoot: ['plant'] },
         limits: [{ reading: 'pivot.own', is: 'above', value: degrees(25) }],
         evidence: 'The lead foot turns {pivot.own}; planted, {limit} is the most.',
         clear: 'The lead foot turns {pivot.own}.',
       },
       {
+        id: 'pivoting',
         when: { hookFoot: ['pivot'] },
         limits: [{ reading: 'pivot.own', is: 'below', value: degrees(20) }],
         evidence: 'The lead foot turns {pivot.own}; in a pivot, {limit} is the least.',
@@ -296,6 +307,7 @@ export const GROUND: readonly FaultRow[] = [
     phase: 'explode',
     cases: [
       {
+        id: 'anchor',
         // Strikes that go down with the knees bend them on purpose.
         techniques: [
           ...without(STRAIGHTS, 'jab', 'stepping-straight'),
@@ -307,6 +319,7 @@ export const GROUND: readonly FaultRow[] = [
         clear: 'The front knee bends by {anchor.knee} after it is set.',
       },
       {
+        id: 'lead-in',
         limits: [{ reading: 'knee.in.lead', is: 'above', value: 0.04 }],
         evidence: 'The front knee falls {knee.in.lead} inside its toes. {limit} is the limit.',
         clear: 'The front knee stays over its toes, {knee.in.lead} inside.',
@@ -325,6 +338,7 @@ export const GROUND: readonly FaultRow[] = [
     link: 'knees',
     phase: 'accelerate',
     cases: (['knee.support', 'knee.own'] as const).map((reading) => ({
+      id: reading === 'knee.support' ? 'support' : 'own',
       limits: [{ reading, is: 'above', value: degrees(170) } as const],
       evidence: `The ${reading === 'knee.own' ? 'striking' : 'other'} side’s knee is at {${reading}} at contact. {limit} is the most.`,
       clear: `The ${reading === 'knee.own' ? 'striking' : 'other'} side’s knee is at {${reading}} at contact.`,
@@ -344,7 +358,7 @@ export const GROUND: readonly FaultRow[] = [
       {
         limits: [
           { reading: 'lean', is: 'above', value: degrees(15) },
-          { reading: 'head.ahead', is: 'above', value: 0, isWitness: true },
+          { reading: 'head.ahead', is: 'above', value: 0, onlyClears: true },
         ],
         evidence: 'Head, hips and feet lean {lean} to the target at contact. {limit} is the limit.',
         clear: 'Head, hips and feet lean {lean} to the target at contact.',
@@ -404,7 +418,7 @@ export const GROUND: readonly FaultRow[] = [
         when: { bodyMass: ['by-technique', 'rise', 'relax-rise-fall'] },
         limits: [
           { reading: 'drop.height', is: 'above', value: -0.015 },
-          { reading: 'portion.rise', is: 'below', value: 0.15, isWitness: true },
+          { reading: 'portion.rise', is: 'below', value: 0.15, onlyClears: true },
         ],
         evidence:
           'From the hips’ start to contact the body goes {drop.height} of its height down; it should stand up through the strike.',
@@ -424,12 +438,14 @@ export const GROUND: readonly FaultRow[] = [
     phase: 'explode',
     cases: [
       {
+        id: 'elbow-drop',
         techniques: ['elbow-drop'],
         limits: [{ reading: 'drop.height', is: 'below', value: 0.03 }],
         evidence: 'The body drops by {drop.height} of its height. {limit} is the least.',
         clear: 'The body drops by {drop.height} of its height.',
       },
       {
+        id: 'by-school',
         techniques: [...HOOKS, ...STRAIGHTS, ...TURNING_ELBOWS],
         when: { bodyMass: ['drop'] },
         limits: [{ reading: 'drop.height', is: 'below', value: 0.015 }],

@@ -2,7 +2,7 @@
 import type { FaultRow } from '../schema';
 import { ALL, PUNCHES, STANDING, without } from './sets';
 
-export const GUARD_LEAKS: readonly FaultRow[] = [
+export const GUARD_FAULTS: readonly FaultRow[] = [
   {
     id: 'guard-off-drop',
     name: 'Other hand leaves the face',
@@ -12,12 +12,14 @@ export const GUARD_LEAKS: readonly FaultRow[] = [
     phase: 'accelerate',
     cases: [
       {
+        id: 'drops',
         when: { offHand: ['temple'] },
         limits: [{ reading: 'guard.drop', is: 'above', value: 0.1 }],
         evidence: 'The other hand drops {guard.drop} on the way out. {limit} is the limit.',
         clear: 'The other hand drops {guard.drop} on the way out.',
       },
       {
+        id: 'leaves',
         when: { offHand: ['temple'] },
         limits: [{ reading: 'guard.leave', is: 'above', value: 0.15 }],
         evidence:
@@ -81,6 +83,7 @@ export const INJURIES: readonly FaultRow[] = [
     injury: true,
     cases: [
       ...(['wrist.flex', 'wrist.side'] as const).map((reading) => ({
+        id: reading === 'wrist.flex' ? 'flex' : 'side',
         limits: [{ reading, is: 'outside', value: (15 * Math.PI) / 180 } as const],
         evidence: `The hand is bent {${reading}} ${reading === 'wrist.flex' ? 'up or down' : 'sideways'} at contact. {limit} is the limit.`,
         clear: `The hand is bent {${reading}} ${reading === 'wrist.flex' ? 'up or down' : 'sideways'}.`,
@@ -142,11 +145,13 @@ export const INJURIES: readonly FaultRow[] = [
     injury: true,
     cases: [
       {
+        id: 'nerve-side',
         limits: [{ eye: 'nerve-side' }],
         evidence: 'By eye: the nerve side of the elbow meets the target.',
         clear: 'By eye: the nerve side is kept off the target.',
       },
       {
+        id: 'palm-in',
         limits: [{ eye: 'palm-in' }],
         evidence:
           'By eye: the palm faces out, so the bare bone or the nerve side meets the target.',

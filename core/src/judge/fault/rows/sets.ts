@@ -1,4 +1,4 @@
-/** Which techniques a leak belongs to, by what they have in common. */
+/** Which techniques a fault belongs to, by what they have in common. */
 import { TECHNIQUES, type Technique } from '../../../foundation/technique/techniques';
 
 type Id = Technique['id'];

@@ -1,6 +1,10 @@
 import { z } from 'zod';
 import { VIEWS } from '@sinew/core/foundation/technique/techniques';
-import { benchDocumentSchema, captureRateSchema, purposeSchema } from '@/data/bench/benchDocument';
+import {
+  clipDocumentSchema,
+  captureRateSchema,
+  purposeSchema,
+} from '@sinew/core/analysis/clipDocument';
 import { ClipFileError } from '@/data/clip/clipFiles';
 import { clipFiles } from '@/data/clip/clipFilesHere';
 import { addClip } from '@/data/clip/clips';
@@ -15,10 +19,10 @@ const query = z.object({
   view: z.enum(VIEWS),
   rate: z.preprocess((value) => (value === null ? null : Number(value)), captureRateSchema),
   purpose: purposeSchema.nullable(),
-  intent: benchDocumentSchema.shape.intent,
+  intent: clipDocumentSchema.shape.intent,
   round: z.preprocess(
     (value) => (value === null ? undefined : Number(value)),
-    benchDocumentSchema.shape.round,
+    clipDocumentSchema.shape.round,
   ),
   /** The body is to be found in it at once. */
   track: z.enum(MODELS).nullable(),

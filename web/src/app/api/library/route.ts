@@ -1,4 +1,4 @@
-import { libraryFileSchema } from '@sinew/core/judge/library/edits';
+import { LIBRARY_VERSION, libraryFileSchema } from '@sinew/core/judge/library/edits';
 import { ownPagesOnly } from '@/app/api/local';
 import { database } from '@/data/database/database';
 import { changeLibrary, editsOf } from '@/data/gym/library';
@@ -6,12 +6,15 @@ import { changeLibrary, editsOf } from '@/data/gym/library';
 /** The gym's library as a file. */
 export const GET = ownPagesOnly(async () => {
   const edits = await editsOf(await database());
-  return new Response(JSON.stringify({ format: 'sinew-library', version: 1, edits }, null, 2), {
-    headers: {
-      'content-type': 'application/json',
-      'content-disposition': 'attachment; filename="sinew-library.json"',
+  return new Response(
+    JSON.stringify({ format: 'sinew-library', version: LIBRARY_VERSION, edits }, null, 2),
+    {
+      headers: {
+        'content-type': 'application/json',
+        'content-disposition': 'attachment; filename="sinew-library.json"',
+      },
     },
-  });
+  );
 });
 
 const wrong = (message: string) => Response.json({ message }, { status: 400 });

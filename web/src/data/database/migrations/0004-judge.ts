@@ -1,6 +1,6 @@
 import { sql, type Kysely } from 'kysely';
 
-/** What judging needs: schools, the coach's eye, what a leak costs, the gym's own library. */
+/** What judging needs: schools, the coach's eye, what a fault costs, the gym's own library. */
 export async function up(db: Kysely<unknown>): Promise<void> {
   for (const column of ['school', 'situation', 'range', 'audit'] as const) {
     await db.schema.alterTable('strike').addColumn(column, 'text').execute();

@@ -6,6 +6,7 @@ import * as tracking from './0003-tracking';
 import * as judge from './0004-judge';
 import * as work from './0005-work';
 import * as birthDates from './0006-birth-dates';
+import * as fieldTerms from './0007-field-terms';
 
 export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first-slice': firstSlice,
@@ -14,4 +15,5 @@ export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0004-judge': judge,
   '0005-work': work,
   '0006-birth-dates': birthDates,
+  '0007-field-terms': fieldTerms,
 };

@@ -5,7 +5,13 @@ import { EVENTS, eventsOf, wordsFor } from '@sinew/core/measure/events/events';
 import { KeysHelp, type KeyList } from '@/ui/keysHelp';
 import { pointsToPlace } from '@sinew/core/foundation/technique/points';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
-import { documentOf, strikeOf, useBench, useBenchStore, type BenchState } from '../document/benchStore';
+import {
+  documentOf,
+  strikeOf,
+  useBench,
+  useBenchStore,
+  type BenchState,
+} from '../document/benchStore';
 import { ANY_TECHNIQUE, EVENT_KEY } from '../strip/lanes';
 import { useSwap } from '../picture/SecondPicture';
 import { clearMark, neighbourMark, removePoint, widenMark } from '../document/edits';

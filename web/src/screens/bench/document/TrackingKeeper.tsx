@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect } from 'react';
-import { jobOf, onNews, sightingsOf, surveyOf } from '@/tracking/requests';
+import { jobOf, onNews, detectionsOf, surveyOf } from '@/tracking/requests';
 import { useBench, useBenchStore } from './benchStore';
 
 /**
@@ -19,10 +19,10 @@ export function TrackingKeeper() {
   useEffect(
     () =>
       keepUp(clipId, async () => {
-        const [job, sightings] = await Promise.all([jobOf(clipId), sightingsOf(clipId)]);
-        const known = store.getState().sightings;
-        const isNew = sightings.length > 0 || known.length > 0;
-        store.getState().tracked(job, isNew ? sightings : known);
+        const [job, detections] = await Promise.all([jobOf(clipId), detectionsOf(clipId)]);
+        const known = store.getState().detections;
+        const isNew = detections.length > 0 || known.length > 0;
+        store.getState().tracked(job, isNew ? detections : known);
         const { survey, surveyControl, surveyed } = store.getState();
         // The tracker has gone through the film meanwhile.
         if (survey.kind !== 'done' && job) {
@@ -35,8 +35,8 @@ export function TrackingKeeper() {
   useEffect(() => {
     if (secondId === null) return;
     return keepUp(secondId, async () => {
-      const sightings = await sightingsOf(secondId);
-      if (sightings.length > 0) store.getState().trackedInSecond(sightings);
+      const detections = await detectionsOf(secondId);
+      if (detections.length > 0) store.getState().trackedInSecond(detections);
     });
   }, [store, secondId]);
   return null;

@@ -2,7 +2,7 @@
 
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
-import { calibrationSchema, type SavedCalibration } from '@/data/bench/benchDocument';
+import { calibrationSchema, type SavedCalibration } from '@sinew/core/analysis/clipDocument';
 import { keepCameraSetup, removeCameraSetup } from '@/data/gym/cameraSetups';
 import { database } from '@/data/database/database';
 import {

@@ -1,5 +1,5 @@
 /** Saves the latest document a moment after it has changed, one request at a time. */
-import type { BenchDocument } from '@/data/bench/benchDocument';
+import type { ClipDocument } from '@sinew/core/analysis/clipDocument';
 
 export type SaveState =
   | { readonly kind: 'saved' }
@@ -11,7 +11,7 @@ const PAUSE = 350;
 const RETRY = 4000;
 
 export class Autosave {
-  private pending: BenchDocument | null = null;
+  private pending: ClipDocument | null = null;
   private timer: ReturnType<typeof setTimeout> | null = null;
   private isSending = false;
   private isOver = false;
@@ -22,7 +22,7 @@ export class Autosave {
     private readonly onState: (state: SaveState) => void,
   ) {}
 
-  change(document: BenchDocument): void {
+  change(document: ClipDocument): void {
     if (this.isOver) return;
     this.pending = document;
     this.onState({ kind: 'saving' });
@@ -78,7 +78,7 @@ export class Autosave {
     }
   }
 
-  private fail(document: BenchDocument, message: string, isFinal: boolean): void {
+  private fail(document: ClipDocument, message: string, isFinal: boolean): void {
     this.isOver = isFinal;
     this.onState({ kind: 'failed', message, isFinal });
     if (isFinal) return;

@@ -5,10 +5,10 @@ import type { Landmark } from '@sinew/core/foundation/body/landmarks';
 import type { Rectangle } from '@sinew/core/reconstruct/calibration/calibration';
 import type { EventName } from '@sinew/core/measure/events/events';
 import type { LimbDoubt } from '@sinew/core/observe/track/limbDoubts';
-import type { Sighting } from '@sinew/core/observe/track/poseDetection';
+import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import type { JudgedId } from '@sinew/core/judge/fault/schema';
-import type { ImportedSeries, StudentFacts } from '@/data/bench/benchAnalysis';
-import type { BenchDocument, StrikeDocument } from '@/data/bench/benchDocument';
+import type { ImportedSeries, StudentFacts } from '@sinew/core/analysis/clipFacts';
+import type { ClipDocument, StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import type { SavedBench } from '@/data/bench/bench';
 import type { Clip } from '@/data/clip/clips';
 import type { SecondView } from '@/data/clip/viewPairs';
@@ -43,7 +43,7 @@ export interface BenchClip extends Omit<Clip, 'createdAt' | 'bytes' | 'sha256'> 
 export interface BenchState {
   readonly clip: BenchClip;
   readonly student: StudentFacts;
-  readonly history: history.History<BenchDocument>;
+  readonly history: history.History<ClipDocument>;
   readonly strikeId: string | null;
   /** The frame asked for, and the frame the picture shows. */
   readonly frame: number;
@@ -61,8 +61,8 @@ export interface BenchState {
   /** How the body tracking of this clip stands; null when nobody has asked for it. */
   readonly job: Job | null;
   /** What the tracker saw in this film, and in the one of the other side. */
-  readonly sightings: readonly Sighting[];
-  readonly secondSightings: readonly Sighting[];
+  readonly detections: readonly PoseDetection[];
+  readonly secondDetections: readonly PoseDetection[];
   /** A body in space that was measured elsewhere. */
   readonly series: ImportedSeries | null;
   /** The doubtful stretch that is being looked at. */
@@ -71,7 +71,7 @@ export interface BenchState {
   readonly evidence: JudgedId | null;
   readonly error: string | null;
 
-  edit(next: BenchDocument, gesture?: string): void;
+  edit(next: ClipDocument, gesture?: string): void;
   undo(): void;
   redo(): void;
   goTo(frame: number): void;
@@ -86,8 +86,8 @@ export interface BenchState {
   setPlaying(isPlaying: boolean): void;
   surveyed(survey: SurveyState, control: SurveyControl): void;
   joinedWith(second: SecondView | null): void;
-  tracked(job: Job | null, sightings: readonly Sighting[]): void;
-  trackedInSecond(sightings: readonly Sighting[]): void;
+  tracked(job: Job | null, detections: readonly PoseDetection[]): void;
+  trackedInSecond(detections: readonly PoseDetection[]): void;
   imported(series: ImportedSeries | null): void;
   /** Take a doubtful stretch in hand and go to its middle. */
   lookInto(doubt: LimbDoubt | null): void;
@@ -120,7 +120,7 @@ export function createBenchStore(
     const autosave = new Autosave(`/api/clips/${clip.id}/bench`, saved.revision, (save) =>
       set({ save }),
     );
-    const become = (next: history.History<BenchDocument>) => {
+    const become = (next: history.History<ClipDocument>) => {
       if (next === get().history) return;
       autosave.change(next.present);
       const strikes = next.present.strikes;
@@ -148,8 +148,8 @@ export function createBenchStore(
       surveyControl: null,
       second: take.second,
       job: take.job,
-      sightings: [],
-      secondSightings: [],
+      detections: [],
+      secondDetections: [],
       series: take.series,
       doubt: null,
       evidence: null,
@@ -184,9 +184,9 @@ export function createBenchStore(
       },
       setPlaying: (isPlaying) => set({ isPlaying }),
       surveyed: (survey, surveyControl) => set({ survey, surveyControl }),
-      joinedWith: (second) => set({ second, secondSightings: [] }),
-      tracked: (job, sightings) => set({ job, sightings }),
-      trackedInSecond: (secondSightings) => set({ secondSightings }),
+      joinedWith: (second) => set({ second, secondDetections: [] }),
+      tracked: (job, detections) => set({ job, detections }),
+      trackedInSecond: (secondDetections) => set({ secondDetections }),
       imported: (series) => set({ series }),
       lookInto: (doubt) => {
         set({ doubt });
@@ -225,7 +225,7 @@ export function useBench<T>(select: (state: BenchState) => T): T {
   return useStore(useBenchStore(), select);
 }
 
-export function documentOf(state: BenchState): BenchDocument {
+export function documentOf(state: BenchState): ClipDocument {
   return state.history.present;
 }
 

@@ -7,17 +7,17 @@ import type { Line, PixelPoint } from '@sinew/core/reconstruct/calibration/calib
 import type { Correction } from '@sinew/core/observe/track/correction';
 import {
   toEighth,
-  type BenchDocument,
+  type ClipDocument,
   type SavedCalibration,
   type StrikeDocument,
-} from '@/data/bench/benchDocument';
-import type { Proposal } from './proposals';
+} from '@sinew/core/analysis/clipDocument';
+import type { Proposal } from '@sinew/core/analysis/strikesFound';
 
 function changeStrike(
-  document: BenchDocument,
+  document: ClipDocument,
   strikeId: string,
   change: (strike: StrikeDocument) => StrikeDocument,
-): BenchDocument {
+): ClipDocument {
   return {
     ...document,
     strikes: document.strikes.map((strike) => (strike.id === strikeId ? change(strike) : strike)),
@@ -25,18 +25,18 @@ function changeStrike(
 }
 
 export function addStrike(
-  document: BenchDocument,
+  document: ClipDocument,
   strike: Omit<StrikeDocument, 'marks'>,
-): BenchDocument {
+): ClipDocument {
   return { ...document, strikes: [...document.strikes, { ...strike, marks: {} }] };
 }
 
 /** Take what was found as a strike: where it is in the take, its contact as heard, in its order. */
 export function takeStrike(
-  document: BenchDocument,
+  document: ClipDocument,
   strike: Pick<StrikeDocument, 'id' | 'technique' | 'side'>,
   { span, contact, combination }: Proposal,
-): BenchDocument {
+): ClipDocument {
   const taken: StrikeDocument = {
     ...strike,
     span,
@@ -53,11 +53,11 @@ export function takeStrike(
  * one where none was found.
  */
 export function takeAutomatically(
-  document: BenchDocument,
+  document: ClipDocument,
   named: Pick<StrikeDocument, 'technique' | 'side'>,
   proposals: readonly Proposal[],
   newId: () => string,
-): BenchDocument {
+): ClipDocument {
   const [only, ...rest] = proposals;
   // A film of one strike is that strike's from end to end.
   const strikes = rest.length > 0 ? proposals : only ? [{ ...only, span: undefined }] : [null];
@@ -75,44 +75,44 @@ export function takeAutomatically(
 }
 
 /** The coach's word that an automatic strike is right. */
-export function confirmStrike(document: BenchDocument, strikeId: string): BenchDocument {
+export function confirmStrike(document: ClipDocument, strikeId: string): ClipDocument {
   return changeStrike(document, strikeId, ({ isAutomatic: _, ...strike }) => strike);
 }
 
 /** An automatic strike is none: it goes, and is not found again. */
 export function refuseAutomatic(
-  document: BenchDocument,
+  document: ClipDocument,
   { id, span }: StrikeDocument,
   lastFrame: number,
-): BenchDocument {
+): ClipDocument {
   const refused = [...document.refused, span ?? { from: 0, to: lastFrame }];
   return { ...removeStrike(document, id), refused };
 }
 
 /** What was found is no strike. */
-export function refuseStrike(document: BenchDocument, { span }: Proposal): BenchDocument {
+export function refuseStrike(document: ClipDocument, { span }: Proposal): ClipDocument {
   return { ...document, refused: [...document.refused, span] };
 }
 
-export function removeStrike(document: BenchDocument, strikeId: string): BenchDocument {
+export function removeStrike(document: ClipDocument, strikeId: string): ClipDocument {
   return { ...document, strikes: document.strikes.filter((strike) => strike.id !== strikeId) };
 }
 
 export function renameStrike(
-  document: BenchDocument,
+  document: ClipDocument,
   strikeId: string,
   named: { technique: StrikeDocument['technique']; side: Side },
-): BenchDocument {
+): ClipDocument {
   return changeStrike(document, strikeId, (strike) => ({ ...strike, ...named }));
 }
 
 /** Mark an event on a frame; it keeps how unsure the coach was about it. */
 export function setMark(
-  document: BenchDocument,
+  document: ClipDocument,
   strikeId: string,
   event: EventName,
   frame: number,
-): BenchDocument {
+): ClipDocument {
   return changeStrike(document, strikeId, (strike) => ({
     ...strike,
     marks: { ...strike.marks, [event]: { frame, width: strike.marks[event]?.width ?? 1 } },
@@ -121,21 +121,21 @@ export function setMark(
 
 /** Mark an event on a frame, or take the mark away when it is on that very frame already. */
 export function toggleMark(
-  document: BenchDocument,
+  document: ClipDocument,
   strike: StrikeDocument,
   event: EventName,
   frame: number,
-): BenchDocument {
+): ClipDocument {
   return strike.marks[event]?.frame === frame
     ? clearMark(document, strike.id, event)
     : setMark(document, strike.id, event, frame);
 }
 
 export function clearMark(
-  document: BenchDocument,
+  document: ClipDocument,
   strikeId: string,
   event: EventName,
-): BenchDocument {
+): ClipDocument {
   return changeStrike(document, strikeId, (strike) => {
     const { [event]: _, ...marks } = strike.marks;
     return { ...strike, marks };
@@ -144,11 +144,11 @@ export function clearMark(
 
 /** Widen or narrow the frames a mark may be on by two, so that it stays in their middle. */
 export function widenMark(
-  document: BenchDocument,
+  document: ClipDocument,
   strikeId: string,
   event: EventName,
   by: 2 | -2,
-): BenchDocument {
+): ClipDocument {
   return changeStrike(document, strikeId, (strike) => {
     const mark = strike.marks[event];
     if (!mark) return strike;
@@ -158,11 +158,11 @@ export function widenMark(
 }
 
 export function placePoint(
-  document: BenchDocument,
+  document: ClipDocument,
   landmark: Landmark,
   frame: number,
   at: PixelPoint,
-): BenchDocument {
+): ClipDocument {
   const others = document.placed.filter((p) => p.landmark !== landmark || p.frame !== frame);
   return {
     ...document,
@@ -171,16 +171,16 @@ export function placePoint(
 }
 
 export function removePoint(
-  document: BenchDocument,
+  document: ClipDocument,
   landmark: Landmark,
   frame: number,
-): BenchDocument {
+): ClipDocument {
   const placed = document.placed.filter((p) => p.landmark !== landmark || p.frame !== frame);
   return { ...document, placed };
 }
 
 /** The coach's word on a tracked stretch, in place of what was said of the whole of it before. */
-export function correct(document: BenchDocument, said: Correction): BenchDocument {
+export function correct(document: ClipDocument, said: Correction): ClipDocument {
   const isOver = ({ kind, landmark, from, to }: Correction) =>
     said.kind !== 'swap' &&
     kind !== 'swap' &&
@@ -195,18 +195,18 @@ const roundedPoint = ({ x, y }: PixelPoint): PixelPoint => ({ x: toEighth(x), y:
 
 const roundedLine = ({ from, to }: Line) => ({ from: roundedPoint(from), to: roundedPoint(to) });
 
-export function setTarget(document: BenchDocument, line: Line | null): BenchDocument {
+export function setTarget(document: ClipDocument, line: Line | null): ClipDocument {
   return { ...document, target: line && roundedLine(line) };
 }
 
-export function setScale(document: BenchDocument, scale: BenchDocument['scale']): BenchDocument {
+export function setScale(document: ClipDocument, scale: ClipDocument['scale']): ClipDocument {
   return { ...document, scale: scale && { ...roundedLine(scale), metres: scale.metres } };
 }
 
 export function setRectangle(
-  document: BenchDocument,
-  rectangle: BenchDocument['rectangle'],
-): BenchDocument {
+  document: ClipDocument,
+  rectangle: ClipDocument['rectangle'],
+): ClipDocument {
   return {
     ...document,
     rectangle: rectangle && { ...rectangle, corners: rectangle.corners.map(roundedPoint) },
@@ -214,22 +214,22 @@ export function setRectangle(
 }
 
 /** Move one corner of the rectangle. */
-export function moveCorner(document: BenchDocument, index: number, to: PixelPoint): BenchDocument {
+export function moveCorner(document: ClipDocument, index: number, to: PixelPoint): ClipDocument {
   const { rectangle } = document;
   if (!rectangle) return document;
   const corners = rectangle.corners.map((corner, i) => (i === index ? to : corner));
   return setRectangle(document, { ...rectangle, corners });
 }
 
-export function setLens(document: BenchDocument, lens: BenchDocument['lens']): BenchDocument {
+export function setLens(document: ClipDocument, lens: ClipDocument['lens']): ClipDocument {
   return { ...document, lens };
 }
 
 /** Everything that a camera set-up holds, in place of what is set. */
 export function applyCalibration(
-  document: BenchDocument,
+  document: ClipDocument,
   { view, scale, target, rectangle, lens }: SavedCalibration,
-): BenchDocument {
+): ClipDocument {
   return { ...document, view, scale, target, rectangle, lens };
 }
 
@@ -253,20 +253,20 @@ export function neighbourMark(
 
 /** What a strike is judged by: its own school, its situation, its range. */
 export function judgeBy(
-  document: BenchDocument,
+  document: ClipDocument,
   strikeId: string,
   by: Pick<StrikeDocument, 'school' | 'situation' | 'range'>,
-): BenchDocument {
+): ClipDocument {
   return changeStrike(document, strikeId, (strike) => withoutEmpty({ ...strike, ...by }));
 }
 
 /** The coach's word on one check; null takes it back. */
 export function setAudit(
-  document: BenchDocument,
+  document: ClipDocument,
   strikeId: string,
   check: string,
   says: Says | null,
-): BenchDocument {
+): ClipDocument {
   return changeStrike(document, strikeId, (strike) => {
     const { [check]: _, ...others } = strike.audit ?? {};
     return withoutEmpty({ ...strike, audit: says ? { ...others, [check]: says } : others });

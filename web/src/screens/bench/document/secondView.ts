@@ -2,8 +2,8 @@
 import { markOnFrame } from '@sinew/core/measure/events/events';
 import { offsetByEye, offsetBySound, type Offset } from '@sinew/core/observe/sound/sync';
 import { realFrameTimes } from '@sinew/core/observe/track/time';
-import { cameraDistance } from '@/data/bench/benchCalibration';
-import type { SavedCalibration } from '@/data/bench/benchDocument';
+import { cameraDistance } from '@sinew/core/analysis/clipCalibration';
+import type { SavedCalibration } from '@sinew/core/analysis/clipDocument';
 import type { SecondView } from '@/data/clip/viewPairs';
 import { surveyOf as keptSurvey } from '@/tracking/requests';
 import { takeOf, type Survey } from '@/video/survey';

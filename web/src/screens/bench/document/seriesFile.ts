@@ -7,7 +7,7 @@ import { readTrackJson, writeTrackJson } from '@sinew/core/format/trackJson';
 import { readTrc, trcNames } from '@sinew/core/format/trc';
 import { cross } from '@sinew/core/foundation/geometry/vector';
 import type { Points, SpaceTrack } from '@sinew/core/observe/track/track';
-import type { ImportedSeries } from '@/data/bench/benchAnalysis';
+import type { ImportedSeries } from '@sinew/core/analysis/clipFacts';
 
 type Kind = 'trc' | 'csv' | 'json';
 

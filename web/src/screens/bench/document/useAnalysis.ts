@@ -7,17 +7,18 @@ import {
   useState,
   type ReactNode,
 } from 'react';
-import { rejudged } from '@sinew/core/analysis/analyze';
-import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import { judgeMeasured } from '@sinew/core/analysis/analyze';
 import {
-  analyzeOnBench,
-  rulesFor,
-  trackedOf,
-  type BenchAnalysis,
-  type SecondFilm,
-} from '@/data/bench/benchAnalysis';
-import type { BenchDocument, StrikeDocument } from '@/data/bench/benchDocument';
-import type { Library } from '@/data/gym/library';
+  measureInClip,
+  type ClipAnalysis,
+  type MeasuredInClip,
+} from '@sinew/core/analysis/analyzeClip';
+import type { ClipDocument, StrikeDocument } from '@sinew/core/analysis/clipDocument';
+import { trackedOf, type SecondFilm } from '@sinew/core/analysis/clipFacts';
+import { rulesFor } from '@sinew/core/analysis/rules';
+import type { Finding, Rules } from '@sinew/core/judge/fault/finding';
+import { ranked } from '@sinew/core/judge/fault/rank';
+import type { Library } from '@sinew/core/judge/library/edits';
 import { documentOf, strikeOf, useBench } from './benchStore';
 import { useCosts } from './useCosts';
 import { useTracked } from './useTracked';
@@ -25,13 +26,13 @@ import { useTracked } from './useTracked';
 /** The film of the other side, as the analysis asks for it. */
 function useSecondFilm(): SecondFilm | null {
   const second = useBench((state) => state.second);
-  const sightings = useBench((state) => state.secondSightings);
+  const detections = useBench((state) => state.secondDetections);
   return useMemo(() => {
     if (!second) return null;
     const { clip, bench, offset } = second;
-    const tracked = trackedOf(sightings, clip, bench.document);
+    const tracked = trackedOf(detections, clip, bench.document);
     return { document: bench.document, film: { ...clip, tracked }, offset };
-  }, [second, sightings]);
+  }, [second, detections]);
 }
 
 /** A strike without what it is judged by: only this is measured anew when it changes. */
@@ -40,43 +41,70 @@ function measuredPart(strike: StrikeDocument): StrikeDocument {
   return measured;
 }
 
-const AnalysisContext = createContext<BenchAnalysis | null>(null);
-const LibraryContext = createContext<Library | null>(null);
-
-/** Works out readings and findings of the strike in hand, once for all parts of the bench. */
-export function AnalysisProvider({ library, children }: { library: Library; children: ReactNode }) {
-  const clip = useBench((state) => state.clip);
+/** First step: of the strike in hand, a moment behind the hand. */
+function useMeasured(): MeasuredInClip | null {
+  const film = useBench((state) => state.clip);
   const student = useBench((state) => state.student);
   const now = useBench(documentOf);
-  const { strikes, ...film } = now;
+  const { strikes, ...about } = now;
   // Points follow the hand at once; what rests on them follows a moment later.
-  const measured = useDeferredValue(useStable({ ...film, strikes: strikes.map(measuredPart) }));
-  const strike = useBench(strikeOf);
+  const document = useDeferredValue(useStable({ ...about, strikes: strikes.map(measuredPart) }));
   const second = useSecondFilm();
   const { base } = useTracked();
   const series = useBench((state) => state.series);
-  const strikeId = strike?.id ?? null;
-  const analysis = useMemo(() => {
-    const one = measured.strikes.find(({ id }) => id === strikeId);
-    const facts = { ...clip, tracked: base, series };
-    return one ? analyzeOnBench(measured, one, facts, student, library, second) : null;
-  }, [measured, strikeId, clip, base, series, student, library, second]);
-  const judged = useMemo(() => {
-    if (!analysis || !strike) return null;
-    const rules = rulesFor(strike, now, student, library);
-    return { ...rejudged(analysis, techniqueById(strike.technique), rules), rules };
-  }, [analysis, strike, now, student, library]);
-  const costed = useCosts(judged, strike?.technique ?? null);
+  const strikeId = useBench((state) => strikeOf(state)?.id ?? null);
+  return useMemo(() => {
+    const one = document.strikes.find(({ id }) => id === strikeId);
+    const clip = { document, film: { ...film, tracked: base, series }, student, second };
+    return one ? measureInClip(clip, one) : null;
+  }, [document, strikeId, film, base, series, student, second]);
+}
+
+/** Second step: by the rules of the moment. */
+function useJudged(measured: MeasuredInClip | null, rules: Rules | null): readonly Finding[] {
+  return useMemo(
+    () => (measured && rules ? judgeMeasured(measured, measured.facts.strike, rules) : []),
+    [measured, rules],
+  );
+}
+
+function useRules(library: Library): Rules | null {
+  const strike = useBench(strikeOf);
+  const { strikes } = useBench(documentOf);
+  const student = useBench((state) => state.student);
+  return useMemo(
+    () => strike && rulesFor(strike, strikes, student, library),
+    [strike, strikes, student, library],
+  );
+}
+
+const AnalysisContext = createContext<ClipAnalysis | null>(null);
+const LibraryContext = createContext<Library | null>(null);
+
+/**
+ * The way of the strike in hand, measure → judge → cost → rank, once for all parts of the bench. Each
+ * step is done again only when what it rests on has changed; the slow one runs beside the page.
+ */
+export function AnalysisProvider({ library, children }: { library: Library; children: ReactNode }) {
+  const measured = useMeasured();
+  const rules = useRules(library);
+  const judged = useJudged(measured, rules);
+  const costs = useCosts(measured, judged, rules);
+  const analysis = useMemo((): ClipAnalysis | null => {
+    if (!measured || !rules) return null;
+    const findings = judged.map((one) => ({ ...one, cost: costs.get(one.fault) ?? one.cost }));
+    return { ...measured, rules, findings: ranked(findings, rules) };
+  }, [measured, rules, judged, costs]);
   return createElement(
     LibraryContext,
     { value: library },
-    createElement(AnalysisContext, { value: costed }, children),
+    createElement(AnalysisContext, { value: analysis }, children),
   );
 }
 
 /** Nothing that is measured has changed: the film's parts are kept as they are from edit to edit. */
-function saysTheSame(a: BenchDocument, b: BenchDocument): boolean {
-  const keys = Object.keys(b) as (keyof BenchDocument)[];
+function saysTheSame(a: ClipDocument, b: ClipDocument): boolean {
+  const keys = Object.keys(b) as (keyof ClipDocument)[];
   return (
     keys.every((key) => key === 'strikes' || a[key] === b[key]) &&
     JSON.stringify(a.strikes) === JSON.stringify(b.strikes)
@@ -84,7 +112,7 @@ function saysTheSame(a: BenchDocument, b: BenchDocument): boolean {
 }
 
 /** The same object for as long as it says the same. */
-function useStable(value: BenchDocument): BenchDocument {
+function useStable(value: ClipDocument): ClipDocument {
   const [held, setHeld] = useState(value);
   if (saysTheSame(held, value)) return held;
   setHeld(value);
@@ -92,7 +120,7 @@ function useStable(value: BenchDocument): BenchDocument {
 }
 
 /** Readings and findings of the strike in hand, anew whenever what they rest on changes. */
-export function useAnalysis(): BenchAnalysis | null {
+export function useAnalysis(): ClipAnalysis | null {
   return useContext(AnalysisContext);
 }
 

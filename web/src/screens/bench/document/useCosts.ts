@@ -1,33 +1,35 @@
 import { useEffect, useMemo, useState } from 'react';
-import { ranked } from '@sinew/core/judge/fault/rank';
-import type { Finding } from '@sinew/core/judge/fault/judge';
-import { techniqueById } from '@sinew/core/foundation/technique/techniques';
-import type { BenchAnalysis } from '@/data/bench/benchAnalysis';
-import { useBench } from './benchStore';
+import type { MeasuredInClip } from '@sinew/core/analysis/analyzeClip';
+import type { Cost } from '@sinew/core/judge/fault/cost';
+import type { Finding, Rules } from '@sinew/core/judge/fault/finding';
 import { chainModel } from '../panel/what-if/chainModel';
 
 /** Milliseconds of quiet before the model is asked. */
 const QUIET = 250;
 
-/** The findings with what each costs; first without, until the model has been run beside the page. */
+type Costs = ReadonlyMap<string, Cost | null>;
+
+const NONE: Costs = new Map();
+
+/**
+ * Third step: what each fault that was found costs, worked out beside the page. While it runs again,
+ * what it said last of the same fault stands; until it has run, nothing.
+ */
 export function useCosts(
-  analysis: BenchAnalysis | null,
-  technique: string | null,
-): BenchAnalysis | null {
-  const student = useBench((state) => state.student);
-  const [costed, setCosted] = useState<{ of: unknown; findings: readonly Finding[] } | null>(null);
-  const found = analysis?.findings.filter(({ status }) => status === 'found') ?? [];
-  const isAsked = found.length > 0;
+  measured: MeasuredInClip | null,
+  findings: readonly Finding[],
+  rules: Rules | null,
+): Costs {
+  const [costs, setCosts] = useState(NONE);
+  const found = useMemo(() => findings.filter(({ status }) => status === 'found'), [findings]);
   useEffect(() => {
-    if (!analysis || !technique || !isAsked) return;
+    if (!measured || !rules || found.length === 0) return;
     let isStale = false;
     const timer = setTimeout(() => {
-      const { events, readings, findings, rules } = analysis;
-      const strike = { technique: techniqueById(technique), events, readings, findings };
       chainModel()
-        .withCosts(strike, { mass: student.massKg, height: student.heightM }, rules)
-        .then((withCost) => {
-          if (!isStale) setCosted({ of: analysis, findings: withCost });
+        .costedFindings(measured, found, measured.facts, rules)
+        .then((costed) => {
+          if (!isStale) setCosts(new Map(costed.map(({ fault, cost }) => [fault, cost])));
         })
         .catch(() => undefined);
     }, QUIET);
@@ -35,15 +37,9 @@ export function useCosts(
       isStale = true;
       clearTimeout(timer);
     };
-  }, [analysis, technique, isAsked, student]);
+  }, [measured, found, rules]);
   return useMemo(() => {
-    if (!analysis || !costed) return analysis;
-    if (costed.of === analysis) return { ...analysis, findings: costed.findings };
-    // While the model runs again, what it said last of the same leak stands.
-    const known = new Map(costed.findings.map(({ fault, cost }) => [fault, cost]));
-    const findings = analysis.findings.map((finding) =>
-      finding.status === 'found' ? { ...finding, cost: known.get(finding.fault) ?? null } : finding,
-    );
-    return { ...analysis, findings: ranked(findings, analysis.rules) };
-  }, [analysis, costed]);
+    const ids = new Set(found.map(({ fault }) => fault));
+    return new Map([...costs].filter(([fault]) => ids.has(fault)));
+  }, [costs, found]);
 }

@@ -1,10 +1,10 @@
 import { useMemo } from 'react';
 import type { Hit } from '@sinew/core/observe/sound/onsets';
 import { seenTime } from '@sinew/core/observe/take/strikes';
-import { cameraDistance } from '@/data/bench/benchCalibration';
+import { cameraDistance } from '@sinew/core/analysis/clipCalibration';
 import { strikesIn, takeOf, type Take } from '@/video/survey';
 import { documentOf, useBench } from './benchStore';
-import { isOpen, proposalsOf, type Proposal } from './proposals';
+import { isOpen, proposalsOf, type Proposal } from '@sinew/core/analysis/strikesFound';
 
 /** What going through the film has told, over real time; null until it is done. */
 export function useTake(): Take | null {

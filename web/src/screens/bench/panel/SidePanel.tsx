@@ -2,7 +2,7 @@
 
 import { Tabs } from 'radix-ui';
 import { useState } from 'react';
-import type { StrikeDocument } from '@/data/bench/benchDocument';
+import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import { wordsFor } from '@sinew/core/measure/events/events';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { Key } from '@/ui/button';
@@ -16,7 +16,7 @@ import { CueOfTheDay } from './faults/CueOfTheDay';
 import { FilmTab } from './film/FilmTab';
 import { EVENT_KEY } from '../strip/lanes';
 import { EyeTab } from './eye/EyeTab';
-import { Leaks } from './faults/FaultsTab';
+import { FaultsTab } from './faults/FaultsTab';
 import { SetTab } from './set/SetTab';
 import { WhatIfTab } from './what-if/WhatIfTab';
 import { ReadingsTable } from './readings/ReadingsTable';
@@ -26,7 +26,7 @@ import { useAnalysis } from '../document/useAnalysis';
 import { useTracked } from '../document/useTracked';
 
 const TABS = [
-  ['leaks', 'Leaks'],
+  ['faults', 'Leaks'],
   ['set', 'Set'],
   ['eye', 'Eye'],
   ['what-if', 'What-if'],
@@ -45,7 +45,7 @@ export function SidePanel({
 }: Pick<BenchProps, 'decisions' | 'cues' | 'setups' | 'others'>) {
   const strike = useBench(strikeOf);
   const analysis = useAnalysis();
-  const [tab, setTab] = useState('leaks');
+  const [tab, setTab] = useState('faults');
   const { base } = useTracked();
   const cue = strike && cues.find((one) => one.technique === strike.technique);
   return (
@@ -65,9 +65,9 @@ export function SidePanel({
           ))}
         </Tabs.List>
         {strike && <NextMark strike={strike} />}
-        <Tabs.Content value="leaks" className="min-h-0 flex-1 overflow-auto px-5 py-4">
+        <Tabs.Content value="faults" className="min-h-0 flex-1 overflow-auto px-5 py-4">
           {strike && analysis ? (
-            <Leaks
+            <FaultsTab
               analysis={analysis}
               strike={strike}
               decisions={decisions[strike.id] ?? []}

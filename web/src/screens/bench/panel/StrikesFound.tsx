@@ -10,7 +10,7 @@ import { Button } from '@/ui/button';
 import { NOT_WHILE_TYPING } from '../commands/BenchKeys';
 import { documentOf, useBench, useBenchStore } from '../document/benchStore';
 import { refuseStrike, takeStrike } from '../document/edits';
-import { heartOf, type Proposal } from '../document/proposals';
+import { heartOf, type Proposal } from '@sinew/core/analysis/strikesFound';
 import { useRealTimes } from '../document/realTimes';
 import { TechniqueSelect } from './TechniqueSelect';
 import { useOpenProposals, useProposals } from '../document/useTake';

@@ -14,7 +14,7 @@ import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { pointsToPlace } from '@sinew/core/foundation/technique/points';
 import { placingSigmaOf } from '@sinew/core/observe/track/track';
 import { toast } from 'sonner';
-import { calibrationOf } from '@/data/bench/benchCalibration';
+import { clipCalibration } from '@sinew/core/analysis/clipCalibration';
 import { preferredModel } from '@/tracking/preference';
 import { ask } from '@/tracking/requests';
 import { documentOf, strikeOf, useBench, useBenchStore, type Tool } from '../document/benchStore';
@@ -188,7 +188,7 @@ export function Overlay({ unit }: { unit: number }) {
     state.setTool({ kind: 'look' });
   };
   const rulerSays = (line: Line): string => {
-    const { calibration } = calibrationOf(document, clip);
+    const { calibration } = clipCalibration(document, clip);
     const found = lengthOf(calibration, line, placingSigmaOf(clip.height));
     return found
       ? `${found.metres.toFixed(2)} ± ${found.halfWidth.toFixed(2)} m`

@@ -57,16 +57,16 @@ export function pointsOnFrame(
  * tracker saw it.
  */
 export function trackedOnFrame(
-  { track, doubts, sightings }: Tracking,
+  { track, doubts, detections }: Tracking,
   frame: number,
   times: readonly number[],
   placed: readonly ShownPoint[],
 ): ShownPoint[] {
   const at = lowerBound(
-    sightings.map((sighting) => sighting.frame),
+    detections.map((detection) => detection.frame),
     frame,
   );
-  const sighting = sightings[at]?.frame === frame ? sightings[at] : null;
+  const detection = detections[at]?.frame === frame ? detections[at] : null;
   const isPlaced = new Set(
     placed.flatMap(({ kind, landmark }) => (kind === 'placed' ? [landmark] : [])),
   );
@@ -81,9 +81,9 @@ export function trackedOnFrame(
       const kind = isDoubted ? 'doubtful' : 'tracked';
       return [{ landmark, x: points.x[i]!, y: points.y[i]!, kind }];
     }
-    if (!isDoubted || !sighting) return [];
+    if (!isDoubted || !detection) return [];
     const bridged = points && between(points, i, times, frame);
-    const { x, y } = bridged ?? seen(sighting, landmark);
+    const { x, y } = bridged ?? seen(detection, landmark);
     return [{ landmark, x, y, kind: 'doubtful' }];
   });
 }

@@ -76,10 +76,10 @@ export function ChainFigure({
   );
 }
 
-/** Full where the link drives, hollow where it rides, a thin broken line where it drags. */
+/** Full where the link drives, hollow where it is neutral, a thin broken line where it drags. */
 function LinkLine({ verdict, d }: { verdict: Verdict | undefined; d: string }) {
   if (verdict === 'drives') return <path d={d} strokeWidth={7} className="stroke-ink" />;
-  if (verdict === 'rides') {
+  if (verdict === 'neutral') {
     return (
       <>
         <path d={d} strokeWidth={7} className="stroke-ink" />

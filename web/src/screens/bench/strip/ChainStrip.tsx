@@ -15,8 +15,8 @@ import {
 } from '@sinew/core/measure/events/events';
 import { techniqueById, type Technique } from '@sinew/core/foundation/technique/techniques';
 import { nearestFrame } from '@sinew/core/observe/track/time';
-import { marksOf } from '@/data/bench/benchAnalysis';
-import type { StrikeDocument } from '@/data/bench/benchDocument';
+import { marksOf } from '@sinew/core/analysis/analyzeClip';
+import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import { Key } from '@/ui/button';
 import { useWidth } from '@/ui/useWidth';
 import { NOT_WHILE_TYPING } from '../commands/BenchKeys';
@@ -201,7 +201,7 @@ function LaneNames({ technique }: { technique: Technique }) {
 
 const BAR: Record<LinkVerdict['verdict'], string> = {
   drives: 'h-3.5 bg-ink',
-  rides: 'h-3.5 border border-ink',
+  neutral: 'h-3.5 border border-ink',
   drags: 'h-1.5 translate-y-1 bg-now',
 };
 

@@ -1,7 +1,11 @@
 /** The lanes of the chain strip: one a link, ground at the bottom, striking end on top. */
 import type { Landmark } from '@sinew/core/foundation/body/landmarks';
 import type { EventName } from '@sinew/core/measure/events/events';
-import { techniqueById, type Link, type Technique } from '@sinew/core/foundation/technique/techniques';
+import {
+  techniqueById,
+  type Link,
+  type Technique,
+} from '@sinew/core/foundation/technique/techniques';
 
 export interface Lane {
   readonly link: Link;

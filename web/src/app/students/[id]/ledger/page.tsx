@@ -6,7 +6,7 @@ import { clipSummaries } from '@/data/clip/clips';
 import { database } from '@/data/database/database';
 import { dosesOf } from '@/data/work/doses';
 import { activeCues } from '@/data/finding/findings';
-import { leaksOf } from '@/data/finding/studentFaults';
+import { studentFaultsOf } from '@/data/finding/studentFaults';
 import { notesOf, setsOf, shownOver, unsaidIn, type LedgerSet } from '@/data/progress/ledger';
 import { libraryOf } from '@/data/gym/library';
 import { measureStudent } from '@/data/finding/measured';
@@ -53,9 +53,9 @@ export default async function LedgerPage({
   const student = await studentById(db, id);
   if (!student) notFound();
   const left = await measureStudent(db, id, PATIENCE);
-  const [sets, leaks, notes, doses, cues, clips, { catalogue }, errors] = await Promise.all([
+  const [sets, faults, notes, doses, cues, clips, { catalogue }, errors] = await Promise.all([
     setsOf(db, id),
-    leaksOf(db, id),
+    studentFaultsOf(db, id),
     notesOf(db, id),
     dosesOf(db, id),
     activeCues(db, id),
@@ -77,9 +77,9 @@ export default async function LedgerPage({
   const purged = new Set(clips.filter(({ isPurged }) => isPurged).map((clip) => clip.id));
   const nameOf = (fault: string) => faultById(fault, catalogue)?.name ?? fault;
   const open = new Set(
-    leaks
-      .filter((leak) => leak.state !== 'closed' && leak.technique === technique)
-      .map((leak) => leak.fault),
+    faults
+      .filter((fault) => fault.state !== 'closed' && fault.technique === technique)
+      .map((fault) => fault.fault),
   );
   const unsaid = (newest ? await unsaidIn(db, newest) : []).filter(({ fault }) => !open.has(fault));
   return (
@@ -89,11 +89,11 @@ export default async function LedgerPage({
       technique={technique}
       techniques={techniques}
       alike={technique ? alikeOf(own, technique, catalogue, purged) : []}
-      leaks={leaks.map((leak) => ({
-        ...leak,
-        name: nameOf(leak.fault),
-        isFilmed: !purged.has(leak.clipId),
-        shown: shownOver(byTechnique.get(leak.technique) ?? [], leak.fault),
+      faults={faults.map((fault) => ({
+        ...fault,
+        name: nameOf(fault.fault),
+        isFilmed: !purged.has(fault.clipId),
+        shown: shownOver(byTechnique.get(fault.technique) ?? [], fault.fault),
       }))}
       unsaid={unsaid.map((one) => ({
         ...one,

@@ -59,7 +59,7 @@ function said(error: unknown): void {
 function JobState({ job }: { job: Job }) {
   const current = useStore(queue, (state) => state.current);
   const isOff = useStore(queue, (state) => state.isOff);
-  const seen = useBench((state) => state.sightings.length);
+  const seen = useBench((state) => state.detections.length);
   const isHere = current?.job.clipId === job.clipId;
   switch (job.state) {
     case 'wanted':

@@ -5,21 +5,21 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { checksFor, prefilled, SAYS, type Check, type Says } from '@sinew/core/judge/eye/eyeChecks';
 import { choiceName } from '@sinew/core/judge/school/schools';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
-import type { StrikeDocument } from '@/data/bench/benchDocument';
+import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import { Key } from '@/ui/button';
 import { NOT_WHILE_TYPING } from '../../commands/BenchKeys';
 import { documentOf, useBenchStore } from '../../document/benchStore';
 import { setAudit } from '../../document/edits';
 import { useAnalysis } from '../../document/useAnalysis';
 
-const KEY: Record<Says, string> = { drives: 'Q', rides: 'E', drags: 'A' };
+const KEY: Record<Says, string> = { drives: 'Q', neutral: 'E', drags: 'A' };
 const BAR: Record<Says, string> = {
   drives: 'h-3.5 w-2 bg-ink',
-  rides: 'h-3.5 w-2 border border-ink',
+  neutral: 'h-3.5 w-2 border border-ink',
   drags: 'h-1.5 w-2 translate-y-1 bg-now',
 };
 
-/** Part by part: it drives, rides or drags. One key a part; what was measured is filled in. */
+/** Part by part: it drives, neutral or drags. One key a part; what was measured is filled in. */
 export function EyeTab({ strike }: { strike: StrikeDocument }) {
   const store = useBenchStore();
   const analysis = useAnalysis();

@@ -1,5 +1,5 @@
 import { landmarkName } from '@sinew/core/foundation/body/landmarks';
-import type { Finding } from '@sinew/core/judge/fault/judge';
+import type { Finding } from '@sinew/core/judge/fault/finding';
 import { isAbsent, type Missing } from '@sinew/core/foundation/reading/reading';
 import { Button } from '@/ui/button';
 import { useBenchStore } from '../../document/benchStore';

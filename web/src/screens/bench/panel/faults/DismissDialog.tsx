@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { toast } from 'sonner';
-import type { Finding } from '@sinew/core/judge/fault/judge';
+import type { Finding } from '@sinew/core/judge/fault/finding';
 import { Button } from '@/ui/button';
 import { Dialog } from '@/ui/dialog';
 import { TextField } from '@/ui/field';

@@ -1,15 +1,15 @@
 import type { ReactNode } from 'react';
 import { costInWords, isKnown, type Cost } from '@sinew/core/judge/fault/cost';
 import { faultById } from '@sinew/core/judge/fault/faults';
-import type { Finding } from '@sinew/core/judge/fault/judge';
+import type { Finding } from '@sinew/core/judge/fault/finding';
 import { isOfReading } from '@sinew/core/judge/fault/schema';
 import type { Decision } from '@/data/finding/findings';
 import { Button } from '@/ui/button';
 import { useBenchStore } from '../../document/benchStore';
 import { useLibrary } from '../../document/useAnalysis';
 
-/** One leak: what was seen, by which school, what it costs, and what is to be done about it. */
-export function LeakRow({
+/** One fault: what was seen, by which school, what it costs, and what is to be done about it. */
+export function FaultRow({
   finding,
   decision,
   onReopen,

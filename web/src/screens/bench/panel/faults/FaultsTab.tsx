@@ -5,9 +5,9 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { toast } from 'sonner';
 import type { Analysis } from '@sinew/core/analysis/analyze';
 import { faultById } from '@sinew/core/judge/fault/faults';
-import type { Finding } from '@sinew/core/judge/fault/judge';
+import type { Finding } from '@sinew/core/judge/fault/finding';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
-import type { StrikeDocument } from '@/data/bench/benchDocument';
+import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import type { Decision } from '@/data/finding/findings';
 import { Button } from '@/ui/button';
 import { notNow, reopen } from '../../document/actions';
@@ -16,12 +16,12 @@ import { documentOf, useBench, useBenchStore } from '../../document/benchStore';
 import { CantTell } from './CantTell';
 import { DismissDialog } from './DismissDialog';
 import { Clear, headline } from './faultParts';
-import { LeakRow } from './FaultRow';
+import { FaultRow } from './FaultRow';
 import { useCue } from './useCue';
 import { useLibrary } from '../../document/useAnalysis';
 
 /** The findings of the strike in hand, with the coach's word on each. */
-export function Leaks({
+export function FaultsTab({
   analysis,
   strike,
   decisions,
@@ -90,7 +90,7 @@ export function Leaks({
       )}
       <ol className="mt-3">
         {of('found').map((finding) => (
-          <LeakRow
+          <FaultRow
             key={finding.fault}
             finding={finding}
             decision={decisionOn(finding)}

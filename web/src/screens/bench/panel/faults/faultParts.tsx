@@ -1,6 +1,6 @@
-import type { Finding } from '@sinew/core/judge/fault/judge';
+import type { Finding } from '@sinew/core/judge/fault/finding';
 
-/** What stands over a list of findings: the first leak as a sentence, or that there is none. */
+/** What stands over a list of findings: the first fault as a sentence, or that there is none. */
 export function headline(
   findings: readonly Finding[],
   sentenceOf: (fault: string) => string | undefined,
@@ -12,7 +12,7 @@ export function headline(
     : 'Nothing found so far.';
 }
 
-/** Leaks that were looked for and are not there, folded away. */
+/** FaultsTab that were looked for and are not there, folded away. */
 export function Clear({ findings }: { findings: readonly Finding[] }) {
   if (findings.length === 0) return null;
   return (

@@ -3,7 +3,7 @@
 import { useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { faultById } from '@sinew/core/judge/fault/faults';
-import type { Finding } from '@sinew/core/judge/fault/judge';
+import type { Finding } from '@sinew/core/judge/fault/finding';
 import { Button } from '@/ui/button';
 import { Dialog } from '@/ui/dialog';
 import { accept } from '../../document/actions';

@@ -3,7 +3,7 @@
 import { useMemo } from 'react';
 import { checkFootage } from '@sinew/core/observe/footage/check';
 import { questionById } from '@sinew/core/foundation/technique/questions';
-import type { BenchAnalysis } from '@/data/bench/benchAnalysis';
+import type { ClipAnalysis } from '@sinew/core/analysis/analyzeClip';
 import type { ClipSummary } from '@/data/clip/clips';
 import { Button } from '@/ui/button';
 import { CheckLines } from '@/ui/checkLines';
@@ -18,7 +18,7 @@ export function FilmTab({
   space,
 }: {
   others: readonly ClipSummary[];
-  space: BenchAnalysis['space'];
+  space: ClipAnalysis['space'];
 }) {
   return (
     <div className="space-y-6">
@@ -28,7 +28,21 @@ export function FilmTab({
       <section aria-label="Second view">
         <SecondViewPanel others={others} space={space} />
       </section>
+      <SaveAsFile />
     </div>
+  );
+}
+
+/** For the command line, which says the same of it as the bench. */
+function SaveAsFile() {
+  const id = useBench((state) => state.clip.id);
+  return (
+    <p className="text-soft">
+      <a href={`/api/clips/${id}/document`} download className="underline underline-offset-4">
+        Save marks and points as a file
+      </a>
+      , without the film and without names, for <code>sinew analyze</code>.
+    </p>
   );
 }
 

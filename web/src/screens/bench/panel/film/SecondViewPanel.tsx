@@ -2,7 +2,7 @@
 
 import { useRef, useState } from 'react';
 import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
-import type { BenchAnalysis } from '@/data/bench/benchAnalysis';
+import type { ClipAnalysis } from '@sinew/core/analysis/analyzeClip';
 import type { ClipSummary } from '@/data/clip/clips';
 import type { SecondView } from '@/data/clip/viewPairs';
 import { Button } from '@/ui/button';
@@ -10,7 +10,13 @@ import { ProgressBar } from '@/ui/progressBar';
 import type { Progress } from '@/video/progress';
 import type { Surveying } from '@/video/surveyor';
 import { documentOf, useBench, useBenchStore } from '../../document/benchStore';
-import { joinByFrames, joinBySound, keepJoin, partFromSecond, surveyOfClip } from '../../document/secondView';
+import {
+  joinByFrames,
+  joinBySound,
+  keepJoin,
+  partFromSecond,
+  surveyOfClip,
+} from '../../document/secondView';
 import { FilmFrame } from '@/ui/filmFrame';
 import { useSwap } from '../../picture/SecondPicture';
 
@@ -22,7 +28,7 @@ export function SecondViewPanel({
   space,
 }: {
   others: readonly ClipSummary[];
-  space: BenchAnalysis['space'];
+  space: ClipAnalysis['space'];
 }) {
   const second = useBench((state) => state.second);
   return (
@@ -35,7 +41,7 @@ export function SecondViewPanel({
 
 const ms = (seconds: number) => `${(1000 * seconds).toFixed(1)} ms`;
 
-function Joined({ second, space }: { second: SecondView; space: BenchAnalysis['space'] }) {
+function Joined({ second, space }: { second: SecondView; space: ClipAnalysis['space'] }) {
   const store = useBenchStore();
   const clipId = useBench((state) => state.clip.id);
   const swap = useSwap();
@@ -70,7 +76,7 @@ function Joined({ second, space }: { second: SecondView; space: BenchAnalysis['s
   );
 }
 
-function spaceSays(space: BenchAnalysis['space']): string {
+function spaceSays(space: ClipAnalysis['space']): string {
   if (space === null) return 'Name a strike to measure it from both sides.';
   if ('problem' in space) return space.problem;
   if (space.landmarks === 0) {

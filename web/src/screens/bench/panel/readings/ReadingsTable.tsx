@@ -99,7 +99,7 @@ function Lacking({ readings }: { readings: Readings }) {
   for (const { ids } of MEASURE_GROUPS) {
     for (const id of ids) {
       const reading = readings[id];
-      if (!isAbsent(reading) || reading.isForeign) continue;
+      if (!isAbsent(reading) || reading.isNotApplicable) continue;
       const names = byReason.get(reading.absent) ?? [];
       byReason.set(reading.absent, [...names, MEASURE_NAMES[id]]);
     }

@@ -4,8 +4,8 @@ import { useMemo, useState } from 'react';
 import type { Rectangle } from '@sinew/core/reconstruct/calibration/calibration';
 import { contradictsView, floorCamera } from '@sinew/core/reconstruct/calibration/camera';
 import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
-import { calibrationOf } from '@/data/bench/benchCalibration';
-import type { BenchDocument, SavedCalibration } from '@/data/bench/benchDocument';
+import { clipCalibration } from '@sinew/core/analysis/clipCalibration';
+import type { ClipDocument, SavedCalibration } from '@sinew/core/analysis/clipDocument';
 import type { CameraSetup } from '@/data/gym/cameraSetups';
 import { pastTime } from '@/data/database/today';
 import { Button } from '@/ui/button';
@@ -70,7 +70,10 @@ function CameraFound() {
   const clip = useBench((state) => state.clip);
   const { view, scale, target, rectangle, lens } = useBench(documentOf);
   const says = useMemo(() => {
-    const { calibration, problem } = calibrationOf({ view, scale, target, rectangle, lens }, clip);
+    const { calibration, problem } = clipCalibration(
+      { view, scale, target, rectangle, lens },
+      clip,
+    );
     if (problem) return { problem: `This rectangle fixes nothing: ${problem}.` };
     if (rectangle?.kind === 'upright') return null;
     const camera = floorCamera(calibration);
@@ -133,7 +136,7 @@ function SetLine({
   );
 }
 
-function Setups({ setups, document }: { setups: readonly CameraSetup[]; document: BenchDocument }) {
+function Setups({ setups, document }: { setups: readonly CameraSetup[]; document: ClipDocument }) {
   const store = useBenchStore();
   const { width, height } = useBench((state) => state.clip);
   const [name, setName] = useState('');

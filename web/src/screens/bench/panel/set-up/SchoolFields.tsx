@@ -2,12 +2,11 @@
 
 import { useState } from 'react';
 import { changesBetween, type Change } from '@sinew/core/judge/fault/set';
-import { rejudged } from '@sinew/core/analysis/analyze';
+import { judgeMeasured } from '@sinew/core/analysis/analyze';
 import { SCHOOLS } from '@sinew/core/judge/school/schools';
 import { RANGES, SITUATIONS, type Situation } from '@sinew/core/judge/school/resolve';
-import { techniqueById } from '@sinew/core/foundation/technique/techniques';
-import { rulesFor } from '@/data/bench/benchAnalysis';
-import type { StrikeDocument } from '@/data/bench/benchDocument';
+import { rulesFor } from '@sinew/core/analysis/rules';
+import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import { Changes } from '@/ui/changes';
 import { SelectField } from '@/ui/field';
 import { documentOf, useBench, useBenchStore } from '../../document/benchStore';
@@ -22,15 +21,15 @@ export function SchoolFields({ strike }: { strike: StrikeDocument }) {
   const student = useBench((state) => state.student);
   const [changes, setChanges] = useState<readonly Change[] | null>(null);
   const [key, setKey] = useState('hookFoot');
-  const technique = techniqueById(strike.technique);
 
   const change = (to: Pick<StrikeDocument, 'school' | 'situation' | 'range'>) => {
     const { edit } = store.getState();
     const next = judgeBy(documentOf(store.getState()), strike.id, to);
     if (analysis) {
       const one = next.strikes.find(({ id }) => id === strike.id)!;
-      const after = rejudged(analysis, technique, rulesFor(one, next, student, library));
-      setChanges(changesBetween(analysis.findings, after.findings));
+      const rules = rulesFor(one, next.strikes, student, library);
+      const after = judgeMeasured(analysis, analysis.facts.strike, rules);
+      setChanges(changesBetween(analysis.findings, after));
     }
     edit(next);
   };

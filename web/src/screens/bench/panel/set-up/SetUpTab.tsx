@@ -5,7 +5,7 @@ import { TECHNIQUES, VIEWS, type View } from '@sinew/core/foundation/technique/t
 import { meanRate } from '@sinew/core/observe/track/time';
 import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
 import { INTENT_NAMES, INTENTS } from '@sinew/core/foundation/drill/intent';
-import type { StrikeDocument } from '@/data/bench/benchDocument';
+import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import type { CameraSetup } from '@/data/gym/cameraSetups';
 import { Button } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';

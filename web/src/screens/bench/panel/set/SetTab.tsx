@@ -1,11 +1,11 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import type { Finding, Outcome } from '@sinew/core/judge/fault/judge';
+import type { Finding, Outcome } from '@sinew/core/judge/fault/finding';
 import { faultById } from '@sinew/core/judge/fault/faults';
 import type { SetFinding } from '@sinew/core/judge/fault/set';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
-import type { StrikeDocument } from '@/data/bench/benchDocument';
+import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import type { Decision } from '@/data/finding/findings';
 import type { SetReport } from '@/data/finding/judging';
 import { Button } from '@/ui/button';
@@ -13,7 +13,7 @@ import { documentOf, useBench, useBenchStore } from '../../document/benchStore';
 import { CantTell } from '../faults/CantTell';
 import { Clear, headline } from '../faults/faultParts';
 import { useCue } from '../faults/useCue';
-import { LeakRow } from '../faults/FaultRow';
+import { FaultRow } from '../faults/FaultRow';
 import { reopen } from '../../document/actions';
 import { useLibrary } from '../../document/useAnalysis';
 
@@ -60,7 +60,7 @@ export function SetTab({
       </p>
       <ol className="mt-3">
         {found.map((finding) => (
-          <LeakRow
+          <FaultRow
             key={finding.fault}
             finding={finding}
             decision={decisions.find(({ fault }) => fault === finding.fault)}
@@ -72,7 +72,7 @@ export function SetTab({
             }
           >
             <Each finding={finding} report={state.report} />
-          </LeakRow>
+          </FaultRow>
         ))}
       </ol>
       <Some findings={findings.filter((one) => one.status !== 'found' && one.shows > 0)}>
@@ -152,7 +152,7 @@ function Each({ finding, report }: { finding: SetFinding; report: SetReport }) {
   );
 }
 
-/** Leaks that some strikes show and the set does not. */
+/** FaultsTab that some strikes show and the set does not. */
 function Some({
   findings,
   children,

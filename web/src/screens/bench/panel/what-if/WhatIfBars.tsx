@@ -1,6 +1,6 @@
 import { scaleLinear } from 'd3-scale';
 import { quantity } from '@sinew/core/foundation/reading/say';
-import type { Thrown } from '@sinew/core/judge/simulate/strike';
+import type { SimulatedStrike } from '@sinew/core/judge/simulate/strike';
 
 const NUMBERS = [
   ['speed', 'speed at contact', 'm/s', 1],
@@ -15,8 +15,8 @@ export function WhatIfBars({
   now,
 }: {
   links: readonly string[];
-  before: Thrown;
-  now: Thrown;
+  before: SimulatedStrike;
+  now: SimulatedStrike;
 }) {
   const names = ['step', ...links];
   const all = [...before.shares, ...now.shares, 0];

@@ -3,10 +3,10 @@
 import { useEffect, useState } from 'react';
 import { isAbsent } from '@sinew/core/foundation/reading/reading';
 import type { Fitted } from '@sinew/core/judge/simulate/fit';
-import type { Thrown } from '@sinew/core/judge/simulate/strike';
+import type { SimulatedStrike } from '@sinew/core/judge/simulate/strike';
 import { AS_IT_IS, type WhatIf } from '@sinew/core/judge/simulate/whatIf';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
-import type { StrikeDocument } from '@/data/bench/benchDocument';
+import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import { Button } from '@/ui/button';
 import { useBench } from '../../document/benchStore';
 import { chainModel } from './chainModel';
@@ -42,21 +42,21 @@ export function WhatIfTab({ strike }: { strike: StrikeDocument }) {
       </>
     );
   }
-  const { model, thrown, misfit } = start.fitted;
+  const { model, simulated, misfit } = start.fitted;
   const links = model.links.map(({ name }) => name);
   const last = links.length - 1;
   const set = (change: Partial<WhatIf>) => setAsked({ ...asked, ...change });
   const at = (values: readonly number[], i: number, value: number, usual: number) =>
     links.map((_, k) => (k === i ? value : (values[k] ?? usual)));
-  const shown = result ?? thrown;
+  const shown = result ?? simulated;
   return (
     <>
-      <h2 className="font-serif text-2xl leading-tight">{sentence(thrown, shown)}</h2>
+      <h2 className="font-serif text-2xl leading-tight">{sentence(simulated, shown)}</h2>
       <p className="mt-1 text-sm text-soft">
         A chain of {links.length} links in one plane, brought to throw this very strike
         {misfit > ROUGH ? '; it follows it only roughly' : ''}. An estimate: compare, do not quote.
       </p>
-      <WhatIfBars links={links} before={thrown} now={shown} />
+      <WhatIfBars links={links} before={simulated} now={shown} />
       <div className="mt-4 space-y-2.5 border-t border-ink pt-3">
         {links.slice(1, Math.min(last, 2) + 1).map((name, k) => {
           const i = k + 1;
@@ -137,7 +137,7 @@ export function WhatIfTab({ strike }: { strike: StrikeDocument }) {
   );
 }
 
-function sentence(before: Thrown, now: Thrown): string {
+function sentence(before: SimulatedStrike, now: SimulatedStrike): string {
   if (!now.hasArrived) return 'So it would not arrive.';
   const percent = Math.round(100 * (now.momentum / before.momentum - 1));
   if (percent === 0) return 'The strike as it was thrown.';
@@ -203,14 +203,14 @@ function useFitted(strike: StrikeDocument): Start {
 }
 
 /** The strike thrown with the changes; what was shown before stays until it is. */
-function useThrown(fitted: Fitted | null, asked: WhatIf): Thrown | null {
-  const [result, setResult] = useState<Thrown | null>(null);
+function useThrown(fitted: Fitted | null, asked: WhatIf): SimulatedStrike | null {
+  const [result, setResult] = useState<SimulatedStrike | null>(null);
   useEffect(() => {
     if (!fitted) return;
     let isStale = false;
     void chainModel()
       .whatIf(fitted.model, asked)
-      .then((thrown) => !isStale && setResult(thrown));
+      .then((simulated) => !isStale && setResult(simulated));
     return () => {
       isStale = true;
     };

@@ -1,16 +1,16 @@
-/** The chain model, off the page: what leaks cost, and what would be if. */
+/** The chain model, off the page: what faults cost, and what would be if. */
 import { expose } from 'comlink';
-import { withCosts } from '@sinew/core/judge/cost/estimate';
+import { costedFindings } from '@sinew/core/analysis/analyze';
 import { fit } from '@sinew/core/judge/simulate/fit';
 import { observe } from '@sinew/core/judge/simulate/observe';
-import { thrown } from '@sinew/core/judge/simulate/strike';
+import { simulateStrike } from '@sinew/core/judge/simulate/strike';
 import { changed } from '@sinew/core/judge/simulate/whatIf';
 
 const chainModel = {
-  withCosts,
+  costedFindings,
   observe,
   fit,
-  whatIf: (...asked: Parameters<typeof changed>) => thrown(changed(...asked)),
+  whatIf: (...asked: Parameters<typeof changed>) => simulateStrike(changed(...asked)),
 };
 
 export type ChainModel = typeof chainModel;

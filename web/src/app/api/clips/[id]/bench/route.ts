@@ -1,6 +1,6 @@
 import { ownPagesOnly } from '@/app/api/local';
 import { loadBench, saveBench } from '@/data/bench/bench';
-import { saveRequestSchema } from '@/data/bench/benchDocument';
+import { saveRequestSchema } from '@sinew/core/analysis/clipDocument';
 import { clipById } from '@/data/clip/clips';
 import { database } from '@/data/database/database';
 import { measureLater } from '@/data/finding/measureLater';

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { FormatError } from '@sinew/core/format/formatError';
 import { readTrackJson } from '@sinew/core/format/trackJson';
-import { sightingsOnFilm } from '@sinew/core/observe/track/onFilm';
+import { detectionsOnFilm } from '@sinew/core/observe/track/onFilm';
 import { realFrameTimes } from '@sinew/core/observe/track/time';
 import type { SpaceTrack } from '@sinew/core/observe/track/track';
 import { ownPagesOnly } from '@/app/api/local';
@@ -41,11 +41,11 @@ export const PUT = ownPagesOnly(async (sent, { params }: Context) => {
       return Response.json({ series: await seriesOf(db, id) });
     }
     const times = realFrameTimes(clip.frameTimes, bench.document.captureRate);
-    const sightings = sightingsOnFilm(track, times, begins);
-    if (sightings.length === 0) {
+    const detections = detectionsOnFilm(track, times, begins);
+    if (detections.length === 0) {
       return refusal('The series and the film do not overlap in time; nothing was kept.', 422);
     }
-    await keepAsSeen(db, id, fileName, sightings);
+    await keepAsSeen(db, id, fileName, detections);
     return Response.json({ series: null });
   } catch (error) {
     if (error instanceof FormatError) return refusal(`${error.message}; nothing was kept.`, 422);

@@ -1,15 +1,15 @@
 /** Everything the coach sets on the bench for one clip, as one value that is saved whole. */
 import { z } from 'zod';
-import { LANDMARKS } from '@sinew/core/foundation/body/landmarks';
-import { CHECKS, SAYS } from '@sinew/core/judge/eye/eyeChecks';
-import { schoolSchema } from '@sinew/core/judge/school/schools';
-import { RANGES, SITUATIONS, type Situation } from '@sinew/core/judge/school/resolve';
-import { cornersOf, RECTANGLES } from '@sinew/core/reconstruct/calibration/calibration';
-import { EVENTS } from '@sinew/core/measure/events/events';
-import { CORRECTIONS } from '@sinew/core/observe/track/correction';
-import { TECHNIQUES, VIEWS } from '@sinew/core/foundation/technique/techniques';
-import { QUESTIONS } from '@sinew/core/foundation/technique/questions';
-import { INTENTS } from '@sinew/core/foundation/drill/intent';
+import { LANDMARKS } from '../foundation/body/landmarks';
+import { CHECKS, SAYS } from '../judge/eye/eyeChecks';
+import { schoolSchema } from '../judge/school/schools';
+import { RANGES, SITUATIONS, type Situation } from '../judge/school/resolve';
+import { cornersOf, RECTANGLES } from '../reconstruct/calibration/calibration';
+import { EVENTS } from '../measure/events/events';
+import { CORRECTIONS } from '../observe/track/correction';
+import { TECHNIQUES, VIEWS } from '../foundation/technique/techniques';
+import { QUESTIONS } from '../foundation/technique/questions';
+import { INTENTS } from '../foundation/drill/intent';
 
 const pixel = z.object({ x: z.number().finite(), y: z.number().finite() });
 const frame = z.number().int().nonnegative();
@@ -98,7 +98,7 @@ export const strikeSchema = z.object({
   ),
 });
 
-export const benchDocumentSchema = z.object({
+export const clipDocumentSchema = z.object({
   ...calibrationSchema.shape,
   captureRate: captureRateSchema,
   purpose: purposeSchema.nullable(),
@@ -112,13 +112,13 @@ export const benchDocumentSchema = z.object({
   refused: z.array(spanSchema).max(1000),
 });
 
-export type BenchDocument = z.infer<typeof benchDocumentSchema>;
+export type ClipDocument = z.infer<typeof clipDocumentSchema>;
 export type StrikeDocument = z.infer<typeof strikeSchema>;
 
 /** What the bench sends to be saved: the document, and the revision it was made from. */
 export const saveRequestSchema = z.object({
   revision: z.number().int().nonnegative(),
-  document: benchDocumentSchema,
+  document: clipDocumentSchema,
 });
 
 /** Coordinates are kept to an eighth of a pixel, which a 32-bit float holds exactly. */

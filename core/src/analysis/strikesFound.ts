@@ -1,7 +1,7 @@
 /** Strikes found in a take that the coach has neither taken nor refused yet. */
-import type { Candidate } from '@sinew/core/observe/take/strikes';
-import { nearestFrame } from '@sinew/core/observe/track/time';
-import type { BenchDocument, Span } from '@/data/bench/benchDocument';
+import type { Candidate } from '../observe/take/strikes';
+import { nearestFrame } from '../observe/track/time';
+import type { ClipDocument, Span } from './clipDocument';
 
 export interface Proposal {
   /** Place in the order of the take, from 1. */
@@ -55,7 +55,7 @@ const holds = ({ from, to }: Span, frame: number) => frame >= from && frame <= t
  */
 export function isOpen(
   proposal: Proposal,
-  { strikes, refused }: BenchDocument,
+  { strikes, refused }: ClipDocument,
   count: number,
 ): boolean {
   const heart = heartOf(proposal);

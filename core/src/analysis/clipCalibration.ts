@@ -1,9 +1,9 @@
 /** What is set in a clip's picture, as the core understands it; and what cannot be understood. */
-import type { Calibration } from '@sinew/core/reconstruct/calibration/calibration';
-import { floorCamera, standing } from '@sinew/core/reconstruct/calibration/camera';
-import { pictureMap } from '@sinew/core/reconstruct/calibration/picture';
-import { placingSigmaOf } from '@sinew/core/observe/track/track';
-import type { SavedCalibration } from './benchDocument';
+import type { Calibration } from '../reconstruct/calibration/calibration';
+import { floorCamera, standing } from '../reconstruct/calibration/camera';
+import { pictureMap } from '../reconstruct/calibration/picture';
+import { placingSigmaOf } from '../observe/track/track';
+import type { SavedCalibration } from './clipDocument';
 
 /** Pixels. */
 interface Size {
@@ -12,7 +12,7 @@ interface Size {
 }
 
 /** The calibration as set, a rectangle that fixes nothing left out with the reason. */
-export function calibrationOf(
+export function clipCalibration(
   { view, scale, target, rectangle, lens }: SavedCalibration,
   { width, height }: Size,
 ): { readonly calibration: Calibration; readonly problem: string | null } {
@@ -33,7 +33,7 @@ const CONTACT_REACH = 0.6;
 /** Metres from the lens to about where strikes land; null without a rectangle on the floor. */
 export function cameraDistance(set: SavedCalibration, size: Size): number | null {
   if (!set.rectangle || set.rectangle.kind === 'upright') return null;
-  const { calibration, problem } = calibrationOf(set, size);
+  const { calibration, problem } = clipCalibration(set, size);
   if (problem) return null;
   const camera = floorCamera(calibration);
   const { at, toward } = standing(calibration, camera);

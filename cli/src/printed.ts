@@ -1,0 +1,46 @@
+/** An analysis as the command line prints it. */
+import type { Analysis } from '@sinew/core/analysis/analyze';
+import { PHASES } from '@sinew/core/measure/events/phases';
+import { isPresent } from '@sinew/core/foundation/reading/reading';
+import type { Rules } from '@sinew/core/judge/fault/finding';
+
+export function printedOf(analysis: Analysis, { school }: Rules): object {
+  return {
+    events: mapped(analysis.events, ({ time, sigma }) => ({ time, sigma })),
+    phases: phasesOf(analysis),
+    readings: mapped(analysis.readings, (one) =>
+      isPresent(one)
+        ? { value: one.value, unit: one.unit, sigma: one.sigma, source: one.source }
+        : { absent: one.absent },
+    ),
+    links: mapped(analysis.links, ({ share, verdict }) => ({ share: share.value, verdict })),
+    findings: analysis.findings
+      .filter((finding) => finding.status !== 'clear')
+      .map(({ fault, status, evidence, injury, judgedAs, cost }) => ({
+        fault,
+        status,
+        evidence,
+        injury,
+        judgedAs,
+        // Null for what was not found; of what was, the loss in N·s, or why it is not known.
+        cost,
+      })),
+    school: mapped(school, ({ choice }) => choice),
+    problems: analysis.problems,
+  };
+}
+
+function mapped<T, U>(all: Readonly<Partial<Record<string, T>>>, to: (one: T) => U): object {
+  return Object.fromEntries(Object.entries(all).map(([key, one]) => [key, to(one!)]));
+}
+
+function phasesOf({ events }: Analysis): Record<string, { start: number; end: number }> {
+  return Object.fromEntries(
+    PHASES.flatMap(({ id, from, to }) => {
+      const [start, end] = [events[from], events[to]];
+      return start && end && end.time >= start.time
+        ? [[id, { start: start.time, end: end.time }]]
+        : [];
+    }),
+  );
+}

@@ -1,0 +1,65 @@
+/**
+ * A strike as one source shows it: the stretch of the motion that it is in, and its instants. A strike
+ * may be seen by several sources, a picture and the space of two films for example.
+ */
+import type { Calibration } from '../reconstruct/calibration/calibration';
+import { proposeContact } from '../measure/events/contact';
+import type { EventMark, Events } from '../measure/events/events';
+import { proposeEvents } from '../measure/events/propose';
+import {
+  excerpt,
+  motionFromPicture,
+  motionFromSpace,
+  type Motion,
+} from '../reconstruct/motion/motion';
+import { prepared } from '../reconstruct/motion/prepare';
+import type { Strike } from '../foundation/technique/strike';
+import type { PictureTrack, SpaceTrack } from '../observe/track/track';
+
+/** Where landmarks were seen: in space, or in a picture with what has been set in it. */
+export type SourceOfMotion =
+  | { readonly track: SpaceTrack }
+  | { readonly track: PictureTrack; readonly calibration: Calibration };
+
+export interface SeenStrike {
+  readonly motion: Motion;
+  readonly events: Events;
+}
+
+/** How much of a long take belongs to one strike: before and after contact, seconds. */
+const BEFORE = 1.6;
+const AFTER = 1.4;
+
+/**
+ * @param marks the coach's; they win over anything proposed
+ * @param cutoff Hz, when the coach has fixed one; else every path finds its own
+ * @throws RangeError in words for the coach when what is set in the picture fixes nothing
+ */
+export function seeStrike(
+  source: SourceOfMotion,
+  strike: Strike,
+  marks: Events,
+  cutoff?: number,
+): SeenStrike {
+  const whole =
+    'calibration' in source
+      ? motionFromPicture(source.track, source.calibration, strike)
+      : motionFromSpace(source.track, strike);
+  const contact = marks.contact ?? proposeContact(whole, strike.technique);
+  const motion = stretchOf(whole, contact, marks, cutoff);
+  return { motion, events: proposeEvents(motion, strike.technique, marks, contact) };
+}
+
+/** The stretch of a take that the strike is in, made ready to be measured. */
+function stretchOf(
+  whole: Motion,
+  contact: EventMark | null,
+  marks: Events,
+  cutoff: number | undefined,
+): Motion {
+  if (!contact) return prepared(whole, null, cutoff);
+  const times = Object.values(marks).map((mark) => mark.time);
+  const from = Math.min(contact.time - BEFORE, ...times);
+  const to = Math.max(contact.time + AFTER, ...times);
+  return prepared(excerpt(whole, from, to + 1e-9), contact.time, cutoff);
+}
