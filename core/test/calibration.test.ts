@@ -1,6 +1,6 @@
 /** From pixels to metres: a rectangle on the floor, an upright frame, a bowed lens, two views. */
 import { describe, expect, it } from 'vitest';
-import { calibrated, lengthTrials, spaceTrials } from '../../demo/src/accuracy/capture';
+import { calibrated, lengthTrials, spaceTrials } from '@sinew/fighters/trials/capture';
 import { eventFrames, filmTimes, matSeen, placedIn } from '@sinew/fighters/film/takeTruth';
 import { DEMO_TAKE, takeMover, type TakeFilm } from '@sinew/fighters/film/takes';
 import { project } from '@sinew/fighters/film/camera';

@@ -177,7 +177,7 @@ describe('the order', () => {
     'stance.level': { ...seconds(0.2, 0.01), unit: 'rad' },
   });
   const found = (rules = USUAL_RULES) =>
-    judge(cross, given, rules)
+    ranked(judge(cross, given, rules), rules)
       .filter(({ status }) => status === 'found')
       .map(({ fault }) => fault);
   const topDown = { ...NO_SCHOOL, gym: { readingOrder: 'top-down' } };
@@ -221,7 +221,7 @@ describe('the school', () => {
   it('decides what is a leak, and each finding says by which choice it was judged', () => {
     expect(named(of({}))).toEqual(['push']);
     expect(named(of({ situation: 'lined-up' }))).toEqual(['short-stop']);
-    const [pushed] = of({ strike: { finish: 'snap' } });
+    const pushed = of({ strike: { finish: 'snap' } }).find(({ fault }) => fault === 'push');
     expect(pushed!.judgedAs).toEqual(['snap (said of this strike)']);
     const planted = resolve({ ...NO_SCHOOL, situation: 'combination' }).hookFoot!;
     expect(inWords('hookFoot', planted)).toBe('plant the foot (inside a combination)');

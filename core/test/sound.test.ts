@@ -6,7 +6,7 @@ import {
   soundTrials,
   splitTrials,
   trueHits,
-} from '../../demo/src/accuracy/capture';
+} from '@sinew/fighters/trials/capture';
 import { activityOf, randomTake } from '@sinew/fighters/film/randomTake';
 import { distanceTo, hitsOf, DEMO_TAKE } from '@sinew/fighters/film/takes';
 import { heardBy, SOUND_RATE } from '@sinew/fighters/film/sound';

@@ -8,7 +8,7 @@ import { addClip, clipById, clipSummaries } from '@/data/clip/clips';
 import { acceptFinding, activeCues } from '@/data/finding/findings';
 import { confirmClock } from '@/data/maintenance/clock';
 import { forget, lookAfter, maintain } from '@/data/maintenance/maintain';
-import { measuredStrikes } from '@/data/finding/measured';
+import { strikesNow } from '@/data/finding/measured';
 import { moveClip } from '@/data/clip/moveClip';
 import {
   addStudent,
@@ -118,7 +118,7 @@ describe('a consent', () => {
       const films = await filmsWithoutConsent(gym.db, today());
       await forget(gym.folder, await purgeFilms(gym.db, gym.files, films));
       expect([filmsIn('clips'), filmsIn('backups/clips')]).toEqual([[], []]);
-      expect(await measuredStrikes(gym.db, id)).toHaveLength(1);
+      expect((await strikesNow(gym.db, id)).strikes).toHaveLength(1);
     });
 
     it('leaves a film that another student has as well, in the backups too', async () => {

@@ -8,7 +8,7 @@ import { purgeFilm } from '@/data/clip/clipEnds';
 import { activeCues } from '@/data/finding/findings';
 import { importGym, verifyGym } from '@/data/transfer/gymImport';
 import { rowsOf, TABLES, toLine } from '@/data/transfer/gymTables';
-import { measuredStrikes } from '@/data/finding/measured';
+import { strikesNow } from '@/data/finding/measured';
 import { allStudents, studentById } from '@/data/student/students';
 import { setTrashed } from '@/data/maintenance/trash';
 import { emptyGym, fullGym, saved, student, type TestGym } from './support';
@@ -64,7 +64,10 @@ describe('a gym’s file', () => {
     await purgeFilm(from.db, from.files, String(clip!.id));
     const gym = await emptyGym();
     await into(gym, await saved(from));
-    const [before, after] = [await measuredStrikes(from.db, id), await measuredStrikes(gym.db, id)];
+    const [before, after] = [
+      (await strikesNow(from.db, id)).strikes,
+      (await strikesNow(gym.db, id)).strikes,
+    ];
     expect(after).toEqual(before);
     expect(after).toHaveLength(1);
     expect(await gym.files.size(String(clip!.sha256))).toBeNull();

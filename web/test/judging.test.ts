@@ -4,8 +4,6 @@ import { CATALOGUE } from '@sinew/core/judge/fault/faults';
 import { readTrc, writeTrc } from '@sinew/core/format/trc';
 import { spaceTrack } from '@sinew/core/format/series';
 import { NO_EDITS } from '@sinew/core/judge/library/edits';
-import { costed } from '@sinew/core/judge/cost/estimate';
-import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { loadBench, saveBench } from '@/data/bench/bench';
 import { analyzeClip } from '@sinew/core/analysis/analyzeClip';
 import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';

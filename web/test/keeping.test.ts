@@ -15,7 +15,7 @@ import { acceptFinding, activeCues } from '@/data/finding/findings';
 import { importGym } from '@/data/transfer/gymImport';
 import { confirmClock } from '@/data/maintenance/clock';
 import { lookAfter, maintain } from '@/data/maintenance/maintain';
-import { measuredStrikes } from '@/data/finding/measured';
+import { strikesNow } from '@/data/finding/measured';
 import { allStudents, recordConsent } from '@/data/student/students';
 import { today } from '@/data/database/today';
 import { setTrashed, trash } from '@/data/maintenance/trash';
@@ -128,7 +128,7 @@ describe('a consent that ends', () => {
     expect(filmsIn(join(gym.folder, 'backups', 'clips'))).toEqual([]);
     expect(await gym.db.selectFrom('track').selectAll().execute()).toEqual([]);
     expect((await clipById(gym.db, clipId))!.isPurged).toBe(true);
-    expect(await measuredStrikes(gym.db, id)).toHaveLength(1);
+    expect((await strikesNow(gym.db, id)).strikes).toHaveLength(1);
     await expect(addClip(gym.db, gym.files, newClip(id, film('cross-jammed.mp4')))).rejects.toThrow(
       /consent/,
     );

@@ -18,7 +18,7 @@ import {
 } from '@/data/progress/ledger';
 import { ledgerCsv, ledgerFileOf, ledgerSchema } from '@/data/progress/ledgerFile';
 import { changeLibrary, libraryOf, setStudentSchool } from '@/data/gym/library';
-import { measuredStrikes, measureStudent } from '@/data/finding/measured';
+import { strikesNow, measureStudent } from '@/data/finding/measured';
 import {
   keepRepeatMarking,
   markingErrors,
@@ -26,6 +26,7 @@ import {
 } from '@/data/progress/repeatMarkings';
 import { effectOf } from '@/data/finding/foundFaults';
 import { today } from '@/data/database/today';
+import { workOf } from '@/data/work/work';
 import { effectInWords } from '@/screens/library/effect';
 import { AT_ONCE, markedGym, type TestGym, type MarkedClip } from './support';
 
@@ -41,7 +42,7 @@ const accept = (fault = 'all-at-once') => acceptFinding(gym.db, marked.strikeId,
 describe('what a strike measures', () => {
   it('is kept, and measured again only when the bench has changed', async () => {
     expect(await measureStudent(gym.db, who)).toBe(0);
-    const [first] = await measuredStrikes(gym.db, who);
+    const [first] = (await strikesNow(gym.db, who)).strikes;
     expect(first).toMatchObject({ technique: 'cross', view: 'side', intent: null });
     const lead = first!.readings['lead.hipsTrunk'];
     expect(isAbsent(lead) ? null : [lead.value, lead.unit]).toEqual([0, 's']);
@@ -58,7 +59,7 @@ describe('what a strike measures', () => {
       document: { ...saved.document, intent: 'tempo', strikes: [{ ...strike!, marks }] },
     });
     await measureStudent(gym.db, who);
-    const [again] = await measuredStrikes(gym.db, who);
+    const [again] = (await strikesNow(gym.db, who)).strikes;
     const later = again!.readings['lead.hipsTrunk'];
     expect(isAbsent(later) ? null : later.value).toBeCloseTo(10 / 240, 4);
     expect(again!.intent).toBe('tempo');
@@ -66,7 +67,25 @@ describe('what a strike measures', () => {
 
   it('is left for the next time when there is no time', async () => {
     expect(await measureStudent(gym.db, who, 0)).toBe(1);
-    expect(await measuredStrikes(gym.db, who)).toEqual([]);
+    expect(await strikesNow(gym.db, who, { milliseconds: 0 })).toEqual({ strikes: [], left: 1 });
+  });
+
+  it('is read as it is now, and reading it keeps nothing', async () => {
+    const { strikes, left } = await strikesNow(gym.db, who);
+    expect(left).toBe(0);
+    expect(strikes[0]!.shows.found).toContain('all-at-once');
+    expect((await workOf(gym.db, who))!.injuries).toEqual([]);
+    expect(await strikeToCompare(gym.db, marked.strikeId)).not.toBeNull();
+    expect(await ledgerFileOf(gym.db, who)).toMatchObject({ strikes: [{ technique: 'cross' }] });
+    expect(await gym.db.selectFrom('measured').selectAll().execute()).toEqual([]);
+    await measureStudent(gym.db, who);
+    expect((await strikesNow(gym.db, who)).strikes).toEqual(strikes);
+    // Judged by another limit, before the stage has come to it.
+    const limit = { kind: 'limit', fault: 'all-at-once', limit: 'turned/lead.hipsTrunk' } as const;
+    const before = await gym.db.selectFrom('measured').selectAll().execute();
+    await changeLibrary(gym.db, 'Coach', { ...limit, value: -1 });
+    expect((await strikesNow(gym.db, who)).strikes[0]!.shows.found).not.toContain('all-at-once');
+    expect(await gym.db.selectFrom('measured').selectAll().execute()).toEqual(before);
   });
 
   it('is judged again when a limit or a school changes, and not measured again', async () => {
@@ -75,7 +94,7 @@ describe('what a strike measures', () => {
       gym.db.selectFrom('measured').select(['stamp', 'readings']).executeTakeFirstOrThrow();
     const shows = async () => {
       await measureStudent(gym.db, who);
-      return (await measuredStrikes(gym.db, who))[0]!.shows;
+      return (await strikesNow(gym.db, who)).strikes[0]!.shows;
     };
     const before = await kept();
     expect((await shows()).found).toContain('all-at-once');

@@ -8,7 +8,7 @@ import {
   placedIn,
 } from '@sinew/fighters/film/takeTruth';
 import { hitsOf, DEMO_TAKE, type TakeFilm } from '@sinew/fighters/film/takes';
-import { hitsHeard } from '../../demo/src/accuracy/capture';
+import { hitsHeard } from '@sinew/fighters/trials/capture';
 import { activityOf } from '@sinew/fighters/film/randomTake';
 import { distanceTo } from '@sinew/fighters/film/takes';
 import { truthOfStrike } from '@sinew/fighters/fighter/truth';

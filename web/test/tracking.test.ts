@@ -20,12 +20,12 @@ import {
   openJobs,
   detectionsOf,
 } from '@/data/clip/trackings';
-import {
-  confirmStrike,
-  correct,
-  refuseAutomatic,
-  takeAutomatically,
-} from '@/screens/bench/document/edits';
+import { takeAutomatically } from '@sinew/core/analysis/strikesFound';
+import { keepSurvey } from '@/data/clip/surveys';
+import { takeFoundStrikes } from '@/data/clip/takeFoundStrikes';
+import { saveBench } from '@/data/bench/bench';
+import type { Survey } from '@/video/survey';
+import { confirmStrike, correct, refuseAutomatic } from '@/screens/bench/document/edits';
 import { trackedOnFrame } from '@/screens/bench/picture/pointsOnPicture';
 import { findPeople } from '@/tracking/findPeople';
 import { coarseFrames, framesOf, overlap, stretchesOf, whereToLook } from '@/tracking/plan';
@@ -257,6 +257,94 @@ describe('what is kept of a tracking', () => {
     const saved = (await loadBench(gym.db, clipId))!;
     expect(saved.document.corrections).toEqual([]);
     expect(saved.document.strikes[0]).not.toHaveProperty('isAutomatic');
+  });
+});
+
+describe('strikes of a finished search', () => {
+  let gym: TestGym;
+  let clipId: string;
+  beforeEach(async () => {
+    gym = await emptyGym();
+    ({ clipId } = await markedClip(gym, await student(gym)));
+  });
+  afterEach(() => gym.db.destroy());
+
+  /** A film in which something moves twice, a second apart. */
+  const surveyFor = (frames: number): Survey => ({
+    width: 1280,
+    height: 720,
+    amounts: Array.from({ length: frames }, (_, i) =>
+      [60, 180].some((at) => Math.abs(i - at) < 12) ? 0.2 : 0,
+    ),
+    repeated: 0,
+    light: { middle: 0.5, contrast: 0.5, black: 0, white: 0 },
+    edges: { moving: 2, still: 2 },
+    shake: null,
+    moved: null,
+    hasSound: true,
+    hits: [60, 180].map((frame) => ({
+      time: frame / 120,
+      sigma: 0.001,
+      rise: 30,
+      loudness: -10,
+    })),
+    breaths: [],
+  });
+
+  async function searched(purpose: 'cross' | null) {
+    const { document, revision } = (await loadBench(gym.db, clipId))!;
+    await saveBench(gym.db, clipId, {
+      revision,
+      document: {
+        ...document,
+        strikes: [],
+        purpose: purpose && { technique: purpose, question: null },
+      },
+    });
+    const { frame_times } = await gym.db
+      .selectFrom('clip')
+      .select('frame_times')
+      .where('id', '=', clipId)
+      .executeTakeFirstOrThrow();
+    return frame_times.length / 8;
+  }
+  const strikes = async () => (await loadBench(gym.db, clipId))!.document.strikes;
+  const finish = { kind: 'finish', state: 'done', message: null } as const;
+  const start = { kind: 'start', model: 'standard', person: null } as const;
+
+  it('are taken as what it was filmed for, whichever comes last, and once', async () => {
+    const frames = await searched('cross');
+    expect(await takeFoundStrikes(gym.db, clipId)).toBe(false);
+    await changeJob(gym.db, clipId, start);
+    await keepSurvey(gym.db, clipId, surveyFor(frames));
+    expect(await takeFoundStrikes(gym.db, clipId)).toBe(false);
+    await changeJob(gym.db, clipId, finish);
+    expect(await takeFoundStrikes(gym.db, clipId)).toBe(true);
+    const taken = await strikes();
+    expect(taken.length).toBeGreaterThan(0);
+    expect(taken.every(({ isAutomatic, technique }) => isAutomatic && technique === 'cross')).toBe(
+      true,
+    );
+    expect(await takeFoundStrikes(gym.db, clipId)).toBe(false);
+    expect(await strikes()).toEqual(taken);
+  });
+
+  it('are left alone where nobody said what is shown, where the coach has been, or the search failed', async () => {
+    const frames = await searched(null);
+    await keepSurvey(gym.db, clipId, surveyFor(frames));
+    await changeJob(gym.db, clipId, start);
+    await changeJob(gym.db, clipId, finish);
+    expect(await takeFoundStrikes(gym.db, clipId)).toBe(false);
+    await searched('cross');
+    const { document, revision } = (await loadBench(gym.db, clipId))!;
+    const refused = { ...document, refused: [{ from: 0, to: 10 }] };
+    await saveBench(gym.db, clipId, { revision, document: refused });
+    expect(await takeFoundStrikes(gym.db, clipId)).toBe(false);
+    await saveBench(gym.db, clipId, { revision: revision + 1, document });
+    await changeJob(gym.db, clipId, { ...finish, state: 'failed' });
+    expect(await takeFoundStrikes(gym.db, clipId)).toBe(false);
+    expect(await strikes()).toEqual([]);
+    expect(await takeFoundStrikes(gym.db, 'no-such-clip')).toBe(false);
   });
 });
 

@@ -1,6 +1,7 @@
 /** Faults that become work, the gate, what is logged, the card, on a database. */
 import { beforeEach, describe, expect, it } from 'vitest';
 import { plusDays } from '@sinew/core/foundation/calendar/day';
+import { measureStudent } from '@/data/finding/measured';
 import { faultById } from '@sinew/core/judge/fault/faults';
 import { NO_POWER_UNDER_16 } from '@sinew/core/train/work/gate';
 import { cardOf } from '@/data/finding/card';
@@ -154,7 +155,7 @@ describe('the gate', () => {
     await accept();
     const hurting = faultById('hyperextension')!;
     expect(hurting.injury).toBe(true);
-    await work();
+    await measureStudent(gym.db, who);
     await gym.db
       .updateTable('measured')
       .set({ shows: JSON.stringify({ found: [hurting.id], clear: [] }) })

@@ -1,7 +1,7 @@
 /** Strikes found in a take that the coach has neither taken nor refused yet. */
 import type { Candidate } from '../observe/take/strikes';
 import { nearestFrame } from '../observe/track/time';
-import type { ClipDocument, Span } from './clipDocument';
+import type { ClipDocument, Span, StrikeDocument } from './clipDocument';
 
 export interface Proposal {
   /** Place in the order of the take, from 1. */
@@ -67,4 +67,30 @@ export function isOpen(
       ? heart > span.from && heart < span.to
       : Object.values(marks).some((mark) => holds(proposal.span, mark.frame)),
   );
+}
+
+/**
+ * Every strike found in a film, taken as one of the technique it was filmed for; the whole film as
+ * one where none was found.
+ */
+export function takeAutomatically(
+  document: ClipDocument,
+  named: Pick<StrikeDocument, 'technique' | 'side'>,
+  proposals: readonly Proposal[],
+  newId: () => string,
+): ClipDocument {
+  const [only, ...rest] = proposals;
+  // A film of one strike is that strike's from end to end.
+  const strikes = rest.length > 0 ? proposals : only ? [{ ...only, span: undefined }] : [null];
+  return {
+    ...document,
+    strikes: strikes.map((found) => ({
+      id: newId(),
+      ...named,
+      ...(found?.span && { span: found.span }),
+      ...(found && found.combination !== null && { combination: found.combination }),
+      isAutomatic: true,
+      marks: found?.contact ? { contact: found.contact } : {},
+    })),
+  };
 }

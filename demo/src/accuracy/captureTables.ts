@@ -6,7 +6,7 @@ import {
   soundTrials,
   spaceTrials,
   splitTrials,
-} from './capture';
+} from '@sinew/fighters/trials/capture';
 import { quantile, table } from './table';
 
 const seeds = (count: number) => Array.from({ length: count }, (_, i) => i + 1);

@@ -22,7 +22,7 @@ import { eventFrames, matSeen } from '@sinew/fighters/film/takeTruth';
 import { detectionsIn } from '../gym/tracked';
 import { project } from '@sinew/fighters/film/camera';
 import { filmMaker } from '../render/film';
-import { heldAgainst, type Trial } from './measure';
+import { heldAgainst, type Trial } from '@sinew/fighters/trials/measured';
 import { quantile, table } from './table';
 import { trackerBrowser, type TrackerBrowser } from './tracked';
 import { TRIED_FILMS, TRIED_RATE, type TriedFilm } from './trackedFilms';

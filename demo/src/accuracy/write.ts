@@ -12,7 +12,7 @@ import { knownTrack } from '@sinew/fighters/fighter/track';
 import { truthOfStrike } from '@sinew/fighters/fighter/truth';
 import { captureSection } from './captureTables';
 import { judgedSection } from './judgedTables';
-import { trialsOf, type Trial, type Trials } from './measure';
+import { trialsOf, type Trial, type Trials } from '@sinew/fighters/trials/measured';
 import { quantile, table } from './table';
 import { trackedSection } from './trackedTables';
 

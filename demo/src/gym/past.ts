@@ -6,7 +6,7 @@ import { EVENTS, markOnFrame } from '@sinew/core/measure/events/events';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { nearestFrame } from '@sinew/core/observe/track/time';
 import type { Intent } from '@sinew/core/foundation/drill/intent';
-import { stamps, type Db } from '@sinew/web/data/database/database';
+import { stamps, type Db } from '@sinew/web/data/database/db';
 import { saveSettings } from '@sinew/web/data/gym/gym';
 import { addNote, addTest } from '@sinew/web/data/progress/ledger';
 import { measureStudent } from '@sinew/web/data/finding/measured';

@@ -1,7 +1,6 @@
 'use client';
 
 import { useEffect, useRef } from 'react';
-import type { Clip } from '@/data/clip/clips';
 import { FilmReader } from '@/video/filmReader';
 
 /** A frame of a clip, exactly the one that is numbered. */
@@ -12,7 +11,8 @@ export function FilmFrame({
   label = `The other film, frame ${frame}`,
   onPicture,
 }: {
-  clip: Pick<Clip, 'id' | 'width' | 'height'>;
+  /** Pixels of its picture. */
+  clip: { readonly id: string; readonly width: number; readonly height: number };
   frame: number;
   className?: string;
   label?: string;

@@ -156,8 +156,7 @@ const FRAME_RATES = [60, 120, 240, 480, 960];
 function whyNot({ limit, measured }: Judged): Open {
   if (!isOfReading(limit)) {
     const check = checkById(limit.eye)!;
-    const asked = check.asks.split(' – ')[0];
-    return { settle: `Only your eye can tell: ${asked}? Say it under Eye.`, short: null };
+    return { settle: `Only your eye can tell: ${check.well}? Say it under Eye.`, short: null };
   }
   if (measured === null) return { settle: '', short: null };
   if (isAbsent(measured)) {
@@ -166,34 +165,44 @@ function whyNot({ limit, measured }: Judged): Open {
     return { settle: missing ? POINTS : settle, short: null };
   }
   return {
-    settle: settledBy(limit, measured),
+    settle: settledBy(limit, measured).sentence,
     short: `${say(measured)}, limit ${quantity(limit.value, measured.unit)}`,
   };
 }
 
 const POINTS = 'Points that are not placed yet would tell.';
 
-function settledBy(limit: ReadingLimit, measured: Reading): string {
+interface Settlement {
+  /** Whether it is the film's frame rate that stands in the way. */
+  readonly isOfRate: boolean;
+  readonly sentence: string;
+}
+
+function settledBy(limit: ReadingLimit, measured: Reading): Settlement {
+  const otherwise = (sentence: string): Settlement => ({ isOfRate: false, sentence });
   if (measured.unit === 's' && measured.source !== 'eye') {
-    return 'Marking the instants by eye would settle it.';
+    return otherwise('Marking the instants by eye would settle it.');
   }
-  if (measured.unit !== 's')
-    return 'More strikes, or points placed on more frames, would settle it.';
+  if (measured.unit !== 's') {
+    return otherwise('More strikes, or points placed on more frames, would settle it.');
+  }
   const distance = Math.abs(distanceBeyond(limit, measured) - limit.slack / 2) + limit.slack / 2;
   const rate = rateFor(measured, distance);
-  return rate === null ? 'More strikes would settle it.' : `Film at ${rate} frames a second.`;
+  return rate === null
+    ? otherwise('More strikes would settle it.')
+    : { isOfRate: true, sentence: `Film at ${rate} frames a second.` };
 }
 
 function whyNotInWords({ limit, measured }: Judged): string {
   if (measured && isAbsent(measured)) return measured.absent;
   if (!isOfReading(limit) || !measured) return whyNot({ limit, measured }).settle;
-  const settle = settledBy(limit, measured);
+  const { isOfRate, sentence } = settledBy(limit, measured);
   const isRough =
     halfWidth(measured) > 3 * Math.max(Math.abs(limit.value), Math.abs(measured.value));
-  const why = settle.startsWith('Film at')
+  const why = isOfRate
     ? 'can’t tell at this frame rate'
     : `too ${isRough ? 'rough' : 'close'} to call`;
-  return `${say(measured)}, and the limit is ${quantity(limit.value, measured.unit)}: ${why}. ${settle}`;
+  return `${say(measured)}, and the limit is ${quantity(limit.value, measured.unit)}: ${why}. ${sentence}`;
 }
 
 /**

@@ -18,7 +18,7 @@ import {
   type ClipDocument,
   type StrikeDocument,
 } from '@sinew/core/analysis/clipDocument';
-import { now, stamps, type Db } from '../database/database';
+import { now, stamps, type Db } from '../database/db';
 import { decodePlaced, decodeTimes, encodePlaced } from './placedBlob';
 
 export interface SavedBench {

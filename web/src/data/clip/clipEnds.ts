@@ -1,6 +1,6 @@
 /** How a clip goes: put away and brought back, gone for good, or only its film. */
 import type { ClipFiles } from './clipFiles';
-import { now, type Db } from '../database/database';
+import { now, type Db } from '../database/db';
 
 /** Put a clip away: it and its cues are gone for the coach, and can be brought back for 30 days. */
 export async function deleteClip(db: Db, id: string): Promise<void> {

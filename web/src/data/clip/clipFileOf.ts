@@ -2,7 +2,7 @@
 import { writeClipFile, type FilmToWrite } from '@sinew/core/analysis/clipFile';
 import type { ImportedSeries } from '@sinew/core/analysis/clipFacts';
 import { loadBench } from '../bench/bench';
-import type { Db } from '../database/database';
+import type { Db } from '../database/db';
 import { editsOf } from '../gym/library';
 import { studentById } from '../student/students';
 import { clipById, type Clip } from './clips';

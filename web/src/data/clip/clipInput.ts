@@ -3,7 +3,7 @@ import type { ClipInput } from '@sinew/core/analysis/analyzeClip';
 import { trackedOf } from '@sinew/core/analysis/clipFacts';
 import type { Library } from '@sinew/core/judge/library/edits';
 import { loadBench } from '../bench/bench';
-import type { Db } from '../database/database';
+import type { Db } from '../database/db';
 import { libraryOf } from '../gym/library';
 import { studentById, type Student } from '../student/students';
 import { clipById } from './clips';

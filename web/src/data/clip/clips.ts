@@ -9,7 +9,7 @@ import { UnusableFilm, type Film } from '../../video/inspect';
 import { purposeSchema, type Purpose } from '@sinew/core/analysis/clipDocument';
 import { ClipFileError, type ClipFiles, type Incoming } from './clipFiles';
 import { removeUnused, restoreClip } from './clipEnds';
-import { now, stamps, type Db } from '../database/database';
+import { now, stamps, type Db } from '../database/db';
 import { inspectFile } from './inspectFile';
 import { forgetAltered } from '../maintenance/filmCheck';
 import { decodeTimes, encodeTimes } from '../bench/placedBlob';

@@ -1,5 +1,5 @@
 /** A clip that was added to the wrong student. */
-import { now, type Db } from '../database/database';
+import { now, type Db } from '../database/db';
 import { studentById } from '../student/students';
 
 export type MoveOutcome = { readonly moved: number } | { readonly problem: string };

@@ -4,7 +4,7 @@ import { readTrackJson, writeTrackJson } from '@sinew/core/format/trackJson';
 import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import type { SpaceTrack } from '@sinew/core/observe/track/track';
 import type { ImportedSeries } from '@sinew/core/analysis/clipFacts';
-import { now, stamps, type Db } from '../database/database';
+import { now, stamps, type Db } from '../database/db';
 import { addDetections, changeJob } from './trackings';
 
 export const seriesNameSchema = z.string().trim().min(1).max(255);

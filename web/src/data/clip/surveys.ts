@@ -1,6 +1,6 @@
 /** Surveys of clips: made in the coach's browser, kept so that a film is gone through only once. */
 import { surveySchema, type Survey } from '../../video/survey';
-import { now, stamps, type Db } from '../database/database';
+import { now, stamps, type Db } from '../database/db';
 
 export async function surveyOf(db: Db, clipId: string): Promise<Survey | null> {
   const row = await db

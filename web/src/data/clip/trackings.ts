@@ -3,7 +3,7 @@ import type { Selectable } from 'kysely';
 import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import { foundSchema, personSchema, type Job, type JobRequest } from '../../tracking/job';
 import { decodeDetections, encodeDetections } from '../../tracking/detectionBlob';
-import { now, stamps, type Db } from '../database/database';
+import { now, stamps, type Db } from '../database/db';
 import type { TrackingTable } from '../database/schema';
 
 /** In a transaction of its own, or as part of the one it is called in. */

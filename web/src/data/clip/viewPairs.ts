@@ -3,7 +3,7 @@ import type { Offset } from '@sinew/core/observe/sound/sync';
 import { loadBench, type SavedBench } from '../bench/bench';
 import { trackedOf, type SecondFilm } from '@sinew/core/analysis/clipFacts';
 import { clipById, type Clip } from './clips';
-import { now, stamps, type Db } from '../database/database';
+import { now, stamps, type Db } from '../database/db';
 import { detectionsOf } from './trackings';
 
 export interface SecondView {

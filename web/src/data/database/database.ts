@@ -7,9 +7,8 @@ import { Kysely, Migrator, sql, SqliteDialect } from 'kysely';
 import { backupFolder, backUp } from '../maintenance/backups';
 import { asProblem, damageAmong, DatabaseProblem } from './databaseProblem';
 import { MIGRATIONS } from './migrations';
+import type { Db } from './db';
 import type { Schema } from './schema';
-
-export type Db = Kysely<Schema>;
 
 /** Where database and clips live: `SINEW_DATA`, else a folder in the user's home. */
 export function dataFolder(): string {
@@ -122,14 +121,4 @@ export async function closeDatabase(): Promise<void> {
   const open = shared.sinewDatabase;
   shared.sinewDatabase = undefined;
   await (await open?.catch(() => undefined))?.destroy();
-}
-
-export function now(): string {
-  return new Date().toISOString();
-}
-
-/** The two columns of a new row. */
-export function stamps(): { created_at: string; updated_at: string } {
-  const time = now();
-  return { created_at: time, updated_at: time };
 }

@@ -1,5 +1,5 @@
 /** Rows that are put away instead of removed, and can be brought back; see `trash.ts`. */
-import { now, type Db } from './database';
+import { now, type Db } from './db';
 
 export type SoftTable = 'student' | 'note' | 'field_test' | 'drill_log';
 

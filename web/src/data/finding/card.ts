@@ -24,7 +24,7 @@ import { placeAt } from '@sinew/core/observe/track/place';
 import { realFrameTimes } from '@sinew/core/observe/track/time';
 import { measureInClip } from '@sinew/core/analysis/analyzeClip';
 import type { Clip } from '../clip/clips';
-import type { Db } from '../database/database';
+import type { Db } from '../database/db';
 import { activeCues, type Cue } from './findings';
 import { clipInputOf } from '../clip/clipInput';
 import { setsOf } from '../progress/ledger';

@@ -11,9 +11,9 @@ import { realFrameTimes } from '@sinew/core/observe/track/time';
 import type { Points } from '@sinew/core/observe/track/track';
 import { seenInClip } from '@sinew/core/analysis/analyzeClip';
 import { clipById, type Clip } from '../clip/clips';
-import type { Db } from '../database/database';
+import type { Db } from '../database/db';
 import { clipInputOf } from '../clip/clipInput';
-import { measuredStrikes, measureStudent, type MeasuredStrike } from './measured';
+import { strikesNow, type MeasuredStrike } from './measured';
 
 /** A strike's film, in seconds from contact. */
 export interface FilmOfStrike {
@@ -46,10 +46,10 @@ export async function strikeToCompare(db: Db, strikeId: string): Promise<StrikeT
     .where('strike.id', '=', strikeId)
     .executeTakeFirst();
   if (!row) return null;
-  await measureStudent(db, row.student_id);
-  const [clip, all] = await Promise.all([
-    clipById(db, row.clip_id),
-    measuredStrikes(db, row.student_id, row.technique, row.clip_id),
+  const { technique, clip_id: clipId } = row;
+  const [clip, { strikes: all }] = await Promise.all([
+    clipById(db, clipId),
+    strikesNow(db, row.student_id, { technique, clipId }),
   ]);
   const strike = all.find(({ id }) => id === strikeId);
   if (!clip || !strike) return null;

@@ -5,7 +5,7 @@ import type { Finding } from '@sinew/core/judge/fault/finding';
 import { drillById } from '@sinew/core/foundation/drill/drills';
 import { faultById } from '@sinew/core/judge/fault/faults';
 import { findingOf } from './judging';
-import { now, stamps, type Db } from '../database/database';
+import { now, stamps, type Db } from '../database/db';
 import type { FindingTable } from '../database/schema';
 
 export const cueTextSchema = z.string().trim().min(1, 'A cue needs words.').max(200);

@@ -12,7 +12,7 @@ import { schoolSchema, type School } from '@sinew/core/judge/school/schools';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { rulesOfStrike } from '@sinew/core/analysis/rules';
 import { strikeSchema } from '@sinew/core/analysis/clipDocument';
-import { now, type Db } from '../database/database';
+import type { Db } from '../database/db';
 import type { Library } from '@sinew/core/judge/library/edits';
 import { libraryOf } from '../gym/library';
 import { unpacked } from './packedReadings';
@@ -78,27 +78,26 @@ function shown(row: ToJudge, readings: Readings, library: Library): Shows {
   return shownBy(judge(techniqueById(row.technique), readings, rules));
 }
 
-/** Judge again what of a student's strikes was judged by other rules than today's. */
-export async function judgeStudent(db: Db, studentId: string): Promise<void> {
+/** What a student's measured strikes show that were judged by other rules than today's. */
+export async function judgedAnew(
+  db: Db,
+  studentId: string,
+  clipId?: string,
+): Promise<readonly { readonly id: string; readonly rules: string; readonly shows: Shows }[]> {
   const [student, library] = await Promise.all([studentById(db, studentId), libraryOf(db)]);
-  if (!student) return;
+  if (!student) return [];
   const rules = rulesOf(library, student.school);
   const rows = await strikesToJudge(db)
     .where('student.id', '=', studentId)
     .where('strike.removed_at', 'is', null)
     .where('measured.rules', '!=', rules)
+    .$if(clipId !== undefined, (query) => query.where('clip.id', '=', clipId!))
     .execute();
-  if (rows.length === 0) return;
-  await db.transaction().execute(async (trx) => {
-    for (const row of rows) {
-      const shows = JSON.stringify(shown(row, unpacked(row.readings), library));
-      await trx
-        .updateTable('measured')
-        .set({ shows, rules, updated_at: now() })
-        .where('strike_id', '=', row.strike_id)
-        .execute();
-    }
-  });
+  return rows.map((row) => ({
+    id: row.strike_id,
+    rules,
+    shows: shown(row, unpacked(row.readings), library),
+  }));
 }
 
 /** What a change of the library does to strikes that were measured. */

@@ -5,7 +5,7 @@ import type { Finding, Rules } from '@sinew/core/judge/fault/finding';
 import { judgeSet, type SetVerdict } from '@sinew/core/judge/fault/set';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { clipInputOf } from '../clip/clipInput';
-import type { Db } from '../database/database';
+import type { Db } from '../database/db';
 
 export interface JudgedStrike {
   readonly strike: StrikeDocument;

@@ -1,4 +1,8 @@
-/** Measures a student's strikes a while after the bench has been saved, so that the Floor has them. */
+/**
+ * The stage that keeps what strikes measure, in the background: after whatever changes what they are
+ * measured or judged by. One student after the other, a little at a time, while the coach rests.
+ */
+import PQueue from 'p-queue';
 import { database } from '../database/database';
 import { measureStudent } from './measured';
 
@@ -7,18 +11,54 @@ const REST = 6000;
 /** At one go, ms: the server has other things to do. */
 const LENGTH = 400;
 
-const shared = globalThis as { sinewMeasuring?: Map<string, NodeJS.Timeout> };
-const waiting = (shared.sinewMeasuring ??= new Map<string, NodeJS.Timeout>());
+interface Stage {
+  readonly waiting: Map<string, NodeJS.Timeout>;
+  readonly queue: PQueue;
+}
+
+const shared = globalThis as { sinewMeasuring?: Stage };
+const stage = (shared.sinewMeasuring ??= {
+  waiting: new Map<string, NodeJS.Timeout>(),
+  queue: new PQueue({ concurrency: 1, interval: LENGTH, intervalCap: 1 }),
+});
 
 export function measureLater(studentId: string): void {
-  clearTimeout(waiting.get(studentId));
+  clearTimeout(stage.waiting.get(studentId));
   const timer = setTimeout(() => {
-    waiting.delete(studentId);
-    database()
-      .then((db) => measureStudent(db, studentId, LENGTH))
-      .then((left) => left > 0 && measureLater(studentId))
-      .catch((error: unknown) => console.error('A strike could not be measured.', error));
+    stage.waiting.delete(studentId);
+    void stage.queue.add(() => measure(studentId));
   }, REST);
   timer.unref();
-  waiting.set(studentId, timer);
+  stage.waiting.set(studentId, timer);
+}
+
+/** The same of the student of a clip. */
+export async function measureClipLater(clipId: string): Promise<void> {
+  const db = await database();
+  const clip = await db
+    .selectFrom('clip')
+    .select('student_id')
+    .where('id', '=', clipId)
+    .executeTakeFirst();
+  if (clip) measureLater(clip.student_id);
+}
+
+/** The same of everybody: a limit or a school of the gym has changed. */
+export async function measureAllLater(): Promise<void> {
+  const db = await database();
+  const students = await db
+    .selectFrom('student')
+    .select('id')
+    .where('deleted_at', 'is', null)
+    .execute();
+  for (const { id } of students) measureLater(id);
+}
+
+async function measure(studentId: string): Promise<void> {
+  try {
+    const left = await measureStudent(await database(), studentId, LENGTH);
+    if (left > 0) void stage.queue.add(() => measure(studentId));
+  } catch (error) {
+    console.error('A strike could not be measured.', error);
+  }
 }

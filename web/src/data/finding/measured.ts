@@ -1,6 +1,7 @@
 /**
  * What every strike measures, kept so that a ledger need not measure a year anew. A cache: each row
- * says what it was measured from, and one that says something else is measured again.
+ * says what it was measured and judged by, and one that says something else is worked out again: by
+ * the stage that keeps it (`measureStudent`), and by whoever reads before that has run (`strikesNow`).
  */
 import { group } from 'd3-array';
 import { sql } from 'kysely';
@@ -11,14 +12,14 @@ import type { Verdict } from '@sinew/core/measure/chain/verdict';
 import type { Readings } from '@sinew/core/measure/measures/allMeasures';
 import type { Link, View } from '@sinew/core/foundation/technique/techniques';
 import type { Intent } from '@sinew/core/foundation/drill/intent';
-import { measureInClip, type MeasuredInClip } from '@sinew/core/analysis/analyzeClip';
+import { measureInClip } from '@sinew/core/analysis/analyzeClip';
+import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import { judgeMeasured } from '@sinew/core/analysis/analyze';
 import { rulesFor } from '@sinew/core/analysis/rules';
-import type { Finding } from '@sinew/core/judge/fault/finding';
-import { now, stamps, type Db } from '../database/database';
-import { clipInputOf } from '../clip/clipInput';
+import { now, stamps, type Db } from '../database/db';
+import { clipInputOf, type ClipAndLibrary } from '../clip/clipInput';
 import { packed, unpacked } from './packedReadings';
-import { judgeStudent, rulesOf, shownBy, showsSchema, type Shows } from './foundFaults';
+import { judgedAnew, rulesOf, shownBy, showsSchema, type Shows } from './foundFaults';
 import { dayIn } from '../database/today';
 
 /** Raised when the core measures otherwise than before. */
@@ -40,6 +41,7 @@ export interface MeasuredStrike {
   readonly shows: Shows;
 }
 
+/** What a strike is measured from, as text: another text, another measuring. */
 const stamp = sql<string>`${VERSION} || '/' || clip.revision || '/' || student.stance || '/' ||
   coalesce(student.height_m, '') || '/' || coalesce(student.mass_kg, '') || '/' ||
   coalesce(tracking.updated_at, '') || '/' || coalesce(series.updated_at, '') || '/' ||
@@ -49,8 +51,27 @@ const stamp = sql<string>`${VERSION} || '/' || clip.revision || '/' || student.s
         and other.id in (view_pair.first_clip_id, view_pair.second_clip_id)
     where view_pair.first_clip_id = clip.id or view_pair.second_clip_id = clip.id), '')`;
 
-/** Strikes of a student that were never measured, or were changed since. */
-async function staleOf(db: Db, studentId: string) {
+/** A strike worked out anew; null where what was kept still holds. */
+interface Update {
+  readonly id: string;
+  readonly measured: {
+    readonly stamp: string;
+    /** See `packedReadings.ts`. */
+    readonly readings: string;
+    readonly links: MeasuredStrike['links'];
+  } | null;
+  readonly rules: string;
+  readonly shows: Shows;
+}
+
+interface Asked {
+  readonly clipId?: string;
+  /** After which no further strike is begun. */
+  readonly milliseconds: number;
+}
+
+/** Strikes of a student that were never measured, or were changed since; newest film first. */
+async function staleOf(db: Db, studentId: string, clipId?: string) {
   return db
     .selectFrom('strike')
     .innerJoin('clip', 'clip.id', 'strike.clip_id')
@@ -64,6 +85,7 @@ async function staleOf(db: Db, studentId: string) {
     .where('clip.purged_at', 'is', null)
     .where('strike.removed_at', 'is', null)
     .where('strike.is_automatic', '=', 0)
+    .$if(clipId !== undefined, (query) => query.where('clip.id', '=', clipId!))
     .where(({ or, eb }) =>
       or([eb('measured.stamp', 'is', null), eb('measured.stamp', '!=', stamp)]),
     )
@@ -72,8 +94,64 @@ async function staleOf(db: Db, studentId: string) {
 }
 
 /**
- * Measure what is stale, newest film first, for about so long; and judge what was measured before
- * and judged by other rules.
+ * Works out what is not kept as it is now, and writes nothing. What was measured and is only judged by
+ * other rules than today's comes last.
+ *
+ * @returns how many strikes there was no time for
+ */
+async function* updates(
+  db: Db,
+  studentId: string,
+  { clipId, milliseconds }: Asked,
+): AsyncGenerator<Update, number> {
+  const stale = await staleOf(db, studentId, clipId);
+  const until = Date.now() + milliseconds;
+  let left = stale.length;
+  for (const [filmId, strikes] of group(stale, ({ clip_id }) => clip_id)) {
+    if (Date.now() >= until) break;
+    const found = await clipInputOf(db, filmId);
+    for (const { id, stamp: from } of strikes) {
+      if (Date.now() >= until) break;
+      const strike = found?.clip.document.strikes.find((one) => one.id === id);
+      left -= 1;
+      if (!found || !strike) continue;
+      yield measuredAnew(found, strike, from);
+    }
+  }
+  const again = new Set(stale.map(({ id }) => id));
+  for (const one of await judgedAnew(db, studentId, clipId)) {
+    if (!again.has(one.id)) yield { ...one, measured: null };
+  }
+  return left;
+}
+
+function measuredAnew(
+  { clip, library }: ClipAndLibrary,
+  strike: StrikeDocument,
+  from: string,
+): Update {
+  const { document, student } = clip;
+  const { facts, problems, ...measured } = measureInClip(clip, strike);
+  const rules = rulesFor(strike, document.strikes, student, library);
+  const findings = judgeMeasured({ ...measured, problems }, facts.strike, rules);
+  return {
+    id: strike.id,
+    measured: {
+      stamp: from,
+      // Marks that contradict each other measure nothing.
+      readings: problems.length > 0 ? '{}' : packed(measured.readings),
+      links: Object.fromEntries(
+        Object.entries(measured.links).map(([link, { verdict }]) => [link, verdict]),
+      ),
+    },
+    rules: rulesOf(library, student.school),
+    shows: shownBy(findings),
+  };
+}
+
+/**
+ * The stage: measure what is stale, and judge what was judged by other rules, for about so long; and
+ * keep it.
  *
  * @param milliseconds after which no further strike is begun
  * @returns how many strikes are left
@@ -83,43 +161,29 @@ export async function measureStudent(
   studentId: string,
   milliseconds = Infinity,
 ): Promise<number> {
-  const stale = await staleOf(db, studentId);
-  const until = Date.now() + milliseconds;
-  let left = stale.length;
-  for (const [clipId, strikes] of group(stale, ({ clip_id }) => clip_id)) {
-    if (Date.now() >= until) break;
-    const found = await clipInputOf(db, clipId);
-    for (const { id, stamp: from } of strikes) {
-      if (Date.now() >= until) break;
-      const strike = found?.clip.document.strikes.find((one) => one.id === id);
-      left -= 1;
-      if (!found || !strike) continue;
-      const { clip, library } = found;
-      const { document, student } = clip;
-      const measured = measureInClip(clip, strike);
-      const rules = rulesFor(strike, document.strikes, student, library);
-      const findings = judgeMeasured(measured, measured.facts.strike, rules);
-      await keep(db, id, { from, rules: rulesOf(library, student.school) }, measured, findings);
-    }
+  const work = updates(db, studentId, { milliseconds });
+  for (;;) {
+    const next = await work.next();
+    if (next.done) return next.value;
+    await keep(db, next.value);
   }
-  await judgeStudent(db, studentId);
-  return left;
 }
 
-async function keep(
-  db: Db,
-  id: string,
-  { from, rules }: { readonly from: string; readonly rules: string },
-  { readings, links, problems }: MeasuredInClip,
-  findings: readonly Finding[],
-): Promise<void> {
+async function keep(db: Db, { id, measured, rules, shows }: Update): Promise<void> {
+  const judged = { rules, shows: JSON.stringify(shows) };
+  if (!measured) {
+    await db
+      .updateTable('measured')
+      .set({ ...judged, updated_at: now() })
+      .where('strike_id', '=', id)
+      .execute();
+    return;
+  }
   const values = {
-    ...{ stamp: from, rules, shows: JSON.stringify(shownBy(findings)) },
-    // Marks that contradict each other measure nothing.
-    readings: problems.length > 0 ? '{}' : packed(readings),
-    links: JSON.stringify(
-      Object.fromEntries(Object.entries(links).map(([link, { verdict }]) => [link, verdict])),
-    ),
+    ...judged,
+    stamp: measured.stamp,
+    readings: measured.readings,
+    links: JSON.stringify(measured.links),
   };
   await db
     .insertInto('measured')
@@ -132,40 +196,92 @@ async function keep(
 
 export const linksSchema = z.record(z.string(), z.enum(['drives', 'neutral', 'drags']));
 
-/** Measured strikes, oldest first; of one technique or all, of one clip or all. */
-export async function measuredStrikes(
-  db: Db,
-  studentId: string,
-  technique?: string,
-  clipId?: string,
-): Promise<MeasuredStrike[]> {
-  const rows = await db
-    .selectFrom('measured')
-    .innerJoin('strike', 'strike.id', 'measured.strike_id')
+const strikes = (db: Db, studentId: string) =>
+  db
+    .selectFrom('strike')
     .innerJoin('clip', 'clip.id', 'strike.clip_id')
+    .leftJoin('measured', 'measured.strike_id', 'strike.id')
     .select(['strike.id', 'strike.clip_id', 'strike.technique', 'strike.side'])
     .select(['clip.view', 'clip.intent', 'clip.round', 'clip.created_at'])
-    .select(['measured.readings', 'measured.links', 'measured.shows'])
     .where('clip.student_id', '=', studentId)
     .where('clip.deleted_at', 'is', null)
     .where('strike.removed_at', 'is', null)
+    .orderBy('clip.created_at')
+    .orderBy('strike.position');
+
+/** Which strikes are asked for; all where nothing is said. */
+export interface Which {
+  readonly technique?: string;
+  readonly clipId?: string;
+  /** What may be worked out while somebody waits, ms. */
+  readonly milliseconds?: number;
+}
+
+export interface StrikesNow {
+  /** Oldest first. */
+  readonly strikes: readonly MeasuredStrike[];
+  /** Strikes that there was no time to measure. */
+  readonly left: number;
+}
+
+/** Measured strikes as they are now, whether that is kept yet or not. Nothing is written. */
+export async function strikesNow(
+  db: Db,
+  studentId: string,
+  { technique, clipId, milliseconds = Infinity }: Which = {},
+): Promise<StrikesNow> {
+  const { anew, left } = await updatesIn(db, studentId, { clipId, milliseconds });
+  const rows = await strikes(db, studentId)
+    .select(['measured.readings', 'measured.links', 'measured.shows'])
     .$if(technique !== undefined, (query) => query.where('strike.technique', '=', technique!))
     .$if(clipId !== undefined, (query) => query.where('clip.id', '=', clipId!))
-    .orderBy('clip.created_at')
-    .orderBy('strike.position')
     .execute();
-  return rows.map((row) => ({
-    id: row.id,
-    clipId: row.clip_id,
-    technique: row.technique,
-    side: row.side,
-    view: row.view,
-    intent: row.intent,
-    round: row.round,
-    day: dayIn(new Date(row.created_at)),
-    filmedAt: row.created_at,
-    readings: unpacked(row.readings),
-    links: linksSchema.parse(JSON.parse(row.links)) as MeasuredStrike['links'],
-    shows: showsSchema.parse(JSON.parse(row.shows)),
-  }));
+  const found = rows.flatMap((row): MeasuredStrike[] => {
+    const update = anew.get(row.id);
+    const kept = row.readings === null || row.links === null ? null : row;
+    if (!update?.measured && !kept) return [];
+    return [
+      {
+        id: row.id,
+        clipId: row.clip_id,
+        technique: row.technique,
+        side: row.side,
+        view: row.view,
+        intent: row.intent,
+        round: row.round,
+        day: dayIn(new Date(row.created_at)),
+        filmedAt: row.created_at,
+        readings: unpacked(update?.measured?.readings ?? kept!.readings!),
+        links:
+          update?.measured?.links ??
+          (linksSchema.parse(JSON.parse(kept!.links!)) as MeasuredStrike['links']),
+        shows: update?.shows ?? showsSchema.parse(JSON.parse(kept!.shows!)),
+      },
+    ];
+  });
+  return { strikes: found, left };
+}
+
+/** What each strike shows now, without its readings. */
+export async function shownNow(
+  db: Db,
+  studentId: string,
+  milliseconds = Infinity,
+): Promise<readonly Pick<MeasuredStrike, 'id' | 'clipId' | 'technique' | 'shows'>[]> {
+  const { anew } = await updatesIn(db, studentId, { milliseconds });
+  const rows = await strikes(db, studentId).select('measured.shows').execute();
+  return rows.flatMap(({ id, clip_id, technique, shows: kept }) => {
+    const shows = anew.get(id)?.shows ?? (kept && showsSchema.parse(JSON.parse(kept)));
+    return shows ? [{ id, clipId: clip_id, technique, shows }] : [];
+  });
+}
+
+async function updatesIn(db: Db, studentId: string, asked: Asked) {
+  const anew = new Map<string, Update>();
+  const work = updates(db, studentId, asked);
+  for (;;) {
+    const next = await work.next();
+    if (next.done) return { anew, left: next.value };
+    anew.set(next.value.id, next.value);
+  }
 }

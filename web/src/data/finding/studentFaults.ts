@@ -2,10 +2,10 @@
 import { group, min } from 'd3-array';
 import type { Catalogue } from '@sinew/core/judge/fault/schema';
 import { faultById } from '@sinew/core/judge/fault/faults';
-import { now, type Db } from '../database/database';
+import { now, type Db } from '../database/db';
 import { putAside } from './findings';
 import { libraryOf } from '../gym/library';
-import { showsSchema } from './foundFaults';
+import { shownNow } from './measured';
 
 export interface StudentFault {
   readonly studentId: string;
@@ -109,23 +109,17 @@ export async function injuriesOf(
   );
 }
 
+/** What may be measured while somebody waits for the answer, ms. */
+const PATIENCE = 1500;
+
 /** What can hurt and was found in a strike, and on which the coach has not said a word. */
 async function undecidedInjuries(db: Db, studentId: string, { faults }: Catalogue) {
   const hurting = new Set(faults.filter(({ injury }) => injury).map(({ id }) => id));
-  const rows = await db
-    .selectFrom('measured')
-    .innerJoin('strike', 'strike.id', 'measured.strike_id')
-    .innerJoin('clip', 'clip.id', 'strike.clip_id')
-    .select(['strike.id', 'strike.clip_id', 'strike.technique', 'measured.shows'])
-    .where('clip.student_id', '=', studentId)
-    .where('clip.deleted_at', 'is', null)
-    .where('strike.removed_at', 'is', null)
-    .execute();
-  const shown = rows.flatMap(({ id, clip_id, technique, shows }) =>
-    showsSchema
-      .parse(JSON.parse(shows))
-      .found.filter((fault) => hurting.has(fault))
-      .map((fault) => ({ technique, fault, clipId: clip_id, strikeId: id })),
+  const strikes = await shownNow(db, studentId, PATIENCE);
+  const shown = strikes.flatMap(({ id, clipId, technique, shows }) =>
+    shows.found
+      .filter((fault) => hurting.has(fault))
+      .map((fault) => ({ technique, fault, clipId, strikeId: id })),
   );
   if (shown.length === 0) return [];
   const decided = await db

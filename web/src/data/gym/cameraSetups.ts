@@ -1,7 +1,7 @@
 /** How cameras stood, by name, so that a set-up measured once serves every clip it took. */
 import { nanoid } from 'nanoid';
 import { calibrationSchema, type SavedCalibration } from '@sinew/core/analysis/clipDocument';
-import { now, stamps, type Db } from '../database/database';
+import { now, stamps, type Db } from '../database/db';
 import { theGym } from './gym';
 
 export interface CameraSetup {

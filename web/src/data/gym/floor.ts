@@ -3,7 +3,7 @@ import { group } from 'd3-array';
 import { sql } from 'kysely';
 import type { Verdict } from '@sinew/core/measure/chain/verdict';
 import type { Link, View } from '@sinew/core/foundation/technique/techniques';
-import type { Db } from '../database/database';
+import type { Db } from '../database/db';
 import { linksSchema } from '../finding/measured';
 import { retestsOf, type Retest } from '../work/retests';
 

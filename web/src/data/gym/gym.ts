@@ -3,7 +3,7 @@ import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import { INTENTS } from '@sinew/core/foundation/drill/intent';
 import { sessionSchema, SESSIONS, type Session } from '@sinew/core/train/work/session';
-import { now, stamps, type Db } from '../database/database';
+import { now, stamps, type Db } from '../database/db';
 
 export interface Gym {
   readonly id: string;

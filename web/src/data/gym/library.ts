@@ -9,7 +9,7 @@ import {
   type LibraryChange,
 } from '@sinew/core/judge/library/edits';
 import { schoolSchema, type School } from '@sinew/core/judge/school/schools';
-import { now, stamps, type Db } from '../database/database';
+import { now, stamps, type Db } from '../database/db';
 import { theGym } from './gym';
 
 export interface LibraryEntry {

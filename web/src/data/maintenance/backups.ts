@@ -9,7 +9,7 @@ import Database from 'better-sqlite3';
 import { sql } from 'kysely';
 import { nanoid } from 'nanoid';
 import { isFilmHash } from '../clip/clipFiles';
-import type { Db } from '../database/database';
+import type { Db } from '../database/db';
 import { damageAmong } from '../database/databaseProblem';
 import { MIGRATIONS } from '../database/migrations';
 import { DAY_MS } from '../database/today';

@@ -8,7 +8,7 @@ import { join } from 'node:path';
 import { sql } from 'kysely';
 import { z } from 'zod';
 import { DAY_MS } from '../database/today';
-import type { Db } from '../database/database';
+import type { Db } from '../database/db';
 import { writeWhole } from '../database/writeWhole';
 
 /** A longer jump, forwards or back, has to be confirmed. */

@@ -6,7 +6,7 @@ import { z } from 'zod';
 import { isFilmHash } from '../clip/clipFiles';
 import { writeWhole } from '../database/writeWhole';
 import type { NamedFilm } from './hashFilms.worker';
-import type { Place } from './maintain';
+import type { Place } from './place';
 
 const FILE = 'film-check.json';
 const checkSchema = z.object({ at: z.iso.datetime(), altered: z.array(z.string()) });

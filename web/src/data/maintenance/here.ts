@@ -7,7 +7,8 @@ import { confirmClock } from './clock';
 import { checkFilms, filmTroubles, type FilmTrouble } from './filmCheck';
 import { filmsWithoutConsent, purgeFilms } from './trash';
 import { today } from '../database/today';
-import { forget, lookAfter, maintain, type Place, type Upkeep } from './maintain';
+import { forget, lookAfter, maintain, type Upkeep } from './maintain';
+import type { Place } from './place';
 import { keptFilms, putStraysAside } from './sweep';
 
 /** One for pages and start-up alike, which are bundled apart. */

@@ -12,20 +12,13 @@ import {
   KEPT,
   missingFilmsBack,
 } from './backups';
-import type { ClipFiles } from '../clip/clipFiles';
-import type { Db } from '../database/database';
+import type { Db } from '../database/db';
 import { dayIn, DAY_MS } from '../database/today';
 import { dueInTrash, emptyTrash, filmsWithoutConsent, purgeWithoutConsent } from './trash';
 import { readClock, type Clock } from './clock';
+import type { Place } from './place';
 import { bringBack, emptySetAside, forgetAside } from './setAside';
 import { clearTransfers, doubtfulStrays, keptFilms, putStraysAside, type Strays } from './sweep';
-
-export interface Place {
-  readonly db: Db;
-  readonly files: ClipFiles;
-  /** The data folder. */
-  readonly folder: string;
-}
 
 /** What the coach has to know, or to say. */
 export interface Upkeep {

@@ -5,7 +5,7 @@
  */
 import { readdir, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { Db } from '../database/database';
+import type { Db } from '../database/db';
 import { putAside } from './setAside';
 
 const HOUR = 3_600_000;

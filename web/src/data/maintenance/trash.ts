@@ -1,7 +1,7 @@
 /** What was deleted and can be brought back for thirty days; what goes for good, and when. */
 import { OF_AGE, yearsBefore } from '@sinew/core/foundation/calendar/age';
 import type { Day } from '@sinew/core/foundation/calendar/day';
-import type { Db } from '../database/database';
+import type { Db } from '../database/db';
 import { deleteClip, destroyClip, purgeFilm, restoreClip } from '../clip/clipEnds';
 import type { ClipFiles } from '../clip/clipFiles';
 import { measureStudent } from '../finding/measured';

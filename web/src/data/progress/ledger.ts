@@ -13,8 +13,8 @@ import {
   type Result,
 } from '@sinew/core/train/progress/fieldTest';
 import { halfWidth, isAbsent } from '@sinew/core/foundation/reading/reading';
-import { stamps, type Db } from '../database/database';
-import { measuredStrikes, type MeasuredStrike } from '../finding/measured';
+import { stamps, type Db } from '../database/db';
+import { strikesNow, type MeasuredStrike } from '../finding/measured';
 
 /** Strikes of one kind in one film. */
 export interface LedgerSet extends Circumstances {
@@ -28,7 +28,11 @@ export interface LedgerSet extends Circumstances {
 
 /** Oldest first. */
 export async function setsOf(db: Db, studentId: string, technique?: string): Promise<LedgerSet[]> {
-  const strikes = await measuredStrikes(db, studentId, technique);
+  return setsIn((await strikesNow(db, studentId, { technique })).strikes);
+}
+
+/** @param strikes oldest first */
+export function setsIn(strikes: readonly MeasuredStrike[]): LedgerSet[] {
   const kinds = group(strikes, (one) => `${one.clipId} ${one.technique} ${one.side}`);
   return [...kinds.values()].map((same): LedgerSet => {
     const { clipId, day, round, view, intent, side, technique: kind } = same[0]!;

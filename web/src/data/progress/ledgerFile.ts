@@ -6,11 +6,11 @@ import { MEASURE_IDS, MEASURE_NAMES } from '@sinew/core/measure/measures/allMeas
 import { isAbsent } from '@sinew/core/foundation/reading/reading';
 import { VIEWS } from '@sinew/core/foundation/technique/techniques';
 import { INTENTS } from '@sinew/core/foundation/drill/intent';
-import type { Db } from '../database/database';
+import type { Db } from '../database/db';
 import { studentFaultsOf } from '../finding/studentFaults';
 import { notesOf, testsOf } from './ledger';
 import { libraryOf } from '../gym/library';
-import { measuredStrikes, type MeasuredStrike } from '../finding/measured';
+import { strikesNow, type MeasuredStrike } from '../finding/measured';
 import { studentById } from '../student/students';
 import { logsOf } from '../work/drillLog';
 
@@ -96,8 +96,8 @@ function readingsOf({ readings }: MeasuredStrike): LedgerFile['strikes'][number]
 export async function ledgerFileOf(db: Db, studentId: string): Promise<LedgerFile | null> {
   const student = await studentById(db, studentId);
   if (!student) return null;
-  const [strikes, faults, logs, tests, notes, { catalogue }] = await Promise.all([
-    measuredStrikes(db, studentId),
+  const [{ strikes }, faults, logs, tests, notes, { catalogue }] = await Promise.all([
+    strikesNow(db, studentId),
     studentFaultsOf(db, studentId),
     logsOf(db, studentId),
     testsOf(db, studentId),

@@ -14,7 +14,7 @@ import { reliabilityOf, type Reliability } from '@sinew/core/train/progress/reli
 import { isAbsent, type Unit } from '@sinew/core/foundation/reading/reading';
 import { measureInClip } from '@sinew/core/analysis/analyzeClip';
 import { strikeSchema } from '@sinew/core/analysis/clipDocument';
-import { stamps, type Db } from '../database/database';
+import { stamps, type Db } from '../database/db';
 import { clipInputOf } from '../clip/clipInput';
 
 /** Fewer strikes marked twice say nothing about the next one. */

@@ -5,7 +5,7 @@ import { z } from 'zod';
 import { ageOn, OF_AGE, POWER_AGE } from '@sinew/core/foundation/calendar/age';
 import { daySchema, type Day } from '@sinew/core/foundation/calendar/day';
 import { schoolSchema, type School } from '@sinew/core/judge/school/schools';
-import { now, stamps, type Db } from '../database/database';
+import { now, stamps, type Db } from '../database/db';
 import { theGym } from '../gym/gym';
 import { today } from '../database/today';
 import type { ConsentTable, StudentTable } from '../database/schema';

@@ -11,7 +11,7 @@ import { pipeline } from 'node:stream/promises';
 import { nanoid } from 'nanoid';
 import yazl from 'yazl';
 import type { ClipFiles } from '../clip/clipFiles';
-import { now, type Db } from '../database/database';
+import { now, type Db } from '../database/db';
 import { theGym } from '../gym/gym';
 import { MANIFEST, SCHEMA, type Manifest } from './gymManifest';
 import { streamed, TABLES, toLine, type Row } from './gymTables';

@@ -14,7 +14,7 @@ import type { z } from 'zod';
 import { servedType } from '../../video/filmTypes';
 import { UnusableFilm, type Film as FoundFilm } from '../../video/inspect';
 import type { ClipFiles } from '../clip/clipFiles';
-import type { Db } from '../database/database';
+import type { Db } from '../database/db';
 import { MANIFEST, manifestSchema, SCHEMA, type Manifest } from './gymManifest';
 import { insertRow, rowSchema, rowsOf, TABLES, type Row, type TableName } from './gymTables';
 import { inspectFile } from '../clip/inspectFile';

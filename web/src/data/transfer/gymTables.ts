@@ -1,7 +1,7 @@
 /** The tables of a gym as rows of JSON, in an order in which each finds what it refers to. */
 import { sql } from 'kysely';
 import { z } from 'zod';
-import type { Db } from '../database/database';
+import type { Db } from '../database/db';
 import type { Schema } from '../database/schema';
 
 /** Every table; the linter of types says when one is forgotten. */

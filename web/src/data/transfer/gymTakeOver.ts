@@ -1,5 +1,5 @@
 /** The rows of a gym's file put beside those that are here, in one transaction. */
-import { now, type Db } from '../database/database';
+import { now, type Db } from '../database/db';
 import { theGym } from '../gym/gym';
 import { insertRow, rowsOf, type Row, type TableName } from './gymTables';
 

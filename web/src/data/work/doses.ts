@@ -1,5 +1,5 @@
 /** How much of each kind of work a student has done. */
-import type { Db } from '../database/database';
+import type { Db } from '../database/db';
 
 export interface Dose {
   readonly name: string;

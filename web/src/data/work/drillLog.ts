@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { daySchema } from '@sinew/core/foundation/calendar/day';
 import { TECHNIQUES } from '@sinew/core/foundation/technique/techniques';
 import { INTENTS } from '@sinew/core/foundation/drill/intent';
-import { now, stamps, type Db } from '../database/database';
+import { now, stamps, type Db } from '../database/db';
 import { studentById } from '../student/students';
 
 const id = z.string().min(1).max(60);

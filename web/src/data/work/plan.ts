@@ -5,7 +5,7 @@ import { z } from 'zod';
 import { daySchema, dayNumber, plusDays, type Day } from '@sinew/core/foundation/calendar/day';
 import { blockOf } from '@sinew/core/train/work/plan';
 import { sessionSchema } from '@sinew/core/train/work/session';
-import { now, stamps, type Db } from '../database/database';
+import { now, stamps, type Db } from '../database/db';
 import { theGym } from '../gym/gym';
 
 export interface PlanItem {

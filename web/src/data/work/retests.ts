@@ -1,7 +1,7 @@
 /** Films that answer the question whether the work has changed anything. */
 import { sql } from 'kysely';
 import { plusDays, type Day } from '@sinew/core/foundation/calendar/day';
-import type { Db } from '../database/database';
+import type { Db } from '../database/db';
 import { dayIn } from '../database/today';
 
 export interface Retest {

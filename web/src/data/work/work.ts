@@ -18,7 +18,7 @@ import {
 } from '@sinew/core/train/work/prescription';
 import { volumeOf, type Volume } from '@sinew/core/train/work/volume';
 import { resolve } from '@sinew/core/judge/school/resolve';
-import { now, stamps, type Db } from '../database/database';
+import { now, stamps, type Db } from '../database/db';
 import { logsOf, type Log } from './drillLog';
 import { settingsOf } from '../gym/gym';
 import {
@@ -28,7 +28,6 @@ import {
   type StudentFault,
 } from '../finding/studentFaults';
 import { libraryOf } from '../gym/library';
-import { measureStudent } from '../finding/measured';
 import { retestsOf, type Retest } from './retests';
 import { studentById } from '../student/students';
 import { today } from '../database/today';
@@ -90,14 +89,11 @@ export interface Work {
 }
 
 const LOGS_SHOWN = 40;
-/** What may be measured while a page is waited for, ms. */
-const PATIENCE = 1500;
 
 /** @returns null when there is no such student */
 export async function workOf(db: Db, studentId: string): Promise<Work | null> {
   const student = await studentById(db, studentId);
   if (!student) return null;
-  await measureStudent(db, studentId, PATIENCE);
   const day = today();
   const [library, faults, rows, logs, settings, steps, retests] = await Promise.all([
     libraryOf(db),

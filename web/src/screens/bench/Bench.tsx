@@ -1,54 +1,23 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import type { Cue, Decision } from '@/data/finding/findings';
-import type { SavedBench } from '@/data/bench/bench';
-import type { Library } from '@sinew/core/judge/library/edits';
-import type { CameraSetup } from '@/data/gym/cameraSetups';
-import type { ClipSummary } from '@/data/clip/clips';
-import type { SecondView } from '@/data/clip/viewPairs';
 import { useStore } from 'zustand';
-import type { Job } from '@/tracking/job';
 import { queue } from '@/tracking/queue';
 import type { Survey } from '@/video/survey';
 import { sendSurvey, useSurvey } from '@/video/useSurvey';
-import type { ImportedSeries, StudentFacts } from '@sinew/core/analysis/clipFacts';
 import { giveKeysBack } from '@/ui/giveKeysBack';
-import {
-  BenchContext,
-  createBenchStore,
-  useBench,
-  useBenchStore,
-  type BenchClip,
-  type BenchStore,
-} from './document/benchStore';
+import { BenchContext, createBenchStore, useBench, useBenchStore } from './document/benchStore';
+import type { BenchProps } from './benchProps';
 import { BenchKeys } from './commands/BenchKeys';
 import { BenchTop } from './BenchTop';
 import { ChainStrip } from './strip/ChainStrip';
 import { Picture } from './picture/Picture';
 import { SidePanel } from './panel/SidePanel';
-import { AutomaticStrikes } from './document/AutomaticStrikes';
+import { adoptNewest } from './document/adoptNewest';
 import { DoubtKeys } from './panel/body/Doubts';
 import { TrackingKeeper } from './document/TrackingKeeper';
 import { AnalysisProvider } from './document/useAnalysis';
 import { TrackedProvider } from './document/useTracked';
-
-export interface BenchProps {
-  readonly clip: BenchClip;
-  readonly student: StudentFacts;
-  readonly saved: SavedBench;
-  readonly library: Library;
-  readonly start: { readonly strikeId: string | null; readonly frame: number };
-  readonly decisions: Readonly<Record<string, readonly Decision[]>>;
-  readonly cues: readonly Cue[];
-  readonly survey: Survey | null;
-  readonly second: SecondView | null;
-  readonly job: Job | null;
-  readonly series: ImportedSeries | null;
-  readonly setups: readonly CameraSetup[];
-  /** The student's other clips, newest first. */
-  readonly others: readonly ClipSummary[];
-}
 
 /** Where a clip is worked: picture, chain strip, faults and cue. */
 export function Bench(props: BenchProps) {
@@ -77,7 +46,6 @@ export function Bench(props: BenchProps) {
       <BenchKeys />
       <Surveyor known={props.survey} />
       <TrackingKeeper />
-      <AutomaticStrikes />
       <div
         className="flex h-[calc(100dvh-var(--bar,0px))] min-h-[640px] flex-col overflow-hidden"
         onClick={giveKeysBack}
@@ -98,16 +66,6 @@ export function Bench(props: BenchProps) {
   );
 }
 
-/**
- * The browser's Back may bring this page up from memory, as it was before the last changes; what
- * is on disk wins over that.
- */
-async function adoptNewest(store: BenchStore): Promise<void> {
-  const { clip, adopt } = store.getState();
-  const response = await fetch(`/api/clips/${clip.id}/bench`).catch(() => null);
-  if (response?.ok) adopt((await response.json()) as SavedBench);
-}
-
 /** Goes through the film in the background, unless that has been done or the tracker is at it. */
 function Surveyor({ known }: { known: Survey | null }) {
   const store = useBenchStore();
@@ -125,7 +83,10 @@ function Surveyor({ known }: { known: Survey | null }) {
   useEffect(() => {
     if (stored && state.kind !== 'done') return;
     store.getState().surveyed(state, { cancel, again });
-    if (state.kind === 'done' && !known) void sendSurvey(clip.id, state.survey);
+    if (state.kind === 'done' && !known) {
+      // With it in hand the server may have taken the strikes of a finished body search.
+      void sendSurvey(clip.id, state.survey).then(() => adoptNewest(store));
+    }
   }, [store, state, cancel, again, clip.id, known, stored]);
   return null;
 }

@@ -15,6 +15,7 @@ import type { KeyList } from '@/ui/keysHelp';
 import { Differences } from './Differences';
 import { FrameAt } from './FrameAt';
 import { Overlaid } from './Overlaid';
+import { FROM, TO } from './stretch';
 import { TwoChains } from './TwoChains';
 
 const KEYS: KeyList = [
@@ -23,10 +24,6 @@ const KEYS: KeyList = [
   ['Home', 'contact'],
   ['O', 'one over the other, or side by side'],
 ];
-
-/** Seconds before and after contact that the scrubber goes over. */
-export const FROM = -0.6;
-export const TO = 0.4;
 
 /** Two strikes aligned at contact: one scrubber, both chains, and what has really changed. */
 export function CompareScreen({

@@ -6,7 +6,7 @@ import { useRef, type PointerEvent } from 'react';
 import { max } from 'd3-array';
 import type { Technique } from '@sinew/core/foundation/technique/techniques';
 import type { FilmOfStrike } from '@/data/finding/comparing';
-import { FROM, TO } from './CompareScreen';
+import { FROM, TO } from './stretch';
 
 const WIDTH = 640;
 const LANE = 30;

@@ -5,7 +5,7 @@ import type { Drill } from '@sinew/core/foundation/drill/drills';
 import type { Catalogue } from '@sinew/core/judge/fault/schema';
 import type { Edits } from '@sinew/core/judge/library/edits';
 import { Button } from '@/ui/button';
-import type { Change } from './LibraryScreen';
+import type { Change } from './change';
 
 /** Drills and doses; the dose is the coach's to change. */
 export function Drills({

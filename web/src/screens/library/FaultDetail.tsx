@@ -10,18 +10,14 @@ import {
 } from '@sinew/core/judge/fault/schema';
 import { checkById } from '@sinew/core/judge/eye/eyeChecks';
 import { limitOf, type Edits } from '@sinew/core/judge/library/edits';
-import { MEASURE_NAMES, type MeasureId } from '@sinew/core/measure/measures/allMeasures';
-import { SET_NAMES } from '@sinew/core/measure/measures/set';
 import { unitOf } from '@sinew/core/measure/measures/units';
 import { quantity, toScreen } from '@sinew/core/foundation/reading/say';
 import { choiceName, SCHOOLS } from '@sinew/core/judge/school/schools';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { Button } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';
-import type { Change } from './LibraryScreen';
-
-export const readingName = (id: string): string =>
-  ({ ...MEASURE_NAMES, ...SET_NAMES })[id as MeasureId] ?? id;
+import type { Change } from './change';
+import { readingName } from './readingName';
 
 const IS = { below: 'below', above: 'above', outside: 'beyond, either way' } as const;
 

@@ -5,7 +5,7 @@ import { faultById } from '@sinew/core/judge/fault/faults';
 import type { Catalogue, Fault } from '@sinew/core/judge/fault/schema';
 import type { Edits } from '@sinew/core/judge/library/edits';
 import { Button } from '@/ui/button';
-import type { Change } from './LibraryScreen';
+import type { Change } from './change';
 import { FaultDetail } from './FaultDetail';
 import { OwnFault } from './OwnFault';
 

@@ -5,13 +5,14 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { useRouter } from 'next/navigation';
 import type { Catalogue } from '@sinew/core/judge/fault/schema';
-import type { Edits, LibraryChange } from '@sinew/core/judge/library/edits';
+import type { Edits } from '@sinew/core/judge/library/edits';
 import type { LibraryEntry } from '@/data/gym/library';
 import { LOST } from '@/ui/askDialog';
 import { TextField } from '@/ui/field';
 import { MainBar } from '@/ui/mainBar';
 import { useRemembered } from '@/ui/useRemembered';
 import { change } from './actions';
+import type { Change } from './change';
 import { Drills } from './Drills';
 import { effectInWords } from './effect';
 import { History } from './History';
@@ -22,9 +23,6 @@ import { Techniques } from './Techniques';
 const TABS = ['Leaks', 'Schools', 'Drills', 'Strikes', 'History'] as const;
 /** Who changes things is remembered in this browser. */
 const NAME_KEY = 'sinew-coach';
-
-/** @param said what to say when it is kept, before what it does to the gym's strikes */
-export type Change = (wanted: LibraryChange, said?: string) => Promise<boolean>;
 
 /** Which faults a choice of school has a say in. */
 function touchedBy({ faults }: Catalogue, key: string): string {

@@ -8,8 +8,8 @@ import { toScreen } from '@sinew/core/foundation/reading/say';
 import { TECHNIQUES } from '@sinew/core/foundation/technique/techniques';
 import { Button } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';
-import { readingName } from './FaultDetail';
-import type { Change } from './LibraryScreen';
+import { readingName } from './readingName';
+import type { Change } from './change';
 
 const slug = (name: string) =>
   name

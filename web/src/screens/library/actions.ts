@@ -7,6 +7,7 @@ import { schoolSchema } from '@sinew/core/judge/school/schools';
 import { database } from '@/data/database/database';
 import { changeLibrary, libraryOf, setStudentSchool } from '@/data/gym/library';
 import { effectOf, type Effect } from '@/data/finding/foundFaults';
+import { measureAllLater, measureLater } from '@/data/finding/measureLater';
 
 const bySchema = z
   .string()
@@ -28,6 +29,7 @@ export async function change(by: string, wanted: LibraryChange): Promise<ChangeO
     if (error instanceof RangeError) return { kind: 'wrong', why: error.message };
     throw error;
   }
+  await measureAllLater();
   revalidatePath('/', 'layout');
   return { kind: 'kept', effect: await effectOf(db, before, await libraryOf(db)) };
 }
@@ -41,5 +43,6 @@ export async function chooseForStudent(
     z.string().min(1).max(60).parse(studentId),
     schoolSchema.parse(school),
   );
+  measureLater(studentId);
   revalidatePath('/', 'layout');
 }

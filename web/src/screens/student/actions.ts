@@ -3,6 +3,7 @@
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
 import { database } from '@/data/database/database';
+import { measureLater } from '@/data/finding/measureLater';
 import { filmsGoNow } from '@/data/maintenance/here';
 import { moveClip, type MoveOutcome } from '@/data/clip/moveClip';
 import {
@@ -58,6 +59,8 @@ export async function saveStudent(
     return { values, errors: { name: 'This student is not in the list any more.' } };
   }
   const saved = id ?? (await addStudent(db, parsed.data, formKey.parse(values.key)));
+  // Stance, height and mass are part of what is measured.
+  if (id !== null) measureLater(id);
   shown();
   return { values, errors: {}, saved };
 }

@@ -1,6 +1,7 @@
 import { LIBRARY_VERSION, libraryFileSchema } from '@sinew/core/judge/library/edits';
 import { ownPagesOnly } from '@/app/api/local';
 import { database } from '@/data/database/database';
+import { measureAllLater } from '@/data/finding/measureLater';
 import { changeLibrary, editsOf } from '@/data/gym/library';
 
 /** The gym's library as a file. */
@@ -33,6 +34,7 @@ export const PUT = ownPagesOnly(async (request) => {
   }
   try {
     await changeLibrary(await database(), by.slice(0, 60), { kind: 'all', edits: file.data.edits });
+    await measureAllLater();
   } catch (error) {
     return wrong(
       `The library does not fit together: ${error instanceof Error ? error.message : 'unknown'}. Nothing was changed.`,

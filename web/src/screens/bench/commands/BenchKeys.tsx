@@ -141,7 +141,7 @@ const HELP: KeyList = [
   ['N', 'not so: dismiss the first leak'],
   ['J', 'not now: leave the first leak for later'],
   ['U', 'give the work for the cue'],
-  ['Q E A', 'under Eye: drives, rides, drags; , and . back and on'],
+  ['Q E A', 'under Eye: drives, neutral, drags; , and . back and on'],
 ];
 
 export function BenchKeysHelp() {

@@ -1,48 +1,13 @@
 'use client';
 
-import { nanoid } from 'nanoid';
-import { useEffect, useRef } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { strikingSide } from '@sinew/core/foundation/technique/strike';
 import { Button } from '@/ui/button';
 import { NOT_WHILE_TYPING } from '../commands/BenchKeys';
 import { documentOf, strikeOf, useBench, useBenchStore } from './benchStore';
-import { confirmStrike, refuseAutomatic, renameStrike, takeAutomatically } from './edits';
+import { confirmStrike, refuseAutomatic, renameStrike } from './edits';
 import { TechniqueSelect } from '../panel/TechniqueSelect';
-import { useProposals } from './useTake';
-
-/**
- * A film that was given to the tracker with a technique is taken apart without being asked: every
- * strike found in it is taken as one of that technique, and marked as automatic.
- */
-export function AutomaticStrikes() {
-  const store = useBenchStore();
-  const proposals = useProposals();
-  const isSurveyed = useBench(({ survey }) => survey.kind === 'done');
-  const isTracked = useBench(({ job }) => job !== null && job.state !== 'failed');
-  const isUntouched = useBench((state) => {
-    const { strikes, refused, purpose } = documentOf(state);
-    return strikes.length === 0 && refused.length === 0 && purpose !== null;
-  });
-  // Once: what the coach has undone does not come back by itself.
-  const isDone = useRef(false);
-  useEffect(() => {
-    if (isDone.current || !isSurveyed || !isTracked || !isUntouched) return;
-    isDone.current = true;
-    const state = store.getState();
-    const document = documentOf(state);
-    const technique = techniqueById(document.purpose!.technique);
-    const side = strikingSide(technique, state.student.stance);
-    const named = { technique: technique.id, side };
-    const next = takeAutomatically(document, named, proposals, () => nanoid());
-    state.edit(next);
-    state.selectStrike(next.strikes[0]!.id);
-    const contact = next.strikes[0]!.marks.contact;
-    if (contact && state.frame === 0) state.goTo(contact.frame);
-  }, [store, proposals, isSurveyed, isTracked, isUntouched]);
-  return null;
-}
 
 /** The strike in hand was found and named by the program: the coach's word on it, one key each. */
 export function AutomaticAsked() {

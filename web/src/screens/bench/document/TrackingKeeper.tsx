@@ -2,6 +2,7 @@
 
 import { useEffect } from 'react';
 import { jobOf, onNews, detectionsOf, surveyOf } from '@/tracking/requests';
+import { adoptNewest } from './adoptNewest';
 import { useBench, useBenchStore } from './benchStore';
 
 /**
@@ -20,7 +21,7 @@ export function TrackingKeeper() {
     () =>
       keepUp(clipId, async () => {
         const [job, detections] = await Promise.all([jobOf(clipId), detectionsOf(clipId)]);
-        const known = store.getState().detections;
+        const { detections: known, job: before } = store.getState();
         const isNew = detections.length > 0 || known.length > 0;
         store.getState().tracked(job, isNew ? detections : known);
         const { survey, surveyControl, surveyed } = store.getState();
@@ -29,6 +30,7 @@ export function TrackingKeeper() {
           const found = await surveyOf(clipId);
           if (found && surveyControl) surveyed({ kind: 'done', survey: found }, surveyControl);
         }
+        if (job?.state === 'done' && before?.state !== 'done') await adoptNewest(store);
       }),
     [store, clipId],
   );

@@ -1,4 +1,5 @@
 /** Saves the latest document a moment after it has changed, one request at a time. */
+import PQueue from 'p-queue';
 import type { ClipDocument } from '@sinew/core/analysis/clipDocument';
 
 export type SaveState =
@@ -7,14 +8,15 @@ export type SaveState =
   /** Not on disk; `isFinal` when trying again would not help. */
   | { readonly kind: 'failed'; readonly message: string; readonly isFinal: boolean };
 
+/** Milliseconds of quiet before a change is sent, and before a failed one is sent again. */
 const PAUSE = 350;
 const RETRY = 4000;
 
 export class Autosave {
   private pending: ClipDocument | null = null;
   private timer: ReturnType<typeof setTimeout> | null = null;
-  private isSending = false;
   private isOver = false;
+  private readonly requests = new PQueue({ concurrency: 1 });
 
   constructor(
     private readonly url: string,
@@ -29,21 +31,26 @@ export class Autosave {
     this.schedule(PAUSE);
   }
 
-  /** Go on from a state found on disk. */
-  continueFrom(revision: number): void {
+  /**
+   * Go on from a state found on disk.
+   *
+   * @returns false when it is known already, or something waits here to be saved
+   */
+  continueFrom(revision: number): boolean {
+    if (revision === this.revision || !this.isClean || this.isOver) return false;
     this.revision = revision;
+    return true;
   }
 
   get isClean(): boolean {
-    return this.pending === null && !this.isSending;
+    return this.pending === null && this.requests.size + this.requests.pending === 0;
   }
 
   /** Send what is waiting now. Resolves when all is on disk or has failed. */
   async flush(): Promise<void> {
     if (this.timer) clearTimeout(this.timer);
     this.timer = null;
-    while (this.isSending) await new Promise((resolve) => setTimeout(resolve, 20));
-    if (this.pending) await this.send();
+    await this.requests.add(() => this.send());
   }
 
   private schedule(wait: number): void {
@@ -52,9 +59,9 @@ export class Autosave {
   }
 
   private async send(): Promise<void> {
-    const document = this.pending!;
+    const document = this.pending;
+    if (document === null) return;
     this.pending = null;
-    this.isSending = true;
     try {
       const body = JSON.stringify({ revision: this.revision, document });
       const response = await fetch(this.url, {
@@ -73,8 +80,6 @@ export class Autosave {
       }
     } catch {
       this.fail(document, 'Not saved yet: the server does not answer. Trying again.', false);
-    } finally {
-      this.isSending = false;
     }
   }
 

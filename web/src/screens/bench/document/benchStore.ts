@@ -199,9 +199,7 @@ export function createBenchStore(
       hideEvidence: () => set({ evidence: null }),
       fail: (error) => set({ error, isPlaying: false }),
       adopt: ({ revision, document }) => {
-        const { past, future } = get().history;
-        if (revision === saved.revision || past.length + future.length > 0) return;
-        autosave.continueFrom(revision);
+        if (!autosave.continueFrom(revision)) return;
         const strikes = document.strikes;
         const isKept = strikes.some((strike) => strike.id === get().strikeId);
         const strikeId = isKept ? get().strikeId : (strikes[0]?.id ?? null);

@@ -48,32 +48,6 @@ export function takeStrike(
   return { ...document, strikes };
 }
 
-/**
- * Every strike found in a film, taken as one of the technique it was filmed for; the whole film as
- * one where none was found.
- */
-export function takeAutomatically(
-  document: ClipDocument,
-  named: Pick<StrikeDocument, 'technique' | 'side'>,
-  proposals: readonly Proposal[],
-  newId: () => string,
-): ClipDocument {
-  const [only, ...rest] = proposals;
-  // A film of one strike is that strike's from end to end.
-  const strikes = rest.length > 0 ? proposals : only ? [{ ...only, span: undefined }] : [null];
-  return {
-    ...document,
-    strikes: strikes.map((found) => ({
-      id: newId(),
-      ...named,
-      ...(found?.span && { span: found.span }),
-      ...(found && found.combination !== null && { combination: found.combination }),
-      isAutomatic: true,
-      marks: found?.contact ? { contact: found.contact } : {},
-    })),
-  };
-}
-
 /** The coach's word that an automatic strike is right. */
 export function confirmStrike(document: ClipDocument, strikeId: string): ClipDocument {
   return changeStrike(document, strikeId, ({ isAutomatic: _, ...strike }) => strike);

@@ -7,7 +7,7 @@ import { wordsFor } from '@sinew/core/measure/events/events';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { Key } from '@/ui/button';
 import { strikeOf, useBench } from '../document/benchStore';
-import type { BenchProps } from '../Bench';
+import type { BenchProps } from '../benchProps';
 import { StrikeChooser } from '../BenchTop';
 import { nextUnmarked } from '../document/edits';
 import { AutomaticAsked } from '../document/AutomaticStrikes';

@@ -7,9 +7,9 @@ import { database } from '@/data/database/database';
 import { dosesOf } from '@/data/work/doses';
 import { activeCues } from '@/data/finding/findings';
 import { studentFaultsOf } from '@/data/finding/studentFaults';
-import { notesOf, setsOf, shownOver, unsaidIn, type LedgerSet } from '@/data/progress/ledger';
+import { notesOf, setsIn, shownOver, unsaidIn, type LedgerSet } from '@/data/progress/ledger';
 import { libraryOf } from '@/data/gym/library';
-import { measureStudent } from '@/data/finding/measured';
+import { strikesNow } from '@/data/finding/measured';
 import { markingErrors } from '@/data/progress/repeatMarkings';
 import { studentById } from '@/data/student/students';
 import { today } from '@/data/database/today';
@@ -52,17 +52,18 @@ export default async function LedgerPage({
   const db = await database();
   const student = await studentById(db, id);
   if (!student) notFound();
-  const left = await measureStudent(db, id, PATIENCE);
-  const [sets, faults, notes, doses, cues, clips, { catalogue }, errors] = await Promise.all([
-    setsOf(db, id),
-    studentFaultsOf(db, id),
-    notesOf(db, id),
-    dosesOf(db, id),
-    activeCues(db, id),
-    clipSummaries(db, id),
-    libraryOf(db),
-    markingErrors(db),
-  ]);
+  const [{ strikes, left }, faults, notes, doses, cues, clips, { catalogue }, errors] =
+    await Promise.all([
+      strikesNow(db, id, { milliseconds: PATIENCE }),
+      studentFaultsOf(db, id),
+      notesOf(db, id),
+      dosesOf(db, id),
+      activeCues(db, id),
+      clipSummaries(db, id),
+      libraryOf(db),
+      markingErrors(db),
+    ]);
+  const sets = setsIn(strikes);
   const byTechnique = group(sets, (set) => set.technique);
   const techniques = [...byTechnique.keys()].sort(
     (a, b) => byTechnique.get(b)!.length - byTechnique.get(a)!.length,

@@ -19,7 +19,7 @@ const BAR: Record<Says, string> = {
   drags: 'h-1.5 w-2 translate-y-1 bg-now',
 };
 
-/** Part by part: it drives, neutral or drags. One key a part; what was measured is filled in. */
+/** Part by part: it drives, is neutral, or drags. One key a part; what was measured is filled in. */
 export function EyeTab({ strike }: { strike: StrikeDocument }) {
   const store = useBenchStore();
   const analysis = useAnalysis();
@@ -57,14 +57,13 @@ export function EyeTab({ strike }: { strike: StrikeDocument }) {
     <>
       <h2 className="font-serif text-2xl leading-tight">What your eye says.</h2>
       <p className="mt-1 text-sm text-soft">
-        <Key>Q</Key> drives, <Key>E</Key> rides, <Key>A</Key> drags, and on to the next;{' '}
+        <Key>Q</Key> drives, <Key>E</Key> neutral, <Key>A</Key> drags, and on to the next;{' '}
         <Key>,</Key> <Key>.</Key> back and on. Grey is measured. Kept with the strike.
       </p>
       <ul className="mt-3">
         {checks.map((check) => {
           const said = own[check.id];
           const shown = said ?? measured[check.id];
-          const [good, bad] = check.asks.split(' – ');
           return (
             <li
               key={check.id}
@@ -83,8 +82,11 @@ export function EyeTab({ strike }: { strike: StrikeDocument }) {
                     {judgedAs(check)}
                   </span>
                   {check.injury && <span className="ml-2 text-sm text-now">can hurt</span>}
-                  <span className="block truncate text-sm text-soft" title={check.asks}>
-                    {shown === 'drags' ? bad : good}
+                  <span
+                    className="block truncate text-sm text-soft"
+                    title={`${check.well} – ${check.badly}`}
+                  >
+                    {shown === 'drags' ? check.badly : check.well}
                   </span>
                 </button>
                 <span

@@ -1,9 +1,8 @@
 import { ownPagesOnly } from '@/app/api/local';
 import { loadBench, saveBench } from '@/data/bench/bench';
 import { saveRequestSchema } from '@sinew/core/analysis/clipDocument';
-import { clipById } from '@/data/clip/clips';
 import { database } from '@/data/database/database';
-import { measureLater } from '@/data/finding/measureLater';
+import { measureClipLater } from '@/data/finding/measureLater';
 
 interface Context {
   params: Promise<{ id: string }>;
@@ -29,8 +28,7 @@ export const PUT = ownPagesOnly(async (request, { params }: Context) => {
   const [db, { id }] = await Promise.all([database(), params]);
   const outcome = await saveBench(db, id, body.data);
   if (outcome.kind === 'saved') {
-    const clip = await clipById(db, id);
-    if (clip) measureLater(clip.studentId);
+    await measureClipLater(id);
     return Response.json({ revision: outcome.revision });
   }
   return outcome.kind === 'conflict'

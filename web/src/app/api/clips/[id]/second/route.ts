@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { ownPagesOnly } from '@/app/api/local';
 import { database } from '@/data/database/database';
+import { measureClipLater } from '@/data/finding/measureLater';
 import { joinClips, partClips, secondViewOf } from '@/data/clip/viewPairs';
 
 interface Context {
@@ -32,8 +33,9 @@ export const PUT = ownPagesOnly(async (sent, { params }: Context) => {
       { status: 400 },
     );
   }
-  const db = await database();
-  const isJoined = await joinClips(db, (await params).id, body.data.clip, body.data.offset);
+  const [db, { id }] = [await database(), await params];
+  const isJoined = await joinClips(db, id, body.data.clip, body.data.offset);
+  if (isJoined) await measureClipLater(id);
   return isJoined
     ? Response.json({})
     : Response.json(
@@ -43,6 +45,8 @@ export const PUT = ownPagesOnly(async (sent, { params }: Context) => {
 });
 
 export const DELETE = ownPagesOnly(async (_, { params }: Context) => {
-  await partClips(await database(), (await params).id);
+  const { id } = await params;
+  await partClips(await database(), id);
+  await measureClipLater(id);
   return Response.json({});
 });

@@ -8,6 +8,7 @@ import { ownPagesOnly } from '@/app/api/local';
 import { loadBench } from '@/data/bench/bench';
 import { clipById } from '@/data/clip/clips';
 import { database } from '@/data/database/database';
+import { measureClipLater } from '@/data/finding/measureLater';
 import {
   beginsSchema,
   dropSeries,
@@ -38,6 +39,7 @@ export const PUT = ownPagesOnly(async (sent, { params }: Context) => {
     const track = readTrackJson(body.data.track);
     if (track.space === '3d') {
       await keepSeries(db, id, { fileName, begins, track: track as SpaceTrack });
+      await measureClipLater(id);
       return Response.json({ series: await seriesOf(db, id) });
     }
     const times = realFrameTimes(clip.frameTimes, bench.document.captureRate);
@@ -46,6 +48,7 @@ export const PUT = ownPagesOnly(async (sent, { params }: Context) => {
       return refusal('The series and the film do not overlap in time; nothing was kept.', 422);
     }
     await keepAsSeen(db, id, fileName, detections);
+    await measureClipLater(id);
     return Response.json({ series: null });
   } catch (error) {
     if (error instanceof FormatError) return refusal(`${error.message}; nothing was kept.`, 422);
@@ -55,6 +58,8 @@ export const PUT = ownPagesOnly(async (sent, { params }: Context) => {
 
 /** Forget it. */
 export const DELETE = ownPagesOnly(async (_, { params }: Context) => {
-  await dropSeries(await database(), (await params).id);
+  const { id } = await params;
+  await dropSeries(await database(), id);
+  await measureClipLater(id);
   return Response.json({});
 });

@@ -1,6 +1,7 @@
 import { ownPagesOnly } from '@/app/api/local';
 import { database } from '@/data/database/database';
 import { keepSurvey, surveyOf } from '@/data/clip/surveys';
+import { takeFoundStrikes } from '@/data/clip/takeFoundStrikes';
 import { surveySchema } from '@/video/survey';
 
 interface Context {
@@ -19,7 +20,9 @@ export const PUT = ownPagesOnly(async (request, { params }: Context) => {
   if (!body.success) {
     return Response.json({ message: 'This is not a survey; nothing was kept.' }, { status: 400 });
   }
-  const isKept = await keepSurvey(await database(), (await params).id, body.data);
+  const [db, { id }] = [await database(), await params];
+  const isKept = await keepSurvey(db, id, body.data);
+  if (isKept) await takeFoundStrikes(db, id);
   return isKept
     ? Response.json({})
     : Response.json({ message: 'The survey is not of this clip.' }, { status: 404 });

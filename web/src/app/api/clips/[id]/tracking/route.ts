@@ -1,6 +1,8 @@
 import { ownPagesOnly } from '@/app/api/local';
 import { database } from '@/data/database/database';
+import { measureClipLater } from '@/data/finding/measureLater';
 import { changeJob, dropJob, jobOf } from '@/data/clip/trackings';
+import { takeFoundStrikes } from '@/data/clip/takeFoundStrikes';
 import { requestSchema } from '@/tracking/job';
 
 interface Context {
@@ -23,7 +25,12 @@ export const PUT = ownPagesOnly(async (request, { params }: Context) => {
       { status: 400 },
     );
   }
-  const isDone = await changeJob(await database(), (await params).id, body.data);
+  const [db, { id }] = [await database(), await params];
+  const isDone = await changeJob(db, id, body.data);
+  if (isDone && body.data.kind === 'finish') {
+    await takeFoundStrikes(db, id);
+    await measureClipLater(id);
+  }
   return isDone
     ? Response.json({})
     : Response.json({ message: 'This clip is not being tracked.' }, { status: 404 });
@@ -31,6 +38,8 @@ export const PUT = ownPagesOnly(async (request, { params }: Context) => {
 
 /** Give it up: what was seen is forgotten, the coach's own points stay. */
 export const DELETE = ownPagesOnly(async (_, { params }: Context) => {
-  await dropJob(await database(), (await params).id);
+  const { id } = await params;
+  await dropJob(await database(), id);
+  await measureClipLater(id);
   return Response.json({});
 });

@@ -1,7 +1,6 @@
 import { ownPagesOnly } from '@/app/api/local';
 import { database } from '@/data/database/database';
 import { ledgerCsv, ledgerFileOf } from '@/data/progress/ledgerFile';
-import { measureStudent } from '@/data/finding/measured';
 
 interface Context {
   params: Promise<{ id: string }>;
@@ -12,7 +11,6 @@ export const GET = ownPagesOnly(async (request, { params }: Context) => {
   const { id } = await params;
   const isCsv = new URL(request.url).searchParams.get('as') === 'csv';
   const db = await database();
-  await measureStudent(db, id);
   const file = await ledgerFileOf(db, id);
   if (!file) {
     return Response.json({ message: 'This student is not in the list any more.' }, { status: 404 });

@@ -4,10 +4,10 @@ import { markOnFrame } from '@sinew/core/measure/events/events';
 import type { MeasureId } from '@sinew/core/measure/measures/allMeasures';
 import { halfWidth, isAbsent } from '@sinew/core/foundation/reading/reading';
 import { nearestFrame } from '@sinew/core/observe/track/time';
-import type { TechniqueId } from '@sinew/fighters/fighter/forms';
-import { clean, type Recipe } from '@sinew/fighters/fighter/recipe';
-import { knownTrack } from '@sinew/fighters/fighter/track';
-import { truthOfStrike, type Truth } from '@sinew/fighters/fighter/truth';
+import type { TechniqueId } from '../fighter/forms';
+import { clean, type Recipe } from '../fighter/recipe';
+import { knownTrack } from '../fighter/track';
+import { truthOfStrike, type Truth } from '../fighter/truth';
 
 /** One number held against its truth, SI units. */
 export interface Trial {

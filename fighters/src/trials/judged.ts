@@ -5,17 +5,17 @@ import { USUAL_RULES, type Outcome, type Rules } from '@sinew/core/judge/fault/f
 import { NO_SCHOOL, resolve } from '@sinew/core/judge/school/resolve';
 import { techniqueById, VIEWS, type View } from '@sinew/core/foundation/technique/techniques';
 import { nearestFrame } from '@sinew/core/observe/track/time';
-import { FORMS, type TechniqueId } from '@sinew/fighters/fighter/forms';
+import { FORMS, type TechniqueId } from '../fighter/forms';
 import {
   FAULTY_FIGHTERS,
   faulty,
   type FaultyFighter,
   type Strength,
-} from '@sinew/fighters/fighter/faults';
-import { knownPicture } from '@sinew/fighters/fighter/picture';
-import { formOf, knownTimes } from '@sinew/fighters/fighter/pose';
-import { clean, type Recipe } from '@sinew/fighters/fighter/recipe';
-import { knownTrack } from '@sinew/fighters/fighter/track';
+} from '../fighter/faults';
+import { knownPicture } from '../fighter/picture';
+import { formOf, knownTimes } from '../fighter/pose';
+import { clean, type Recipe } from '../fighter/recipe';
+import { knownTrack } from '../fighter/track';
 
 export interface Filming {
   readonly name: string;

@@ -9,9 +9,9 @@ import { offsetBySound } from '@sinew/core/observe/sound/sync';
 import { findStrikes } from '@sinew/core/observe/take/strikes';
 import { trackFromPlaced } from '@sinew/core/observe/track/track';
 import { normal, seeded } from '@sinew/core/foundation/uncertainty/random';
-import type { Point } from '@sinew/fighters/fighter/space';
-import { activityOf, randomTake } from '@sinew/fighters/film/randomTake';
-import { eventFrames, filmTimes, matSeen, placedIn } from '@sinew/fighters/film/takeTruth';
+import type { Point } from '../fighter/space';
+import { activityOf, randomTake } from '../film/randomTake';
+import { eventFrames, filmTimes, matSeen, placedIn } from '../film/takeTruth';
 import {
   distanceTo,
   hitsOf,
@@ -19,9 +19,9 @@ import {
   DEMO_TAKE,
   type DemoTake,
   type TakeFilm,
-} from '@sinew/fighters/film/takes';
-import { project } from '@sinew/fighters/film/camera';
-import { heardBy, SOUND_RATE } from '@sinew/fighters/film/sound';
+} from '../film/takes';
+import { project } from '../film/camera';
+import { heardBy, SOUND_RATE } from '../film/sound';
 
 /** The sound of a film as the app hears it. */
 export function hitsHeard(take: DemoTake, film: TakeFilm, room?: number): Hit[] {

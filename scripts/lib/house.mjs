@@ -1,0 +1,51 @@
+/**
+ * The house: every room and which rooms it may look into. The linter holds imports to it
+ * (`.dependency-cruiser.mjs`), the picture in `docs/architecture.svg` is drawn from it.
+ */
+
+/** The rooms of the core along the road: each may look into those before it, and no other. */
+export const CORE_ROAD = [
+  'foundation/signal',
+  'foundation/geometry',
+  'foundation/uncertainty',
+  'foundation/calendar',
+  'foundation/body',
+  'foundation/reading',
+  'foundation/technique',
+  'foundation/drill',
+  'observe/sound',
+  'observe/footage',
+  'observe/take',
+  'observe/track',
+  'reconstruct/calibration',
+  'reconstruct/motion',
+  'measure/events',
+  'measure/chain',
+  'measure/measures',
+  'judge/school',
+  'judge/eye',
+  'judge/fault',
+  'judge/simulate',
+  'judge/cost',
+  'judge/library',
+  'train/work',
+  'train/bag',
+  'train/progress',
+  'format',
+  'analysis',
+];
+
+/** Everything else: a room's folder, and the rooms it may look into beside itself. */
+export const ROOMS = {
+  core: { path: 'core/src', sees: [] },
+  fighters: { path: 'fighters/src', sees: ['core'] },
+  cli: { path: 'cli/src', sees: ['core'] },
+  video: { path: 'web/src/video', sees: ['core'] },
+  tracking: { path: 'web/src/tracking', sees: ['video', 'core'] },
+  data: { path: 'web/src/data', sees: ['tracking', 'video', 'core'] },
+  ui: { path: 'web/src/ui', sees: ['video', 'tracking', 'core'] },
+  screens: { path: 'web/src/screens', sees: ['ui', 'data', 'tracking', 'video', 'core'] },
+  app: { path: 'web/src/app', sees: ['screens', 'ui', 'data', 'tracking', 'video', 'core'] },
+  demo: { path: 'demo/src', sees: ['fighters', 'data', 'tracking', 'video', 'core'] },
+  e2e: { path: 'e2e', sees: ['demo', 'fighters', 'data', 'tracking', 'video', 'core'] },
+};

@@ -1,0 +1,10 @@
+/** What is looked after: a gym's database, its films, and the folder they are in. */
+import type { ClipFiles } from '../clip/clipFiles';
+import type { Db } from '../database/db';
+
+export interface Place {
+  readonly db: Db;
+  readonly files: ClipFiles;
+  /** The data folder. */
+  readonly folder: string;
+}

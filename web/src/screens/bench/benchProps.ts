@@ -1,0 +1,28 @@
+/** What a clip's bench is opened with. */
+import type { ImportedSeries, StudentFacts } from '@sinew/core/analysis/clipFacts';
+import type { Library } from '@sinew/core/judge/library/edits';
+import type { SavedBench } from '@/data/bench/bench';
+import type { ClipSummary } from '@/data/clip/clips';
+import type { SecondView } from '@/data/clip/viewPairs';
+import type { Cue, Decision } from '@/data/finding/findings';
+import type { CameraSetup } from '@/data/gym/cameraSetups';
+import type { Job } from '@/tracking/job';
+import type { Survey } from '@/video/survey';
+import type { BenchClip } from './document/benchStore';
+
+export interface BenchProps {
+  readonly clip: BenchClip;
+  readonly student: StudentFacts;
+  readonly saved: SavedBench;
+  readonly library: Library;
+  readonly start: { readonly strikeId: string | null; readonly frame: number };
+  readonly decisions: Readonly<Record<string, readonly Decision[]>>;
+  readonly cues: readonly Cue[];
+  readonly survey: Survey | null;
+  readonly second: SecondView | null;
+  readonly job: Job | null;
+  readonly series: ImportedSeries | null;
+  readonly setups: readonly CameraSetup[];
+  /** The student's other clips, newest first. */
+  readonly others: readonly ClipSummary[];
+}
