@@ -5,7 +5,7 @@ import { detectionOf } from '@sinew/core/observe/track/poseDetection';
 import { clean, FAULT_CHANGES } from '@sinew/fighters/fighter/recipe';
 import { knownTrack } from '@sinew/fighters/fighter/track';
 import { benchIsOpen, dragFilm, isSaved, shows, stepTo } from '../support/bench';
-import { decodeDetections, encodeDetections } from '@sinew/web/tracking/detectionBlob';
+import { decodeDetections, encodeDetections } from '@sinew/web/api/detectionBlob';
 import { encode, sideBySide } from '../support/films';
 import { addStudent, chooseFile, demoClip, isAccessible, post } from '../support/gym';
 

@@ -1,15 +1,17 @@
 /** Runs once when the server starts. */
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== 'nodejs') return;
-  const [{ maintainNow }, { keepPrivate }, { dataFolder }] = await Promise.all([
+  const [{ maintainNow }, { keepPrivate }, { dataFolder }, { logTrouble }] = await Promise.all([
     import('./data/maintenance/here'),
     import('./data/database/keepPrivate'),
-    import('./data/database/database'),
+    import('./data/database/dataFolder'),
+    import('./data/log/log'),
   ]);
   await keepPrivate(dataFolder());
   const keep = () =>
     maintainNow().catch((error: unknown) => {
       console.error('Maintenance failed; it is tried again in an hour.', error);
+      logTrouble('maintenance', error);
     });
   void keep();
   setInterval(() => void keep(), 3_600_000).unref();

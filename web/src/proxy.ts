@@ -1,7 +1,6 @@
 import { NextResponse, type NextRequest } from 'next/server';
-import { isOwnHost } from '@/app/api/local';
+import { isOwnHost } from '@/app/api/ownHost';
 import { databaseProblem } from '@/data/database/database';
-import { NO_DATABASE } from '@/data/database/databaseProblem';
 import { pagePolicy } from '@/securityHeaders';
 
 /**
@@ -14,8 +13,9 @@ export async function proxy(request: NextRequest): Promise<Response> {
   }
   // It says by itself what it may do, and asks for no database.
   if (request.nextUrl.pathname.startsWith('/recovery')) return NextResponse.next();
-  if (await databaseProblem()) {
-    if (request.method !== 'GET') return new Response(NO_DATABASE, { status: 503 });
+  const problem = await databaseProblem();
+  if (problem) {
+    if (request.method !== 'GET') return new Response(problem.message, { status: 503 });
     return NextResponse.rewrite(new URL('/recovery', request.url));
   }
   const nonce = btoa(crypto.randomUUID());

@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { Problem, problemOut } from '@sinew/core/foundation/problem/problem';
 import type { ClipDocument } from '@sinew/core/analysis/clipDocument';
 import { Autosave, type SaveState } from '@/screens/bench/document/autosave';
 import { EMPTY_BENCH } from './support';
@@ -60,7 +61,8 @@ describe('autosave', () => {
   });
 
   it('stops at a conflict, so that nothing is overwritten, and says why', async () => {
-    answers = [async () => Response.json({ message: 'changed elsewhere' }, { status: 409 })];
+    const conflict = new Problem('conflict', { happened: 'changed elsewhere' });
+    answers = [async () => Response.json(problemOut(conflict), { status: 409 })];
     const saving = autosave();
     saving.change(at(60));
     await vi.advanceTimersByTimeAsync(1000);

@@ -1,4 +1,5 @@
 /** A landmark file of a laboratory, on its way to a film. */
+import { Problem, problemOut } from '@sinew/core/foundation/problem/problem';
 import fc from 'fast-check';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { writeCsv } from '@sinew/core/format/csv';
@@ -125,9 +126,10 @@ describe('sending it', () => {
   it('says in words that the server is gone, or what it said', async () => {
     vi.stubGlobal('fetch', () => Promise.reject(new Error('gone')));
     expect(await sendSeries('c', 'a.trc', 0, '{}')).toEqual({
-      problem: 'Sinew does not answer; nothing was kept.',
+      problem: expect.stringMatching(/^Sinew does not answer\. What was kept before is safe\./),
     });
-    vi.stubGlobal('fetch', async () => Response.json({ message: 'Too long.' }, { status: 413 }));
+    const refused = problemOut(new Problem('refused', { happened: 'Too long.' }));
+    vi.stubGlobal('fetch', async () => Response.json(refused, { status: 422 }));
     expect(await sendSeries('c', 'a.trc', 0, '{}')).toEqual({ problem: 'Too long.' });
   });
 });

@@ -31,7 +31,7 @@ import { joinClips, partClips, secondFilmOf, secondViewOf } from '@/data/clip/vi
 import { refuseStrike, takeStrike } from '@/screens/bench/document/edits';
 import { heartOf, isOpen, proposalsOf } from '@sinew/core/analysis/strikesFound';
 import { joinByFrames, joinBySound } from '@/screens/bench/document/secondView';
-import { strikesIn, surveySchema, takeOf, type Survey } from '@/video/survey';
+import { strikesIn, surveySchema, takeOf, type Survey } from '@sinew/core/observe/take/survey';
 import { EMPTY_BENCH, emptyGym, film, markedClip, newClip, student, type TestGym } from './support';
 
 let gym: TestGym;

@@ -24,12 +24,12 @@ import { takeAutomatically } from '@sinew/core/analysis/strikesFound';
 import { keepSurvey } from '@/data/clip/surveys';
 import { takeFoundStrikes } from '@/data/clip/takeFoundStrikes';
 import { saveBench } from '@/data/bench/bench';
-import type { Survey } from '@/video/survey';
+import type { Survey } from '@sinew/core/observe/take/survey';
 import { confirmStrike, correct, refuseAutomatic } from '@/screens/bench/document/edits';
 import { trackedOnFrame } from '@/screens/bench/picture/pointsOnPicture';
 import { findPeople } from '@/tracking/findPeople';
 import { coarseFrames, framesOf, overlap, stretchesOf, whereToLook } from '@/tracking/plan';
-import { decodeDetections, encodeDetections } from '@/tracking/detectionBlob';
+import { decodeDetections, encodeDetections } from '@/api/detectionBlob';
 import { EMPTY_BENCH as EMPTY, emptyGym, markedClip, student, type TestGym } from './support';
 
 const NUMBERS = LANDMARKS.length * SEEN_SIZE;

@@ -15,6 +15,14 @@ import type { ClipInput } from './analyzeClip';
 import { clipDocumentSchema } from './clipDocument';
 import { trackedOf, type FilmFacts, type StudentFacts } from './clipFacts';
 
+/** How the clocks of two films differ. */
+export const offsetSchema = z.object({
+  seconds: z.number().finite(),
+  sigma: z.number().nonnegative().finite(),
+  by: z.enum(['sound', 'eye']),
+  pairs: z.number().int().positive(),
+});
+
 const filmSchema = z.object({
   /** Seconds, the film's own. */
   frameTimes: z
@@ -52,12 +60,7 @@ const clipFileSchema = z.object({
     .object({
       film: filmSchema,
       document: clipDocumentSchema,
-      offset: z.object({
-        seconds: z.number().finite(),
-        sigma: z.number().nonnegative(),
-        by: z.enum(['sound', 'eye']),
-        pairs: z.number().int().nonnegative(),
-      }),
+      offset: offsetSchema,
     })
     .nullable(),
   library: editsSchema,

@@ -2,7 +2,7 @@
 import { BlobSource } from 'mediabunny';
 import { boxOf, withRoom } from '@sinew/core/observe/track/box';
 import { BodyTracker } from '@sinew/web/tracking/bodyTracker';
-import type { Model } from '@sinew/web/tracking/models';
+import type { Model } from '@sinew/web/api/models';
 import { FrameSource } from '@sinew/web/video/frameSource';
 
 /** Frame and numbers of a detection, as in the core. */

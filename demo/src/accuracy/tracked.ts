@@ -4,7 +4,7 @@ import { basename, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { chromium, type Route } from '@playwright/test';
 import { build } from 'esbuild';
-import type { Model } from '@sinew/web/tracking/models';
+import type { Model } from '@sinew/web/api/models';
 import type { Task, TrackedFilm, TrackedPicture } from './track.worker';
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));

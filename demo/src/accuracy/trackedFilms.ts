@@ -1,6 +1,6 @@
 /** Films rendered to try the body tracker on, each different from the usual one in one thing. */
 import type { View } from '@sinew/core/foundation/technique/techniques';
-import type { Model } from '@sinew/web/tracking/models';
+import type { Model } from '@sinew/web/api/models';
 import { clean, type Recipe } from '@sinew/fighters/fighter/recipe';
 import type { Look } from '@sinew/fighters/film/clips';
 import { CAMERAS, type Camera } from '@sinew/fighters/film/camera';

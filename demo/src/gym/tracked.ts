@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
-import { decodeDetections } from '@sinew/web/tracking/detectionBlob';
+import { decodeDetections } from '@sinew/web/api/detectionBlob';
 
 export const TRACKED_FILMS = [
   'cross-jammed.mp4',

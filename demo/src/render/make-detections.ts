@@ -6,7 +6,7 @@
  */
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { encodeDetections } from '@sinew/web/tracking/detectionBlob';
+import { encodeDetections } from '@sinew/web/api/detectionBlob';
 import { trackerBrowser } from '../accuracy/tracked';
 import { TRACKED_FILMS } from '../gym/tracked';
 

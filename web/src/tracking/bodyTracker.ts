@@ -6,7 +6,7 @@ import { FilesetResolver, PoseLandmarker, type PoseLandmarkerResult } from './pr
 import type { Landmark } from '@sinew/core/foundation/body/landmarks';
 import { detectionOf, type PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import type { Box } from '@sinew/core/observe/track/box';
-import type { Model } from './models';
+import type { Model } from '../api/models';
 
 /** The landmarks by their place among the 33 of the pose model, which names the person's own sides. */
 const PLACES: Readonly<Record<Landmark, number>> = {

@@ -3,7 +3,7 @@ import { expose } from 'comlink';
 import type { Box } from '@sinew/core/observe/track/box';
 import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import { BodyTracker } from './bodyTracker';
-import type { Model } from './models';
+import type { Model } from '../api/models';
 
 let tracker: BodyTracker | null = null;
 

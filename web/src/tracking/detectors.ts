@@ -3,7 +3,7 @@ import { transfer, wrap, type Remote } from 'comlink';
 import type { Box } from '@sinew/core/observe/track/box';
 import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import type { DetectWorker } from './detect.worker';
-import type { Model } from './models';
+import type { Model } from '../api/models';
 
 interface Looker {
   readonly worker: Worker;

@@ -1,6 +1,6 @@
 /** The coarse pass: where the student is, a few times a second, over the whole film. */
 import { withRoom, type Box } from '@sinew/core/observe/track/box';
-import type { Found, Person } from './job';
+import type { Found, Person } from '../api/job';
 import { overlap } from './plan';
 
 /** Everybody seen in a part of a frame, as boxes, the surest first. */

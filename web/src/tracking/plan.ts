@@ -1,7 +1,7 @@
 /** Which frames of a film are looked at, and where in the picture: only what is needed. */
 import { withRoom, type Box } from '@sinew/core/observe/track/box';
 import { nearestFrame } from '@sinew/core/observe/track/time';
-import type { Person } from './job';
+import type { Person } from '../api/job';
 
 /** Coarse looks a second, and at most over a whole film. */
 const COARSE_RATE = 6;

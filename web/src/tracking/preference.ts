@@ -1,5 +1,5 @@
 /** Which model this coach likes, in this browser. */
-import { MODELS, type Model } from './models';
+import { MODELS, type Model } from '../api/models';
 
 const KEY = 'sinew.tracking.model';
 

@@ -2,11 +2,20 @@
  * Tracks one clip after the other in the background, in one tab of the browser, wherever the coach
  * is in the app; a page that is closed breaks it off, and the next one opened goes on with it.
  */
-import { z } from 'zod';
 import { createStore } from 'zustand/vanilla';
 import { sendSurvey } from '../video/useSurvey';
-import type { Job } from './job';
-import { ask, keepDetections, onNews, openJobs, detectionsOf, surveyOf, tell } from './requests';
+import type { Job } from '../api/job';
+import { ask } from '../api/client';
+import { CLIP_FACTS } from '../api/endpoints';
+import {
+  changeJob,
+  keepDetections,
+  onNews,
+  openJobs,
+  detectionsOf,
+  surveyOf,
+  tell,
+} from './requests';
 import { trackClip, type ClipAccess, type Outcome, type Step } from './trackClip';
 
 export interface QueueState {
@@ -123,27 +132,18 @@ async function work(job: Job, closing: AbortSignal): Promise<void> {
     );
   queue.setState({ current: null });
   if (outcome && !signal.aborted) {
-    await ask(clipId, { kind: 'finish', ...outcome }).catch(() => undefined);
+    await changeJob(clipId, { kind: 'finish', ...outcome }).catch(() => undefined);
   }
 }
 
-const factsSchema = z.object({
-  clip: z.object({
-    width: z.number(),
-    height: z.number(),
-    frameTimes: z.array(z.number()),
-  }),
-  bench: z.object({ document: z.object({ captureRate: z.number().nullable() }) }),
-});
-
 async function clipAccess(clipId: string): Promise<ClipAccess> {
-  const answer = await fetch(`/api/clips/${clipId}/facts`);
-  if (!answer.ok) throw new Error('This clip has been deleted.');
-  const { clip, bench } = factsSchema.parse(await answer.json());
+  const { clip, bench } = await ask(CLIP_FACTS, [clipId]);
   const seen = await detectionsOf(clipId);
   return {
     address: `/api/clips/${clipId}/file`,
-    ...clip,
+    width: clip.width,
+    height: clip.height,
+    frameTimes: clip.frameTimes,
     captureRate: bench.document.captureRate,
     tracked: new Set(seen.map(({ frame }) => frame)),
     survey: () => surveyOf(clipId),
@@ -151,7 +151,7 @@ async function clipAccess(clipId: string): Promise<ClipAccess> {
       await sendSurvey(clipId, survey);
       tell(clipId);
     },
-    keepFound: (found) => ask(clipId, { kind: 'found', found }),
+    keepFound: (found) => changeJob(clipId, { kind: 'found', found }),
     keep: async (detections) => {
       await keepDetections(clipId, detections);
       tell(clipId, true);

@@ -1,9 +1,9 @@
 /** What pages ask of the server about body tracking, and how tabs tell each other. */
-import { z } from 'zod';
 import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
-import { surveySchema, type Survey } from '../video/survey';
-import { jobSchema, type Job, type JobRequest } from './job';
-import { decodeDetections, encodeDetections } from './detectionBlob';
+import type { JobRequest } from '../api/job';
+import { ask, askBytes } from '../api/client';
+import { CHANGE_JOB, DROP_JOB, JOB, OPEN_JOBS, SURVEY } from '../api/endpoints';
+import { decodeDetections, encodeDetections } from '../api/detectionBlob';
 
 export interface News {
   /** Of which clip; null for all. */
@@ -34,62 +34,35 @@ export function onNews(listener: (news: News) => void): () => void {
   return () => listeners.delete(listener);
 }
 
-/** @throws Error with a message for the coach */
-async function answered(response: Promise<Response>): Promise<Response> {
-  const answer = await response.catch(() => null);
-  if (!answer) throw new Error('Sinew does not answer; what was tracked so far is kept.');
-  if (answer.ok) return answer;
-  const { message } = (await answer.json().catch(() => ({}))) as { message?: string };
-  throw new Error(message ?? 'Sinew could not keep what was tracked.');
-}
+export const openJobs = () => ask(OPEN_JOBS, []);
 
-export async function openJobs(): Promise<Job[]> {
-  const response = await answered(fetch('/api/tracking'));
-  return z.array(jobSchema).parse(await response.json());
-}
+export const jobOf = (clipId: string) => ask(JOB, [clipId]);
 
-export async function jobOf(clipId: string): Promise<Job | null> {
-  const response = await answered(fetch(`/api/clips/${clipId}/tracking`));
-  return jobSchema.nullable().parse(await response.json());
-}
-
-/** @throws Error with a message for the coach */
-export async function ask(clipId: string, request: JobRequest): Promise<void> {
-  await answered(
-    fetch(`/api/clips/${clipId}/tracking`, {
-      method: 'PUT',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(request),
-    }),
-  );
+/** @throws Problem */
+export async function changeJob(clipId: string, request: JobRequest): Promise<void> {
+  await ask(CHANGE_JOB, [clipId], request);
   tell(clipId);
 }
 
 /** Give it up and forget what was seen. */
 export async function drop(clipId: string): Promise<void> {
-  await answered(fetch(`/api/clips/${clipId}/tracking`, { method: 'DELETE' }));
+  await ask(DROP_JOB, [clipId]);
   tell(clipId);
 }
 
+const detectionsAt = (clipId: string) => `/api/clips/${encodeURIComponent(clipId)}/detections`;
+
 export async function detectionsOf(clipId: string): Promise<PoseDetection[]> {
-  const response = await answered(fetch(`/api/clips/${clipId}/detections`));
+  const response = await askBytes(detectionsAt(clipId));
   return decodeDetections(new Uint8Array(await response.arrayBuffer()));
 }
 
 /** What going through the film has told, if that has been done. */
-export async function surveyOf(clipId: string): Promise<Survey | null> {
-  const kept = await answered(fetch(`/api/clips/${clipId}/survey`));
-  return surveySchema.nullable().parse(await kept.json());
-}
+export const surveyOf = (clipId: string) => ask(SURVEY, [clipId]);
 
 export async function keepDetections(
   clipId: string,
   detections: readonly PoseDetection[],
 ): Promise<void> {
-  await answered(
-    fetch(`/api/clips/${clipId}/detections`, {
-      method: 'POST',
-      body: encodeDetections(detections),
-    }),
-  );
+  await askBytes(detectionsAt(clipId), { method: 'POST', body: encodeDetections(detections) });
 }

@@ -5,10 +5,10 @@ import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import { realFrameTimes } from '@sinew/core/observe/track/time';
 import type { FramesWorker } from '../video/frames.worker';
 import { paced, type Progress } from '../video/progress';
-import { strikesIn, takeOf, type Survey } from '../video/survey';
+import { strikesIn, takeOf, type Survey } from '@sinew/core/observe/take/survey';
 import { survey as beginSurvey } from '../video/surveyor';
 import { findPeople } from './findPeople';
-import type { Found, Job } from './job';
+import type { Found, Job } from '../api/job';
 import { Detectors } from './detectors';
 import { coarseFrames, framesOf, stretchesOf, whereToLook } from './plan';
 

@@ -7,7 +7,7 @@ import { useStore } from 'zustand';
 import { Button } from '@/ui/button';
 import { ProgressBar } from '@/ui/progressBar';
 import { queue, startQueue, switchOff } from '@/tracking/queue';
-import { ask, drop } from '@/tracking/requests';
+import { changeJob, drop } from '@/tracking/requests';
 import { stepName } from '@/tracking/words';
 
 /** How much of the screen's foot the bar takes. */
@@ -50,7 +50,7 @@ export function TrackingBar() {
           <span className="ml-auto flex gap-2.5">
             <Button
               className="!min-h-7 !px-2"
-              onClick={() => void ask(current.job.clipId, { kind: 'pause' }).catch(said)}
+              onClick={() => void changeJob(current.job.clipId, { kind: 'pause' }).catch(said)}
             >
               Pause
             </Button>

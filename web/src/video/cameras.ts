@@ -1,4 +1,5 @@
 /** Cameras and microphones of this machine, and the one that is shipped with Sinew. */
+import { Problem } from '@sinew/core/foundation/problem/problem';
 
 export interface Device {
   readonly id: string;
@@ -29,7 +30,11 @@ export interface LiveCamera {
 }
 
 /** A camera that cannot be used, with a message for the coach. */
-export class CameraProblem extends Error {}
+export class CameraProblem extends Problem {
+  constructor(happened: string) {
+    super('refused', { happened });
+  }
+}
 
 /** Names are empty until the coach has allowed the camera once. */
 export async function devices(): Promise<{ cameras: Device[]; microphones: Device[] }> {

@@ -14,7 +14,7 @@ import { MovementMap, repeatedFrames, type Movement } from '@sinew/core/observe/
 import { shakeOf, shiftBetween, type Shift } from '@sinew/core/observe/footage/shake';
 import { EnvelopeMaker } from '@sinew/core/observe/sound/envelope';
 import { findBreaths, findHits } from '@sinew/core/observe/sound/onsets';
-import type { Survey } from './survey';
+import type { Survey } from '@sinew/core/observe/take/survey';
 
 /** Widths of the pictures that are looked at, pixels. */
 const SMALL = 160;

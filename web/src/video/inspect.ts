@@ -2,6 +2,7 @@
  * What a video file holds: read from its tables, without decoding. Runs in the browser before a
  * transfer and on the server after it, so that both say the same.
  */
+import { Problem } from '@sinew/core/foundation/problem/problem';
 import {
   ALL_FORMATS,
   EncodedPacketSink,
@@ -27,7 +28,11 @@ export interface Film {
 }
 
 /** A file that cannot be used, with a message for the coach. */
-export class UnusableFilm extends Error {}
+export class UnusableFilm extends Problem {
+  constructor(happened: string, options?: ErrorOptions) {
+    super('refused', { happened }, options);
+  }
+}
 
 const HOW_TO_CONVERT =
   'Export it as MP4 with H.264 from the phone or camera software, and add that file.';

@@ -2,7 +2,7 @@
 import { expose } from 'comlink';
 import { BlobSource, UrlSource } from 'mediabunny';
 import { surveyFilm } from './filmSurvey';
-import type { Survey } from './survey';
+import type { Survey } from '@sinew/core/observe/take/survey';
 
 const api = {
   /** @param film a file, or the address of a clip */

@@ -1,7 +1,7 @@
 /** The main thread's side of a film's survey. */
 import { proxy, releaseProxy, wrap } from 'comlink';
 import { paced, type Progress } from './progress';
-import type { Survey } from './survey';
+import type { Survey } from '@sinew/core/observe/take/survey';
 import type { SurveyWorker } from './survey.worker';
 
 export interface Surveying {

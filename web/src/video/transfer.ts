@@ -1,5 +1,7 @@
 /** Sends a file to the server with progress; the way back from a broken one is to send it again. */
 import { paced, type Progress } from './progress';
+import { z } from 'zod';
+import { problemIn } from '../api/client';
 
 type TransferResult =
   | { readonly kind: 'added'; readonly id: string; readonly isKnown: boolean }
@@ -43,15 +45,11 @@ export function transfer(
     };
     request.onload = () => {
       const answer = parsed(request.responseText);
+      const added = addedSchema.safeParse(answer);
       resolve(
-        request.status < 300 && answer.id !== undefined
-          ? { kind: 'added', id: answer.id, isKnown: answer.isKnown ?? false }
-          : {
-              kind: 'refused',
-              message:
-                answer.message ??
-                'The server could not take the clip. Nothing was kept; add it again.',
-            },
+        request.status < 300 && added.success
+          ? { kind: 'added', ...added.data }
+          : { kind: 'refused', message: problemIn(answer).message },
       );
     };
     request.onerror = () =>
@@ -68,10 +66,12 @@ export function transfer(
   return { done, cancel: () => request.abort() };
 }
 
-function parsed(text: string): { id?: string; isKnown?: boolean; message?: string } {
+const addedSchema = z.object({ id: z.string(), isKnown: z.boolean().default(false) });
+
+function parsed(text: string): unknown {
   try {
-    return JSON.parse(text) as { id?: string; isKnown?: boolean; message?: string };
+    return JSON.parse(text) as unknown;
   } catch {
-    return {};
+    return null;
   }
 }

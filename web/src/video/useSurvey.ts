@@ -1,6 +1,8 @@
+import { ask } from '../api/client';
+import { KEEP_SURVEY } from '../api/endpoints';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Progress } from './progress';
-import type { Survey } from './survey';
+import type { Survey } from '@sinew/core/observe/take/survey';
 import { survey as begin, type Surveying } from './surveyor';
 
 export type SurveyState =
@@ -58,9 +60,5 @@ export function useSurvey(
 
 /** Keep a survey with its clip; what is lost here is only work that can be done again. */
 export async function sendSurvey(clipId: string, survey: Survey): Promise<void> {
-  await fetch(`/api/clips/${clipId}/survey`, {
-    method: 'PUT',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify(survey),
-  }).catch(() => undefined);
+  await ask(KEEP_SURVEY, [clipId], survey).catch(() => undefined);
 }

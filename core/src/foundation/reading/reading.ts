@@ -5,10 +5,12 @@
 import type { Landmark } from '../body/landmarks';
 
 /** How a number was come by, from the strongest to the weakest. */
-export type Source = 'measured-3d' | 'measured-2d' | 'estimated-3d' | 'eye';
+export const SOURCES = ['measured-3d', 'measured-2d', 'estimated-3d', 'eye'] as const;
+export type Source = (typeof SOURCES)[number];
 
 /** SI units; an angle is in radians, a share or a quotient is a `ratio`. */
-export type Unit = 's' | 'm' | 'm/s' | 'm/s²' | 'rad' | 'ratio' | 'kg' | 'N·s' | 'N' | 'J';
+export const UNITS = ['s', 'm', 'm/s', 'm/s²', 'rad', 'ratio', 'kg', 'N·s', 'N', 'J'] as const;
+export type Unit = (typeof UNITS)[number];
 
 export interface Reading {
   readonly value: number;

@@ -10,6 +10,7 @@ import type { Catalogue, Limit } from './schema';
 
 export type Outcome = 'found' | 'clear' | 'cant-tell';
 
+/** A limit and the whole reading that was held against it. */
 export interface Judged {
   readonly limit: Limit;
   /** Null for what the coach's eye says. */

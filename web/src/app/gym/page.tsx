@@ -1,5 +1,6 @@
 import { backupFolder, backups } from '@/data/maintenance/backups';
-import { database, dataFolder } from '@/data/database/database';
+import { database } from '@/data/database/database';
+import { dataFolder } from '@/data/database/dataFolder';
 import { settingsOf } from '@/data/gym/gym';
 import { filmTroublesHere, upkeepNow } from '@/data/maintenance/here';
 import { today } from '@/data/database/today';

@@ -5,9 +5,10 @@ import {
   putDatabaseAside,
   restore,
 } from '@/data/maintenance/backups';
-import { closeDatabase, dataFolder, recheckDatabase } from '@/data/database/database';
+import { closeDatabase, recheckDatabase } from '@/data/database/database';
+import { dataFolder } from '@/data/database/dataFolder';
 import { maintainNow } from '@/data/maintenance/here';
-import { refuseForeign } from '@/app/api/local';
+import { refuseForeign } from '@/app/api/answers';
 import { recoveryPage } from '@/screens/recovery/recoveryPage';
 import { RECOVERY_POLICY } from '@/securityHeaders';
 

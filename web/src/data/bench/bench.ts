@@ -1,25 +1,13 @@
 /** What the coach has set on a clip's bench: loaded and saved whole. */
 import { nanoid } from 'nanoid';
-import type { z } from 'zod';
-import { schoolSchema } from '@sinew/core/judge/school/schools';
 import { eventsOf, type EventMark, type EventName } from '@sinew/core/measure/events/events';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { realFrameTimes } from '@sinew/core/observe/track/time';
 import { marksOf } from '@sinew/core/analysis/analyzeClip';
-import {
-  correctionSchema,
-  lensSchema,
-  lineSchema,
-  purposeSchema,
-  rectangleSchema,
-  scaleSchema,
-  spanSchema,
-  strikeSchema,
-  type ClipDocument,
-  type StrikeDocument,
-} from '@sinew/core/analysis/clipDocument';
+import { type ClipDocument, type StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import { now, stamps, type Db } from '../database/db';
 import { decodePlaced, decodeTimes, encodePlaced } from './placedBlob';
+import { COLUMNS } from '../database/columns';
 
 export interface SavedBench {
   readonly revision: number;
@@ -53,16 +41,16 @@ export async function loadBench(db: Db, clipId: string): Promise<SavedBench | nu
     document: {
       view: clip.view,
       captureRate: clip.capture_rate,
-      purpose: stored(purposeSchema, clip.purpose),
+      purpose: COLUMNS.clip.purpose.readOr(clip.purpose, null),
       ...(clip.intent !== null && { intent: clip.intent }),
       ...(clip.round !== null && { round: clip.round }),
-      scale: stored(scaleSchema, clip.scale),
-      target: stored(lineSchema, clip.target),
-      rectangle: stored(rectangleSchema, clip.rectangle),
-      lens: stored(lensSchema, clip.lens),
-      refused: stored(spanSchema.array(), clip.refused) ?? [],
+      scale: COLUMNS.clip.scale.readOr(clip.scale, null),
+      target: COLUMNS.clip.target.readOr(clip.target, null),
+      rectangle: COLUMNS.clip.rectangle.readOr(clip.rectangle, null),
+      lens: COLUMNS.clip.lens.readOr(clip.lens, null),
+      refused: COLUMNS.clip.refused.readOr(clip.refused, []),
       placed: track ? decodePlaced(track.points) : [],
-      corrections: stored(correctionSchema.array(), clip.corrections) ?? [],
+      corrections: COLUMNS.clip.corrections.readOr(clip.corrections, []),
       strikes: strikes.map((strike) => ({
         id: strike.id,
         technique: strike.technique as StrikeDocument['technique'],
@@ -71,11 +59,11 @@ export async function loadBench(db: Db, clipId: string): Promise<SavedBench | nu
           strike.to_frame !== null && { span: { from: strike.from_frame, to: strike.to_frame } }),
         ...(strike.combination !== null && { combination: strike.combination }),
         ...(strike.is_automatic === 1 && { isAutomatic: true as const }),
-        ...(strike.school !== null && { school: schoolSchema.parse(JSON.parse(strike.school)) }),
+        ...(strike.school !== null && { school: COLUMNS.strike.school.read(strike.school) }),
         ...(strike.situation !== null && { situation: strike.situation }),
         ...(strike.range !== null && { range: strike.range }),
         ...(strike.audit !== null && {
-          audit: strikeSchema.shape.audit.parse(JSON.parse(strike.audit)),
+          audit: COLUMNS.strike.audit.read(strike.audit),
         }),
         marks: Object.fromEntries(
           marks
@@ -86,12 +74,6 @@ export async function loadBench(db: Db, clipId: string): Promise<SavedBench | nu
     },
   };
 }
-
-function stored<T>(schema: z.ZodType<T>, json: string | null): T | null {
-  return json === null ? null : schema.parse(JSON.parse(json));
-}
-
-const json = (value: unknown): string | null => (value === null ? null : JSON.stringify(value));
 
 export type SaveOutcome =
   | { readonly kind: 'saved'; readonly revision: number }
@@ -120,15 +102,15 @@ export async function saveBench(
       .set({
         view: document.view,
         capture_rate: document.captureRate,
-        purpose: json(document.purpose),
+        purpose: document.purpose && COLUMNS.clip.purpose.write(document.purpose),
         intent: document.intent ?? null,
         round: document.round ?? null,
-        scale: json(document.scale),
-        target: json(document.target),
-        rectangle: json(document.rectangle),
-        lens: json(document.lens),
-        refused: json(document.refused),
-        corrections: json(document.corrections),
+        scale: document.scale && COLUMNS.clip.scale.write(document.scale),
+        target: document.target && COLUMNS.clip.target.write(document.target),
+        rectangle: document.rectangle && COLUMNS.clip.rectangle.write(document.rectangle),
+        lens: document.lens && COLUMNS.clip.lens.write(document.lens),
+        refused: COLUMNS.clip.refused.write(document.refused),
+        corrections: COLUMNS.clip.corrections.write(document.corrections),
         revision: revision + 1,
         updated_at: now(),
       })
@@ -175,7 +157,10 @@ async function saveStrikes(
     const isMarked = new Set(marks.map(([event]) => event));
     const missing = eventsOf(techniqueById(technique)).filter((event) => !isMarked.has(event));
     const values = {
-      ...{ school: json(school), situation, range, audit: json(audit) },
+      school: school && COLUMNS.strike.school.write(school),
+      situation,
+      range,
+      audit: audit && COLUMNS.strike.audit.write(audit),
       ...{ technique, side, position, combination, removed_at: null },
       marks_left: missing.length,
       from_frame: span?.from ?? null,

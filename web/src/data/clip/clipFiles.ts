@@ -2,18 +2,20 @@
  * The clips' files, stored by what is in them: `clips/ab/abcdef….bin`, named by SHA-256. A file
  * appears whole or not at all: it is written under a temporary name, flushed to disk, renamed.
  */
+import { Problem } from '@sinew/core/foundation/problem/problem';
 import { createHash } from 'node:crypto';
 import { mkdir, open, rename, rm, stat, statfs, type FileHandle } from 'node:fs/promises';
 import { join } from 'node:path';
 import { nanoid } from 'nanoid';
 
 /** What went wrong with a file, in words for the coach, and the HTTP status that fits. */
-export class ClipFileError extends Error {
+export class ClipFileError extends Problem {
   constructor(
-    message: string,
+    happened: string,
+    /** As HTTP has it. */
     readonly status: 400 | 413 | 415 | 422 | 499 | 507,
   ) {
-    super(message);
+    super('refused', { happened });
   }
 }
 

@@ -6,7 +6,7 @@ import type { Side } from '@sinew/core/foundation/body/landmarks';
 import type { View } from '@sinew/core/foundation/technique/techniques';
 import type { Intent } from '@sinew/core/foundation/drill/intent';
 import { UnusableFilm, type Film } from '../../video/inspect';
-import { purposeSchema, type Purpose } from '@sinew/core/analysis/clipDocument';
+import type { Purpose } from '@sinew/core/analysis/clipDocument';
 import { ClipFileError, type ClipFiles, type Incoming } from './clipFiles';
 import { removeUnused, restoreClip } from './clipEnds';
 import { now, stamps, type Db } from '../database/db';
@@ -15,6 +15,7 @@ import { forgetAltered } from '../maintenance/filmCheck';
 import { decodeTimes, encodeTimes } from '../bench/placedBlob';
 import type { ClipTable } from '../database/schema';
 import { studentById } from '../student/students';
+import { COLUMNS } from '../database/columns';
 
 export interface Clip {
   readonly id: string;
@@ -104,7 +105,11 @@ async function sayPurpose(db: Db, id: string, purpose: NewClip['purpose']): Prom
   if (!purpose) return;
   await db
     .updateTable('clip')
-    .set({ purpose: JSON.stringify(purpose), revision: sql`revision + 1`, updated_at: now() })
+    .set({
+      purpose: COLUMNS.clip.purpose.write(purpose),
+      revision: sql`revision + 1`,
+      updated_at: now(),
+    })
     .where('id', '=', id)
     .where('purpose', 'is', null)
     .execute();
@@ -158,7 +163,7 @@ async function insertClip(
       frame_times: encodeTimes(film.frameTimes),
       scale: null,
       target: null,
-      purpose: clip.purpose && JSON.stringify(clip.purpose),
+      purpose: clip.purpose && COLUMNS.clip.purpose.write(clip.purpose),
       rectangle: null,
       lens: null,
       refused: null,
@@ -229,7 +234,7 @@ export async function lastFilmOf(
     .orderBy('clip.created_at', 'desc')
     .executeTakeFirst();
   if (!row) return null;
-  const purpose = row.purpose === null ? null : purposeSchema.parse(JSON.parse(row.purpose));
+  const purpose = COLUMNS.clip.purpose.readOr(row.purpose, null);
   return {
     view: row.view,
     intent: row.intent,

@@ -30,3 +30,6 @@ async function inspect({ path, bytes }: InspectionTask): Promise<InspectionAnswe
 parentPort!.on('message', (task: InspectionTask) => {
   void inspect(task).then((answer) => parentPort!.postMessage(answer));
 });
+
+// Said once, when the thread can be asked: what it takes to begin is no fault of a film.
+parentPort!.postMessage('ready');

@@ -10,7 +10,8 @@ const MEMORY = 1024;
 /** The thread that has answered last and waits; it does not keep the server from ending. */
 let idle: Worker | null = null;
 
-function start(): Worker {
+/** @returns a thread that can be asked */
+function start(): Promise<Worker> {
   const worker = new Worker(new URL('./inspect.worker.ts', import.meta.url), {
     resourceLimits: { maxOldGenerationSizeMb: MEMORY },
   });
@@ -21,7 +22,12 @@ function start(): Worker {
     .on('exit', () => {
       if (idle === worker) idle = null;
     });
-  return worker;
+  return new Promise((resolve, reject) => {
+    worker
+      .once('message', () => resolve(worker))
+      .once('error', reject)
+      .once('exit', () => reject(new Error('The thread that looks into films did not begin.')));
+  });
 }
 
 /**
@@ -32,8 +38,9 @@ export async function inspectFile(
   task: InspectionTask,
   limit = inspectionLimit(task.bytes),
 ): Promise<Film> {
-  const worker = idle ?? start();
+  const waiting = idle;
   idle = null;
+  const worker = waiting ?? (await start());
   try {
     const answer = await asked(worker, task, limit);
     idle ??= worker;

@@ -1,14 +1,10 @@
 /** Landmark series measured elsewhere, kept with the clip they belong to. */
-import { z } from 'zod';
 import { readTrackJson, writeTrackJson } from '@sinew/core/format/trackJson';
 import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import type { SpaceTrack } from '@sinew/core/observe/track/track';
 import type { ImportedSeries } from '@sinew/core/analysis/clipFacts';
 import { now, stamps, type Db } from '../database/db';
 import { addDetections, changeJob } from './trackings';
-
-export const seriesNameSchema = z.string().trim().min(1).max(255);
-export const beginsSchema = z.number().finite().min(-1e5).max(1e5);
 
 export async function seriesOf(db: Db, clipId: string): Promise<ImportedSeries | null> {
   const row = await db

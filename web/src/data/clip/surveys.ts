@@ -1,6 +1,7 @@
 /** Surveys of clips: made in the coach's browser, kept so that a film is gone through only once. */
-import { surveySchema, type Survey } from '../../video/survey';
+import type { Survey } from '@sinew/core/observe/take/survey';
 import { now, stamps, type Db } from '../database/db';
+import { COLUMNS } from '../database/columns';
 
 export async function surveyOf(db: Db, clipId: string): Promise<Survey | null> {
   const row = await db
@@ -8,7 +9,7 @@ export async function surveyOf(db: Db, clipId: string): Promise<Survey | null> {
     .select('survey')
     .where('clip_id', '=', clipId)
     .executeTakeFirst();
-  return row ? surveySchema.parse(JSON.parse(row.survey)) : null;
+  return COLUMNS.survey.survey.readOr(row?.survey ?? null, null);
 }
 
 /** @returns false when there is no such clip, or the survey is of another film */
@@ -19,7 +20,7 @@ export async function keepSurvey(db: Db, clipId: string, survey: Survey): Promis
     .where('id', '=', clipId)
     .executeTakeFirst();
   if (!clip || clip.frame_times.length / 8 !== survey.amounts.length) return false;
-  const json = JSON.stringify(survey);
+  const json = COLUMNS.survey.survey.write(survey);
   await db
     .insertInto('survey')
     .values({ clip_id: clipId, survey: json, ...stamps() })

@@ -8,7 +8,7 @@ import { cameraDistance } from '@sinew/core/analysis/clipCalibration';
 import { proposalsOf, takeAutomatically } from '@sinew/core/analysis/strikesFound';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { strikingSide } from '@sinew/core/foundation/technique/strike';
-import { strikesIn, takeOf } from '../../video/survey';
+import { strikesIn, takeOf } from '@sinew/core/observe/take/survey';
 import { loadBench, saveBench } from '../bench/bench';
 import type { Db } from '../database/db';
 import { studentById } from '../student/students';

@@ -1,10 +1,11 @@
 /** Body tracking of clips: done in the coach's browser, kept here as it comes. */
 import type { Selectable } from 'kysely';
 import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
-import { foundSchema, personSchema, type Job, type JobRequest } from '../../tracking/job';
-import { decodeDetections, encodeDetections } from '../../tracking/detectionBlob';
+import type { Job, JobRequest } from '../../api/job';
+import { decodeDetections, encodeDetections } from '../../api/detectionBlob';
 import { now, stamps, type Db } from '../database/db';
 import type { TrackingTable } from '../database/schema';
+import { COLUMNS } from '../database/columns';
 
 /** In a transaction of its own, or as part of the one it is called in. */
 function inOneGo<T>(db: Db, work: (trx: Db) => Promise<T>): Promise<T> {
@@ -40,8 +41,8 @@ function fromRow(row: Selectable<TrackingTable> & { file_name: string }): Job {
     model: row.model,
     state: row.state,
     message: row.message,
-    person: row.person === null ? null : personSchema.parse(JSON.parse(row.person)),
-    found: row.found === null ? null : foundSchema.parse(JSON.parse(row.found)),
+    person: COLUMNS.tracking.person.readOr(row.person, null),
+    found: COLUMNS.tracking.found.readOr(row.found, null),
   };
 }
 
@@ -51,7 +52,7 @@ export async function changeJob(db: Db, clipId: string, request: JobRequest): Pr
   const values = {
     pause: { state: 'paused' as const },
     resume: { state: 'wanted' as const, message: null },
-    found: { found: request.kind === 'found' ? JSON.stringify(request.found) : null },
+    found: { found: request.kind === 'found' ? COLUMNS.tracking.found.write(request.found) : null },
     finish: request.kind === 'finish' ? { state: request.state, message: request.message } : {},
   }[request.kind];
   const { numUpdatedRows } = await db
@@ -84,7 +85,7 @@ async function startJob(
         model,
         state: 'wanted',
         message: null,
-        person: person && JSON.stringify(person),
+        person: person && COLUMNS.tracking.person.write(person),
         found: null,
         ...stamps(),
       })

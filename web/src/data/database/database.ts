@@ -1,19 +1,14 @@
 /** Opens the gym's database in the data folder and brings it up to date. Server only. */
 import { mkdirSync } from 'node:fs';
-import { homedir } from 'node:os';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { Kysely, Migrator, sql, SqliteDialect } from 'kysely';
 import { backupFolder, backUp } from '../maintenance/backups';
 import { asProblem, damageAmong, DatabaseProblem } from './databaseProblem';
 import { MIGRATIONS } from './migrations';
+import { dataFolder } from './dataFolder';
 import type { Db } from './db';
 import type { Schema } from './schema';
-
-/** Where database and clips live: `SINEW_DATA`, else a folder in the user's home. */
-export function dataFolder(): string {
-  return process.env.SINEW_DATA ?? join(homedir(), '.sinew');
-}
 
 export const databasePath = (folder: string) => join(folder, 'sinew.db');
 

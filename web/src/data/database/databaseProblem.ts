@@ -1,15 +1,24 @@
 /** Why the gym's database cannot be opened, for a page that opens none. */
+import { Problem } from '@sinew/core/foundation/problem/problem';
 
 export type ProblemKind = 'damaged' | 'newer' | 'not brought up to date' | 'out of reach';
 
-export class DatabaseProblem extends Error {
+export class DatabaseProblem extends Problem {
   constructor(
     readonly kind: ProblemKind,
     /** The reason, as the program that failed gave it. */
     readonly reason: string,
     options?: ErrorOptions,
   ) {
-    super(`The gym’s database is ${kind}: ${reason}`, options);
+    super(
+      'no-database',
+      {
+        happened: `The gym’s database cannot be opened: it is ${kind}.`,
+        safe: 'Nothing was changed.',
+        todo: 'Open Sinew’s first page, which says why and what to do.',
+      },
+      options,
+    );
   }
 }
 
@@ -30,7 +39,3 @@ export function asProblem(error: unknown): DatabaseProblem {
     cause: error,
   });
 }
-
-/** What is told instead of an answer by a route that needs the database. */
-export const NO_DATABASE =
-  'The gym’s database cannot be opened. Nothing was changed; open Sinew’s first page, which says why and what to do.';

@@ -7,7 +7,7 @@ import type { View } from '@sinew/core/foundation/technique/techniques';
 import type { Source } from '@sinew/core/foundation/reading/reading';
 import type { Intent } from '@sinew/core/foundation/drill/intent';
 import type { Stances } from '@sinew/core/train/work/prescription';
-import type { Model } from '../../tracking/models';
+import type { Model } from '../../api/models';
 
 interface Stamped {
   created_at: string;

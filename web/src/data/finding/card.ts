@@ -1,5 +1,5 @@
 /** What a student takes home: for each cue the picture that shows it, the number then and now, the work. */
-import { z } from 'zod';
+import { isOfReading } from '@sinew/core/judge/fault/schema';
 import type { Landmark } from '@sinew/core/foundation/body/landmarks';
 import type { PixelPoint } from '@sinew/core/reconstruct/calibration/calibration';
 import { daysBetween, plusDays, type Day } from '@sinew/core/foundation/calendar/day';
@@ -11,13 +11,8 @@ import {
   MEASURE_NAMES,
   type MeasureId,
 } from '@sinew/core/measure/measures/allMeasures';
-import {
-  changeBetween,
-  notComparable,
-  wantedOf,
-  type Verdict,
-} from '@sinew/core/train/progress/change';
-import { isAbsent, type Reading, type Unit } from '@sinew/core/foundation/reading/reading';
+import type { Verdict } from '@sinew/core/train/progress/change';
+import { isAbsent, type Reading } from '@sinew/core/foundation/reading/reading';
 import { say } from '@sinew/core/foundation/reading/say';
 import { trackFrom, cleanDetections } from '@sinew/core/observe/track/trackFromDetections';
 import { placeAt } from '@sinew/core/observe/track/place';
@@ -27,7 +22,9 @@ import type { Clip } from '../clip/clips';
 import type { Db } from '../database/db';
 import { activeCues, type Cue } from './findings';
 import { clipInputOf } from '../clip/clipInput';
-import { setsOf } from '../progress/ledger';
+import { comparer, sidesOf, type Comparer, type Side } from '../progress/comparison';
+import { COLUMNS } from '../database/columns';
+import { strikesNow, type MeasuredStrike } from './measured';
 import { libraryOf } from '../gym/library';
 import { today } from '../database/today';
 import { workOf, type Given } from '../work/work';
@@ -74,10 +71,11 @@ const MOST_DAYS = 14;
 
 /** @returns null when there is no such student */
 export async function cardOf(db: Db, studentId: string): Promise<CardOf | null> {
-  const [cues, work, { catalogue }] = await Promise.all([
+  const [cues, work, { catalogue }, compared] = await Promise.all([
     activeCues(db, studentId),
     workOf(db, studentId),
     libraryOf(db),
+    comparer(db),
   ]);
   if (!work) return null;
   const day = today();
@@ -88,14 +86,16 @@ export async function cardOf(db: Db, studentId: string): Promise<CardOf | null> 
       (one) => one.fault === cue.fault && one.technique === cue.technique,
     );
     const until = own.map(({ nextCheck }) => nextCheck).sort()[0] ?? day;
+    const judged = await judgedOf(db, cue);
+    const { strikes } = await strikesNow(db, studentId, { technique: cue.technique });
     const length = Math.min(MOST_DAYS, Math.max(0, daysBetween(day, until)));
     found.push({
       cue,
       fault: fault?.name ?? cue.fault,
       caution: fault?.caution ?? null,
       isInjury: fault?.injury === true,
-      picture: await pictureOf(db, cue),
-      number: await thenAndNow(db, studentId, cue),
+      picture: await pictureOf(db, cue, judged),
+      number: judged && thenAndNow(cue, judged, strikes, compared),
       work: own,
       days: Array.from({ length }, (_, i) => plusDays(day, i)),
     });
@@ -104,22 +104,7 @@ export async function cardOf(db: Db, studentId: string): Promise<CardOf | null> 
   return { cues: found, other: work.given.filter(({ id }) => !ofCues.has(id)) };
 }
 
-const judgedSchema = z.array(
-  z.object({
-    limit: z.object({ reading: z.enum(MEASURE_IDS).optional().catch(undefined) }),
-    measured: z
-      .object({
-        value: z.number(),
-        sigma: z.number(),
-        unit: z.string(),
-        frames: z.array(z.number()).default([]),
-      })
-      .nullable()
-      .catch(null),
-  }),
-);
-
-/** The first reading that judged a finding, as it was then. */
+/** The first reading that judged a finding, whole, as it was then. */
 async function judgedOf(db: Db, cue: Cue): Promise<{ id: MeasureId; then: Reading } | null> {
   const row = await db
     .selectFrom('finding')
@@ -127,41 +112,47 @@ async function judgedOf(db: Db, cue: Cue): Promise<{ id: MeasureId; then: Readin
     .where('strike_id', '=', cue.strikeId)
     .where('fault', '=', cue.fault)
     .executeTakeFirst();
-  const [first] = row ? judgedSchema.parse(JSON.parse(row.judged_by)) : [];
-  if (!first?.limit.reading || !first.measured) return null;
-  const { value, sigma, unit, frames } = first.measured;
-  return {
-    id: first.limit.reading,
-    then: { value, sigma, unit: unit as Unit, frames, source: 'measured-2d' },
-  };
+  const [first] = row ? COLUMNS.finding.judged_by.read(row.judged_by) : [];
+  if (!first || !isOfReading(first.limit) || !first.measured || isAbsent(first.measured))
+    return null;
+  const id = MEASURE_IDS.find((one) => isOfReading(first.limit) && one === first.limit.reading);
+  return id ? { id, then: first.measured } : null;
 }
 
-async function thenAndNow(db: Db, studentId: string, cue: Cue): Promise<ThenAndNow | null> {
-  const judged = await judgedOf(db, cue);
-  if (!judged) return null;
-  const { id, then } = judged;
-  const [sets, { catalogue }] = await Promise.all([
-    setsOf(db, studentId, cue.technique),
-    libraryOf(db),
-  ]);
-  const base = { name: MEASURE_NAMES[id], then: say(then) };
-  const first = sets.find(({ clipId }) => clipId === cue.clipId);
-  const newest = sets[sets.length - 1];
-  if (!first || !newest || newest.clipId === cue.clipId) {
-    return { ...base, now: null, verdict: null, why: null };
+/** The strike that the cue came from held against the newest of its kind, as `/compare` does it. */
+function thenAndNow(
+  cue: Cue,
+  judged: { readonly id: MeasureId; readonly then: Reading },
+  strikes: readonly MeasuredStrike[],
+  compared: Comparer,
+): ThenAndNow {
+  const { id } = judged;
+  const name = MEASURE_NAMES[id];
+  const then = strikes.find((one) => one.id === cue.strikeId);
+  const newest = strikes[strikes.length - 1];
+  if (!then || !newest || newest.clipId === cue.clipId) {
+    return { name, then: say(judged.then), now: null, verdict: null, why: null };
   }
-  const reading = newest.readings[id];
-  const now = isAbsent(reading) ? null : say(reading);
-  const why = notComparable(first, newest, isAbsent(reading) ? [] : [then.source, reading.source]);
-  const change = why
-    ? { notComparable: why }
-    : changeBetween(then, reading, wantedOf(id, cue.technique, catalogue), {
-        strikes: [first.strikes.length, newest.strikes.length],
-      });
+  const sides = [sideOf(then, strikes), sideOf(firstOf(newest, strikes), strikes)] as const;
+  const [before, after] = sidesOf(...sides);
+  const { ofStrikes, ofSets } = compared(...sides);
+  const change = (ofSets ?? ofStrikes).find((one) => one.id === id)?.change;
+  const [a, b] = [before.readings[id], after.readings[id]];
+  const base = { name, then: say(isAbsent(a) ? judged.then : a), now: isAbsent(b) ? null : say(b) };
+  if (!change) return { ...base, verdict: null, why: 'it was measured in neither film' };
   return 'verdict' in change
-    ? { ...base, now, verdict: change.verdict, why: null }
-    : { ...base, now, verdict: null, why: change.notComparable };
+    ? { ...base, verdict: change.verdict, why: null }
+    : { ...base, verdict: null, why: change.notComparable };
 }
+
+/** A strike with those of its kind in its film. */
+function sideOf(strike: MeasuredStrike, all: readonly MeasuredStrike[]): Side {
+  const set = all.filter(({ clipId, side }) => clipId === strike.clipId && side === strike.side);
+  return { strike, set };
+}
+
+const firstOf = ({ clipId }: MeasuredStrike, all: readonly MeasuredStrike[]) =>
+  all.find((one) => one.clipId === clipId)!;
 
 const EVENT_WORDS: Partial<Record<AnyEvent, string>> = {
   hips: 'hips start',
@@ -170,7 +161,11 @@ const EVENT_WORDS: Partial<Record<AnyEvent, string>> = {
   contact: 'contact',
 };
 
-async function pictureOf(db: Db, cue: Cue): Promise<CardPicture | null> {
+async function pictureOf(
+  db: Db,
+  cue: Cue,
+  judged: Awaited<ReturnType<typeof judgedOf>>,
+): Promise<CardPicture | null> {
   const input = (await clipInputOf(db, cue.clipId))?.clip;
   const strike = input?.document.strikes.find(({ id }) => id === cue.strikeId);
   const clip = await db
@@ -181,7 +176,6 @@ async function pictureOf(db: Db, cue: Cue): Promise<CardPicture | null> {
   if (!input || !strike || !clip || clip.purged_at !== null) return null;
   const { document, film } = input;
   const { events, readings, facts } = measureInClip(input, strike);
-  const judged = await judgedOf(db, cue);
   const evidence = judged && evidenceOf(judged.id, facts.strike);
   const reading = judged && readings[judged.id];
   const shown = judged?.then.frames ?? [];

@@ -7,6 +7,7 @@ import { faultById } from '@sinew/core/judge/fault/faults';
 import { findingOf } from './judging';
 import { now, stamps, type Db } from '../database/db';
 import type { FindingTable } from '../database/schema';
+import { COLUMNS } from '../database/columns';
 
 export const cueTextSchema = z.string().trim().min(1, 'A cue needs words.').max(200);
 
@@ -42,9 +43,9 @@ async function decide(
     status,
     reason,
     evidence: finding.evidence,
-    judged_by: JSON.stringify(finding.judgedBy),
-    judged_as: JSON.stringify(finding.judgedAs),
-    cost: JSON.stringify(finding.cost),
+    judged_by: COLUMNS.finding.judged_by.write(finding.judgedBy),
+    judged_as: COLUMNS.finding.judged_as.write([...finding.judgedAs]),
+    cost: COLUMNS.finding.cost.write(finding.cost),
     cleared_at: null,
     cleared_because: null,
   };

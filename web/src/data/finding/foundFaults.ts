@@ -4,24 +4,24 @@
  */
 import { createHash } from 'node:crypto';
 import type { InferResult } from 'kysely';
-import { z } from 'zod';
 import { judge } from '@sinew/core/judge/fault/judge';
 import type { Finding } from '@sinew/core/judge/fault/finding';
 import type { Readings } from '@sinew/core/measure/measures/allMeasures';
-import { schoolSchema, type School } from '@sinew/core/judge/school/schools';
+import type { School } from '@sinew/core/judge/school/schools';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { rulesOfStrike } from '@sinew/core/analysis/rules';
-import { strikeSchema } from '@sinew/core/analysis/clipDocument';
 import type { Db } from '../database/db';
 import type { Library } from '@sinew/core/judge/library/edits';
 import { libraryOf } from '../gym/library';
 import { unpacked } from './packedReadings';
 import { studentById } from '../student/students';
-
-export const showsSchema = z.object({ found: z.array(z.string()), clear: z.array(z.string()) });
+import { COLUMNS } from '../database/columns';
 
 /** Faults by name in the catalogue; what can't be told is in neither list. */
-export type Shows = z.infer<typeof showsSchema>;
+export interface Shows {
+  readonly found: string[];
+  readonly clear: string[];
+}
 
 export function shownBy(findings: readonly Finding[]): Shows {
   const being = (status: Finding['status']) =>
@@ -62,15 +62,14 @@ const strikesToJudge = (db: Db) =>
 
 type ToJudge = InferResult<ReturnType<typeof strikesToJudge>>[number];
 
-const schoolIn = (json: string | null) =>
-  json === null ? {} : schoolSchema.parse(JSON.parse(json));
+const schoolIn = (json: string | null) => COLUMNS.strike.school.readOr(json, {});
 
 /** What a strike shows by a library, its readings as they are kept. */
 function shown(row: ToJudge, readings: Readings, library: Library): Shows {
   const strike = {
     ...(row.situation !== null && { situation: row.situation }),
     ...(row.range !== null && { range: row.range }),
-    ...(row.audit !== null && { audit: strikeSchema.shape.audit.parse(JSON.parse(row.audit)) }),
+    ...(row.audit !== null && { audit: COLUMNS.strike.audit.read(row.audit) }),
     school: schoolIn(row.school),
   };
   const student = { school: schoolIn(row.own_school) };

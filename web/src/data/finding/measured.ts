@@ -5,7 +5,6 @@
  */
 import { group } from 'd3-array';
 import { sql } from 'kysely';
-import { z } from 'zod';
 import type { Day } from '@sinew/core/foundation/calendar/day';
 import type { Side } from '@sinew/core/foundation/body/landmarks';
 import type { Verdict } from '@sinew/core/measure/chain/verdict';
@@ -19,8 +18,9 @@ import { rulesFor } from '@sinew/core/analysis/rules';
 import { now, stamps, type Db } from '../database/db';
 import { clipInputOf, type ClipAndLibrary } from '../clip/clipInput';
 import { packed, unpacked } from './packedReadings';
-import { judgedAnew, rulesOf, shownBy, showsSchema, type Shows } from './foundFaults';
+import { judgedAnew, rulesOf, shownBy, type Shows } from './foundFaults';
 import { dayIn } from '../database/today';
+import { COLUMNS } from '../database/columns';
 
 /** Raised when the core measures otherwise than before. */
 const VERSION = 1;
@@ -170,7 +170,7 @@ export async function measureStudent(
 }
 
 async function keep(db: Db, { id, measured, rules, shows }: Update): Promise<void> {
-  const judged = { rules, shows: JSON.stringify(shows) };
+  const judged = { rules, shows: COLUMNS.measured.shows.write(shows) };
   if (!measured) {
     await db
       .updateTable('measured')
@@ -183,7 +183,7 @@ async function keep(db: Db, { id, measured, rules, shows }: Update): Promise<voi
     ...judged,
     stamp: measured.stamp,
     readings: measured.readings,
-    links: JSON.stringify(measured.links),
+    links: COLUMNS.measured.links.write(measured.links as Record<string, Verdict>),
   };
   await db
     .insertInto('measured')
@@ -193,8 +193,6 @@ async function keep(db: Db, { id, measured, rules, shows }: Update): Promise<voi
     )
     .execute();
 }
-
-export const linksSchema = z.record(z.string(), z.enum(['drives', 'neutral', 'drags']));
 
 const strikes = (db: Db, studentId: string) =>
   db
@@ -254,8 +252,8 @@ export async function strikesNow(
         readings: unpacked(update?.measured?.readings ?? kept!.readings!),
         links:
           update?.measured?.links ??
-          (linksSchema.parse(JSON.parse(kept!.links!)) as MeasuredStrike['links']),
-        shows: update?.shows ?? showsSchema.parse(JSON.parse(kept!.shows!)),
+          (COLUMNS.measured.links.read(kept!.links!) as MeasuredStrike['links']),
+        shows: update?.shows ?? COLUMNS.measured.shows.read(kept!.shows!),
       },
     ];
   });
@@ -271,7 +269,7 @@ export async function shownNow(
   const { anew } = await updatesIn(db, studentId, { milliseconds });
   const rows = await strikes(db, studentId).select('measured.shows').execute();
   return rows.flatMap(({ id, clip_id, technique, shows: kept }) => {
-    const shows = anew.get(id)?.shows ?? (kept && showsSchema.parse(JSON.parse(kept)));
+    const shows = anew.get(id)?.shows ?? COLUMNS.measured.shows.readOr(kept, null);
     return shows ? [{ id, clipId: clip_id, technique, shows }] : [];
   });
 }

@@ -1,8 +1,9 @@
 /** How cameras stood, by name, so that a set-up measured once serves every clip it took. */
 import { nanoid } from 'nanoid';
-import { calibrationSchema, type SavedCalibration } from '@sinew/core/analysis/clipDocument';
+import { type SavedCalibration } from '@sinew/core/analysis/clipDocument';
 import { now, stamps, type Db } from '../database/db';
 import { theGym } from './gym';
+import { COLUMNS } from '../database/columns';
 
 export interface CameraSetup {
   readonly id: string;
@@ -21,7 +22,7 @@ export async function cameraSetups(db: Db): Promise<CameraSetup[]> {
     name: row.name,
     width: row.width,
     height: row.height,
-    calibration: calibrationSchema.parse(JSON.parse(row.calibration)),
+    calibration: COLUMNS.camera_setup.calibration.read(row.calibration),
     updatedAt: row.updated_at,
   }));
 }
@@ -32,7 +33,11 @@ export async function keepCameraSetup(
   { name, width, height, calibration }: Omit<CameraSetup, 'id' | 'updatedAt'>,
 ): Promise<void> {
   const gym = await theGym(db);
-  const values = { width, height, calibration: JSON.stringify(calibration) };
+  const values = {
+    width,
+    height,
+    calibration: COLUMNS.camera_setup.calibration.write(calibration),
+  };
   await db
     .insertInto('camera_setup')
     .values({ id: nanoid(), gym_id: gym.id, name, ...values, ...stamps() })

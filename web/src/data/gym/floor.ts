@@ -4,7 +4,7 @@ import { sql } from 'kysely';
 import type { Verdict } from '@sinew/core/measure/chain/verdict';
 import type { Link, View } from '@sinew/core/foundation/technique/techniques';
 import type { Db } from '../database/db';
-import { linksSchema } from '../finding/measured';
+import { COLUMNS } from '../database/columns';
 import { retestsOf, type Retest } from '../work/retests';
 
 export interface FloorFacts {
@@ -58,7 +58,7 @@ export async function floorFacts(db: Db): Promise<ReadonlyMap<string, FloorFacts
         ...{ id: clipId, view, isToConfirm: to_confirm === 1 },
       })),
       newest: newest ? { id: newest.id, technique: strikes[0]?.technique ?? null } : null,
-      links: told ? (linksSchema.parse(JSON.parse(told)) as FloorFacts['links']) : {},
+      links: told ? (COLUMNS.measured.links.read(told) as FloorFacts['links']) : {},
       work: (workBy.get(id) ?? []).map(({ id: workId, name, technique, next_check, sessions }) => ({
         ...{ name, technique, nextCheck: next_check, sessions },
         retest: retests.get(workId) ?? null,

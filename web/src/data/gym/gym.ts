@@ -1,8 +1,8 @@
 /** The gym: its name, its classes, the grades it gives and what each may do. */
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
-import { INTENTS } from '@sinew/core/foundation/drill/intent';
-import { sessionSchema, SESSIONS, type Session } from '@sinew/core/train/work/session';
+import { SESSIONS, type Session } from '@sinew/core/train/work/session';
+import { COLUMNS, gymSettingsSchema } from '../database/columns';
 import { now, stamps, type Db } from '../database/db';
 
 export interface Gym {
@@ -28,22 +28,13 @@ export async function createGym(db: Db, name: string, className: string): Promis
   return { id, name, className };
 }
 
-const name = z.string().trim().min(1).max(60);
-
 export const settingsSchema = z.object({
-  name: z.string().trim().min(1, 'The gym needs a name.').max(80),
-  className: z.string().trim().max(80),
-  /** Lowest first. */
-  grades: z.array(name).max(30),
-  /** The grade from which an intent is allowed. */
-  from: z.partialRecord(z.enum(INTENTS), name),
-  /** The gym's own sessions, and those that come with Sinew as it has changed them. */
-  sessions: z.array(sessionSchema).max(60).default([]),
+  name: z.string().trim().min(1, 'The gym needs a name.').max(80, 'The gym’s name is too long.'),
+  className: z.string().trim().max(80, 'The class’ name is too long.'),
+  ...gymSettingsSchema.shape,
 });
 
 export type Settings = z.infer<typeof settingsSchema>;
-
-const storedSchema = settingsSchema.pick({ grades: true, from: true, sessions: true });
 
 export async function settingsOf(db: Db): Promise<Settings> {
   const { id, ...gym } = await theGym(db);
@@ -52,11 +43,8 @@ export async function settingsOf(db: Db): Promise<Settings> {
     .select('settings')
     .where('id', '=', id)
     .executeTakeFirstOrThrow();
-  const stored =
-    settings === null
-      ? { grades: [], from: {}, sessions: [] }
-      : storedSchema.parse(JSON.parse(settings));
-  return { ...gym, ...stored };
+  const none = { grades: [], from: {}, sessions: [] };
+  return { ...gym, ...COLUMNS.gym.settings.readOr(settings, none) };
 }
 
 export async function saveSettings(db: Db, settings: Settings): Promise<void> {
@@ -65,7 +53,7 @@ export async function saveSettings(db: Db, settings: Settings): Promise<void> {
   await db
     .updateTable('gym')
     .set({
-      ...{ name: gymName, class_name: className, settings: JSON.stringify(rest) },
+      ...{ name: gymName, class_name: className, settings: COLUMNS.gym.settings.write(rest) },
       updated_at: now(),
     })
     .where('id', '=', gym.id)

@@ -1,6 +1,5 @@
 /** The gym's library: the catalogue as it has edited it, its schools, and who changed what when. */
 import {
-  editsSchema,
   NO_EDITS,
   withChange,
   libraryFrom,
@@ -11,6 +10,7 @@ import {
 import { schoolSchema, type School } from '@sinew/core/judge/school/schools';
 import { now, stamps, type Db } from '../database/db';
 import { theGym } from './gym';
+import { COLUMNS } from '../database/columns';
 
 export interface LibraryEntry {
   readonly at: string;
@@ -27,7 +27,7 @@ export async function editsOf(db: Db): Promise<Edits> {
     .select('library')
     .where('id', '=', gym.id)
     .executeTakeFirstOrThrow();
-  return library === null ? NO_EDITS : editsSchema.parse(JSON.parse(library));
+  return COLUMNS.gym.library.readOr(library, NO_EDITS);
 }
 
 export async function libraryOf(db: Db): Promise<Library> {
@@ -45,7 +45,7 @@ export async function changeLibrary(db: Db, by: string, change: LibraryChange): 
     const { edits, what, before, after } = withChange(await editsOf(trx), change);
     await trx
       .updateTable('gym')
-      .set({ library: JSON.stringify(edits), updated_at: now() })
+      .set({ library: COLUMNS.gym.library.write(edits), updated_at: now() })
       .where('id', '=', gym.id)
       .execute();
     await trx
@@ -71,7 +71,7 @@ export async function libraryHistory(db: Db): Promise<LibraryEntry[]> {
 export async function setStudentSchool(db: Db, studentId: string, school: School): Promise<void> {
   await db
     .updateTable('student')
-    .set({ school: JSON.stringify(schoolSchema.parse(school)), updated_at: now() })
+    .set({ school: COLUMNS.student.school.write(schoolSchema.parse(school)), updated_at: now() })
     .where('id', '=', studentId)
     .execute();
 }

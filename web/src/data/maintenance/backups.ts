@@ -2,6 +2,7 @@
  * Copies of the database beside the data, one a day, and of every film once. A film stays as long as
  * a backup names it; one whose consent has ended goes at once.
  */
+import { Problem } from '@sinew/core/foundation/problem/problem';
 import { copyFile, link, mkdir, open, readdir, rename, rm, stat } from 'node:fs/promises';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
@@ -24,7 +25,11 @@ export interface Backup {
   readonly bytes: number;
 }
 
-export class BackupError extends Error {}
+export class BackupError extends Problem {
+  constructor(happened: string, safe = 'Nothing was changed.') {
+    super('refused', { happened, safe });
+  }
+}
 
 /** Where backups go: `SINEW_BACKUP`, best on another disk, else beside the data. */
 export function backupFolder(data: string): string {
@@ -80,7 +85,11 @@ export async function backUp(
   try {
     await sql`vacuum into ${making}`.execute(db);
     const problem = problemOf(making);
-    if (problem) throw new BackupError(`The backup is not sound and was not kept: ${problem}`);
+    if (problem)
+      throw new BackupError(
+        `The backup is not sound and was not kept: ${problem}`,
+        'The gym’s data itself is as it was.',
+      );
     await flushed(making);
     const name = nameFor(at);
     await rename(making, join(folder, name));
@@ -206,10 +215,10 @@ export async function restore(
 ): Promise<void> {
   const from = join(folder, name);
   if (!NAME.test(name) || !existsSync(from)) {
-    throw new BackupError('This backup is not there any more. Nothing was changed.');
+    throw new BackupError('This backup is not there any more.');
   }
   const problem = problemOf(from);
-  if (problem) throw new BackupError(`This backup is damaged: ${problem} Nothing was changed.`);
+  if (problem) throw new BackupError(`This backup is damaged: ${problem}`);
   const place = join(data, 'sinew.db');
   const making = join(data, `restoring-${nanoid()}`);
   try {
@@ -261,6 +270,6 @@ async function settle(place: string): Promise<void> {
   database.pragma('journal_mode = DELETE');
   database.close();
   if (existsSync(`${place}-wal`)) {
-    throw new BackupError('The database is in use. Nothing was changed; try again.');
+    throw new BackupError('The database is in use.', 'Nothing was changed; try again.');
   }
 }

@@ -2,7 +2,8 @@
 import { join } from 'node:path';
 import { backUp, backupFolder, restore } from './backups';
 import { clipFiles } from '../clip/clipFilesHere';
-import { closeDatabase, database, dataFolder } from '../database/database';
+import { closeDatabase, database } from '../database/database';
+import { dataFolder } from '../database/dataFolder';
 import { confirmClock } from './clock';
 import { checkFilms, filmTroubles, type FilmTrouble } from './filmCheck';
 import { filmsWithoutConsent, purgeFilms } from './trash';

@@ -15,6 +15,7 @@ import {
 import { halfWidth, isAbsent } from '@sinew/core/foundation/reading/reading';
 import { stamps, type Db } from '../database/db';
 import { strikesNow, type MeasuredStrike } from '../finding/measured';
+import { COLUMNS } from '../database/columns';
 
 /** Strikes of one kind in one film. */
 export interface LedgerSet extends Circumstances {
@@ -167,7 +168,7 @@ export async function addTest(db: Db, input: z.infer<typeof testInput>): Promise
     .insertInto('field_test')
     .values({
       ...{ id, student_id: studentId, kind: given.kind, day, deleted_at: null },
-      ...{ given: JSON.stringify(given), result: JSON.stringify(resultsOf(given)) },
+      ...{ given: COLUMNS.field_test.given.write(given), result: JSON.stringify(resultsOf(given)) },
       ...stamps(),
     })
     .execute();
@@ -185,7 +186,7 @@ export async function testsOf(db: Db, studentId: string): Promise<KeptTest[]> {
     .orderBy('created_at', 'desc')
     .execute();
   return rows.map(({ id, day, given: json }) => {
-    const given = fieldTestSchema.parse(JSON.parse(json));
+    const given = COLUMNS.field_test.given.read(json);
     return { id, day, given, results: resultsOf(given) };
   });
 }

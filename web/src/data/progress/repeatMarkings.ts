@@ -16,6 +16,7 @@ import { measureInClip } from '@sinew/core/analysis/analyzeClip';
 import { strikeSchema } from '@sinew/core/analysis/clipDocument';
 import { stamps, type Db } from '../database/db';
 import { clipInputOf } from '../clip/clipInput';
+import { COLUMNS } from '../database/columns';
 
 /** Fewer strikes marked twice say nothing about the next one. */
 export const FEWEST_MARKED_AGAIN = 5;
@@ -83,7 +84,13 @@ export async function keepRepeatMarking(
   if (!strike) return false;
   await db
     .insertInto('repeat_marking')
-    .values({ id: nanoid(), strike_id: strikeId, by, marks: JSON.stringify(marks), ...stamps() })
+    .values({
+      id: nanoid(),
+      strike_id: strikeId,
+      by,
+      marks: COLUMNS.repeat_marking.marks.write(marks),
+      ...stamps(),
+    })
     .execute();
   return true;
 }
@@ -113,7 +120,10 @@ async function trials(db: Db): Promise<Readings[][]> {
     for (const [strikeId, again] of group(ofClip, ({ strike_id }) => strike_id)) {
       const strike = clip.document.strikes.find((one) => one.id === strikeId);
       if (!strike) continue;
-      const all = [strike.marks, ...again.map(({ marks }) => marksSchema.parse(JSON.parse(marks)))];
+      const all = [
+        strike.marks,
+        ...again.map(({ marks }) => COLUMNS.repeat_marking.marks.read(marks)),
+      ];
       found.push(all.map((marks) => measureInClip(clip, { ...strike, marks }).readings));
     }
   }

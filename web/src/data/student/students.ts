@@ -4,12 +4,13 @@ import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import { ageOn, OF_AGE, POWER_AGE } from '@sinew/core/foundation/calendar/age';
 import { daySchema, type Day } from '@sinew/core/foundation/calendar/day';
-import { schoolSchema, type School } from '@sinew/core/judge/school/schools';
+import { type School } from '@sinew/core/judge/school/schools';
 import { now, stamps, type Db } from '../database/db';
 import { theGym } from '../gym/gym';
 import { today } from '../database/today';
 import type { ConsentTable, StudentTable } from '../database/schema';
 import type { Selectable } from 'kysely';
+import { COLUMNS } from '../database/columns';
 
 const emptyToNull = (value: unknown) => (value === '' || value === undefined ? null : value);
 
@@ -160,7 +161,7 @@ function fromRow(
     isJunior,
     isArchived: row.archived_at !== null,
     classGroup: row.class_group,
-    school: row.school === null ? {} : schoolSchema.parse(JSON.parse(row.school)),
+    school: COLUMNS.student.school.readOr(row.school, {}),
     consent: valid
       ? {
           id: valid.id,

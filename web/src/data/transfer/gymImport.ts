@@ -1,4 +1,5 @@
 /** A gym's file, checked, and taken over whole or not at all; see `gymExport.ts`. */
+import { Problem } from '@sinew/core/foundation/problem/problem';
 import { createHash } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
 import { mkdir, rm } from 'node:fs/promises';
@@ -23,9 +24,13 @@ import { encodeTimes } from '../bench/placedBlob';
 import { takeOver, type Contents, type TakenOver } from './gymTakeOver';
 
 /** What is wrong with a file, in words for the coach. */
-export class GymFileError extends Error {}
+export class GymFileError extends Problem {
+  constructor(happened: string) {
+    super('refused', { happened, safe: 'Nothing was taken over.' });
+  }
+}
 
-const wrong = (what: string) => new GymFileError(`${what} Nothing was taken over.`);
+const wrong = (what: string) => new GymFileError(what);
 
 export interface Checked {
   readonly gym: string;

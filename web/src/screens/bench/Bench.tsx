@@ -3,7 +3,7 @@
 import { useEffect, useState } from 'react';
 import { useStore } from 'zustand';
 import { queue } from '@/tracking/queue';
-import type { Survey } from '@/video/survey';
+import type { Survey } from '@sinew/core/observe/take/survey';
 import { sendSurvey, useSurvey } from '@/video/useSurvey';
 import { giveKeysBack } from '@/ui/giveKeysBack';
 import { BenchContext, createBenchStore, useBench, useBenchStore } from './document/benchStore';

@@ -6,8 +6,8 @@ import type { ClipSummary } from '@/data/clip/clips';
 import type { SecondView } from '@/data/clip/viewPairs';
 import type { Cue, Decision } from '@/data/finding/findings';
 import type { CameraSetup } from '@/data/gym/cameraSetups';
-import type { Job } from '@/tracking/job';
-import type { Survey } from '@/video/survey';
+import type { Job } from '@/api/job';
+import type { Survey } from '@sinew/core/observe/take/survey';
 import type { BenchClip } from './document/benchStore';
 
 export interface BenchProps {

@@ -10,7 +10,7 @@ import { ProgressBar } from '@/ui/progressBar';
 import type { FileCheck } from '@/video/check.worker';
 import { checkFile } from '@/video/checkFile';
 import type { Progress } from '@/video/progress';
-import { strikesIn, takeOf } from '@/video/survey';
+import { strikesIn, takeOf } from '@sinew/core/observe/take/survey';
 import { takeStore } from '@/video/takeStore';
 import { transfer, type Transfer } from '@/video/transfer';
 import { sendSurvey, useSurvey } from '@/video/useSurvey';

@@ -2,15 +2,19 @@
 
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { Checked, Imported } from '@/data/transfer/gymImport';
+import type { z } from 'zod';
+import { askBytes, wordsOf } from '@/api/client';
+import { gymFileAnswer } from '@/api/endpoints';
 import { pastTime } from '@/data/database/today';
 import { Button } from '@/ui/button';
 
-type Answer = {
-  readonly checked?: Checked;
-  readonly imported?: Imported;
-  readonly message?: string;
-};
+type GymFileAnswer = z.infer<typeof gymFileAnswer>;
+
+async function sendGymFile(file: File, isCheck: boolean): Promise<GymFileAnswer> {
+  const address = `/api/gym${isCheck ? '?check' : ''}`;
+  const response = await askBytes(address, { method: 'PUT', body: file });
+  return gymFileAnswer.parse(await response.json());
+}
 
 const of = (count: number, one: string, many = `${one}s`) => `${count} ${count === 1 ? one : many}`;
 
@@ -24,23 +28,26 @@ export function GymFile() {
   const send = async (chosen: File, isCheck: boolean) => {
     setBusy(true);
     setSaid(isCheck ? 'Checking every byte…' : 'Taking it over…');
-    const answer: Answer = await fetch(`/api/gym${isCheck ? '?check' : ''}`, {
-      method: 'PUT',
-      body: chosen,
-    }).then(
-      (response) => response.json() as Promise<Answer>,
-      () => ({ message: 'The server does not answer. Nothing was taken over; try again.' }),
-    );
-    setBusy(false);
-    const { checked, imported, message } = answer;
-    if (checked) {
+    try {
+      show(await sendGymFile(chosen, isCheck));
+    } catch (error) {
+      setFile(null);
+      setChecked(false);
+      setSaid(wordsOf(error));
+    } finally {
+      setBusy(false);
+    }
+  };
+  const show = (answer: GymFileAnswer) => {
+    if ('checked' in answer) {
+      const { checked } = answer;
       setChecked(true);
       setSaid(
         `Sound: ${checked.gym}, ${of(checked.students, 'student')}, ${of(checked.clips, 'clip')}, ` +
           `${of(checked.strikes, 'strike')}, of ${pastTime(checked.madeAt)}.`,
       );
-    } else if (imported) {
-      const { added, present } = imported;
+    } else {
+      const { added, present } = answer.imported;
       setFile(null);
       setChecked(false);
       setSaid(
@@ -48,10 +55,6 @@ export function GymFile() {
           `Here already, and left as they are: ${of(present.students, 'student')} and ${of(present.clips, 'clip')}.`,
       );
       router.refresh();
-    } else {
-      setFile(null);
-      setChecked(false);
-      setSaid(message ?? 'Nothing was taken over.');
     }
   };
   return (

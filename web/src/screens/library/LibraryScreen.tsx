@@ -19,6 +19,8 @@ import { History } from './History';
 import { FaultList } from './FaultList';
 import { Schools } from './Schools';
 import { Techniques } from './Techniques';
+import { ask, wordsOf } from '@/api/client';
+import { TAKE_LIBRARY } from '@/api/endpoints';
 
 const TABS = ['Leaks', 'Schools', 'Drills', 'Strikes', 'History'] as const;
 /** Who changes things is remembered in this browser. */
@@ -32,6 +34,15 @@ function touchedBy({ faults }: Catalogue, key: string): string {
   return names.length > 0
     ? `From now on judged otherwise: ${names.join(', ')}.`
     : 'Kept. No leak depends on it; it is the order, or what your eye is asked.';
+}
+
+/** What a file holds; what is no JSON is refused by the server, in its own words. */
+function jsonIn(text: string): unknown {
+  try {
+    return JSON.parse(text) as unknown;
+  } catch {
+    return null;
+  }
 }
 
 /** What strikes are judged by, to read and to make one's own. */
@@ -69,15 +80,12 @@ export function LibraryScreen({
   };
   const takeOver = async (file: File | undefined) => {
     if (!file) return;
-    const body = await file.text();
-    const answer = await fetch(`/api/library?by=${encodeURIComponent(by)}`, {
-      method: 'PUT',
-      body,
-    }).catch(() => null);
-    const { message } = answer
-      ? ((await answer.json()) as { message: string })
-      : { message: 'The server does not answer. Nothing was changed.' };
-    toast(answer?.ok ? 'The library is taken over.' : message);
+    try {
+      await ask(TAKE_LIBRARY, [by], jsonIn(await file.text()));
+      toast('The library is taken over.');
+    } catch (error) {
+      toast(wordsOf(error));
+    }
     router.refresh();
   };
   return (

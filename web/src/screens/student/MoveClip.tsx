@@ -2,26 +2,27 @@
 
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
-import { z } from 'zod';
 import type { ClipSummary } from '@/data/clip/clips';
 import { AskDialog } from '@/ui/askDialog';
 import { SelectField } from '@/ui/field';
 import { moveTo } from './actions';
+import { ask } from '@/api/client';
+import { STUDENTS } from '@/api/endpoints';
 
-const studentsSchema = z.array(z.object({ id: z.string(), name: z.string() }));
-type Named = z.infer<typeof studentsSchema>[number];
+interface Named {
+  readonly id: string;
+  readonly name: string;
+}
 
 /** A clip that was added to the wrong student. */
 export function MoveClip({ clip, onDone }: { clip: ClipSummary; onDone: () => void }) {
   const [students, setStudents] = useState<readonly Named[]>([]);
   const [to, setTo] = useState('');
   useEffect(() => {
-    void fetch('/api/students')
-      .then((answer) => answer.json())
-      .then((json) =>
-        setStudents(studentsSchema.parse(json).filter(({ id }) => id !== clip.studentId)),
-      )
-      .catch(() => setStudents([]));
+    ask(STUDENTS, []).then(
+      (all) => setStudents(all.filter(({ id }) => id !== clip.studentId)),
+      () => setStudents([]),
+    );
   }, [clip.studentId]);
   const move = async () => {
     const student = students.find(({ id }) => id === to);

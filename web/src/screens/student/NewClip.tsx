@@ -15,7 +15,7 @@ import { tell } from '@/tracking/requests';
 import type { FileCheck } from '@/video/check.worker';
 import { checkFile } from '@/video/checkFile';
 import type { Progress } from '@/video/progress';
-import { takeOf } from '@/video/survey';
+import { takeOf } from '@sinew/core/observe/take/survey';
 import { transfer, type Transfer } from '@/video/transfer';
 import { sendSurvey, useSurvey, type SurveyState } from '@/video/useSurvey';
 

@@ -5,13 +5,14 @@ import { realFrameTimes } from '@sinew/core/observe/track/time';
 import { isAbsent } from '@sinew/core/foundation/reading/reading';
 import { say } from '@sinew/core/foundation/reading/say';
 import type { Place } from '@sinew/core/train/bag/patch';
-import type { SavedBench } from '@/data/bench/bench';
 import type { Clip, ClipSummary } from '@/data/clip/clips';
 import { FilmFrame } from '@/ui/filmFrame';
 import { Button } from '@/ui/button';
 import { SelectField } from '@/ui/field';
 import { ProgressBar } from '@/ui/progressBar';
 import { followBag, type Following } from './followBag';
+import { ask } from '@/api/client';
+import { CLIP_FACTS } from '@/api/endpoints';
 
 interface Opened {
   readonly clip: Clip;
@@ -46,8 +47,7 @@ export function BagFromFilm({
   useEffect(() => {
     if (!id) return;
     let isCurrent = true;
-    void fetch(`/api/clips/${id}/facts`)
-      .then((response) => response.json() as Promise<{ clip: Clip; bench: SavedBench }>)
+    ask(CLIP_FACTS, [id])
       .then(({ clip, bench }) => {
         if (!isCurrent) return;
         const times = realFrameTimes(clip.frameTimes, bench.document.captureRate);

@@ -6,7 +6,9 @@ import { useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Key } from '@/ui/button';
 import { Dialog } from '@/ui/dialog';
-import { entriesFor, findableSchema, meant, type Findable } from './entries';
+import { ask } from '@/api/client';
+import { STUDENTS } from '@/api/endpoints';
+import { entriesFor, meant, type Findable } from './entries';
 
 /** From anywhere to anywhere: a few letters of a student's name, and Enter. */
 export function GoTo() {
@@ -20,9 +22,7 @@ export function GoTo() {
     setTyped('');
     setOpen(true);
     // Whatever is no list of students counts as none: the screens can still be gone to.
-    fetch('/api/students')
-      .then(async (answer) => findableSchema.array().parse(await answer.json()))
-      .then(setStudents, () => setStudents('failed'));
+    ask(STUDENTS, []).then(setStudents, () => setStudents('failed'));
   };
   const go = (href: string) => {
     setOpen(false);

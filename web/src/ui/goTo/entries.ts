@@ -1,12 +1,10 @@
 /** Where one can go, and which of it the words typed mean. */
-import { z } from 'zod';
 
-export const findableSchema = z.object({
-  id: z.string(),
-  name: z.string(),
-  classGroup: z.string(),
-});
-export type Findable = Readonly<z.infer<typeof findableSchema>>;
+export interface Findable {
+  readonly id: string;
+  readonly name: string;
+  readonly classGroup: string;
+}
 
 export interface Entry {
   readonly kind: 'student' | 'screen';

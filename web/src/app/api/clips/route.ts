@@ -1,17 +1,17 @@
 import { z } from 'zod';
+import { Problem } from '@sinew/core/foundation/problem/problem';
 import { VIEWS } from '@sinew/core/foundation/technique/techniques';
 import {
   clipDocumentSchema,
   captureRateSchema,
   purposeSchema,
 } from '@sinew/core/analysis/clipDocument';
-import { ClipFileError } from '@/data/clip/clipFiles';
 import { clipFiles } from '@/data/clip/clipFilesHere';
 import { addClip } from '@/data/clip/clips';
 import { database } from '@/data/database/database';
 import { changeJob, jobOf } from '@/data/clip/trackings';
-import { MODELS } from '@/tracking/models';
-import { ownPagesOnly } from '@/app/api/local';
+import { MODELS } from '@/api/models';
+import { ownPagesOnly } from '@/app/api/answers';
 
 const query = z.object({
   student: z.string().min(1),
@@ -44,38 +44,27 @@ export const POST = ownPagesOnly(async (request) => {
       : null,
   });
   if (!asked.success || !request.body) {
-    return Response.json(
-      { message: 'Student, file name, view or file is missing.' },
-      { status: 400 },
-    );
+    throw new Problem('not-understood', {
+      happened: 'Student, file name, view or file is missing.',
+      safe: 'Nothing was kept.',
+    });
   }
   const length = request.headers.get('content-length');
-  try {
-    const clip = await addClip(await database(), clipFiles(), {
-      studentId: asked.data.student,
-      fileName: asked.data.name,
-      view: asked.data.view,
-      captureRate: asked.data.rate,
-      purpose: asked.data.purpose,
-      ...(asked.data.intent && { intent: asked.data.intent }),
-      ...(asked.data.round && { round: asked.data.round }),
-      stream: request.body,
-      announced: length === null ? null : Number(length),
-    });
-    const { track } = asked.data;
-    const db = await database();
-    if (track && !(await jobOf(db, clip.id))) {
-      await changeJob(db, clip.id, { kind: 'start', model: track, person: null });
-    }
-    return Response.json(clip, { status: clip.isKnown ? 200 : 201 });
-  } catch (error) {
-    if (error instanceof ClipFileError) {
-      return Response.json({ message: error.message }, { status: error.status });
-    }
-    console.error(error);
-    return Response.json(
-      { message: 'The clip could not be stored. Nothing was kept; add it again.' },
-      { status: 500 },
-    );
+  const db = await database();
+  const { track, intent, round, rate, ...about } = asked.data;
+  const clip = await addClip(db, clipFiles(), {
+    studentId: about.student,
+    fileName: about.name,
+    view: about.view,
+    captureRate: rate,
+    purpose: about.purpose,
+    ...(intent && { intent }),
+    ...(round && { round }),
+    stream: request.body,
+    announced: length === null ? null : Number(length),
+  });
+  if (track && !(await jobOf(db, clip.id))) {
+    await changeJob(db, clip.id, { kind: 'start', model: track, person: null });
   }
+  return Response.json(clip, { status: clip.isKnown ? 200 : 201 });
 });

@@ -6,11 +6,13 @@ import { pipeline } from 'node:stream/promises';
 import type { ReadableStream as NodeStream } from 'node:stream/web';
 import { revalidatePath } from 'next/cache';
 import { nanoid } from 'nanoid';
-import { ownPagesOnly } from '@/app/api/local';
+import { Problem } from '@sinew/core/foundation/problem/problem';
+import { ownPagesOnly } from '@/app/api/answers';
 import { clipFiles } from '@/data/clip/clipFilesHere';
-import { database, dataFolder } from '@/data/database/database';
+import { database } from '@/data/database/database';
+import { dataFolder } from '@/data/database/dataFolder';
 import { exportGym } from '@/data/transfer/gymExport';
-import { GymFileError, importGym, verifyGym } from '@/data/transfer/gymImport';
+import { importGym, verifyGym } from '@/data/transfer/gymImport';
 import { today } from '@/data/database/today';
 
 /** The whole gym as one file. */
@@ -27,7 +29,7 @@ export const GET = ownPagesOnly(async () => {
 /** Check a gym's file, or take it over: all of it or nothing. */
 export const PUT = ownPagesOnly(async (request) => {
   const isCheck = new URL(request.url).searchParams.has('check');
-  if (!request.body) return Response.json({ message: 'There is no file.' }, { status: 400 });
+  if (!request.body) throw new Problem('not-understood', { happened: 'There is no file.' });
   const incoming = join(dataFolder(), 'incoming');
   const path = join(incoming, `gym-${nanoid()}.zip`);
   try {
@@ -40,16 +42,6 @@ export const PUT = ownPagesOnly(async (request) => {
     const imported = await importGym(await database(), clipFiles(), path, incoming);
     revalidatePath('/', 'layout');
     return Response.json({ imported });
-  } catch (error) {
-    if (error instanceof GymFileError) {
-      return Response.json({ message: error.message }, { status: 422 });
-    }
-    console.error(error);
-    const message =
-      (error as NodeJS.ErrnoException).code === 'ENOSPC'
-        ? 'The disk is full. Nothing was taken over; free some space and try again.'
-        : 'The file could not be read. Nothing was taken over; try again.';
-    return Response.json({ message }, { status: 500 });
   } finally {
     await rm(path, { force: true });
   }

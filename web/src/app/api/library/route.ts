@@ -1,5 +1,7 @@
 import { LIBRARY_VERSION, libraryFileSchema } from '@sinew/core/judge/library/edits';
-import { ownPagesOnly } from '@/app/api/local';
+import { firstWrong, Problem } from '@sinew/core/foundation/problem/problem';
+import { ZodError } from 'zod';
+import { done, ownPagesOnly } from '@/app/api/answers';
 import { database } from '@/data/database/database';
 import { measureAllLater } from '@/data/finding/measureLater';
 import { changeLibrary, editsOf } from '@/data/gym/library';
@@ -18,27 +20,34 @@ export const GET = ownPagesOnly(async () => {
   );
 });
 
-const wrong = (message: string) => Response.json({ message }, { status: 400 });
-
 /** Takes a library from a file, all of it or nothing. */
 export const PUT = ownPagesOnly(async (request) => {
   const by = new URL(request.url).searchParams.get('by')?.trim();
-  if (!by) return wrong('Who takes it over? The history keeps the name.');
-  const json: unknown = await request.json().catch(() => null);
-  const file = libraryFileSchema.safeParse(json);
+  if (!by) {
+    throw new Problem('not-understood', {
+      happened: 'Who takes it over? The history keeps the name.',
+      safe: NOTHING_CHANGED,
+    });
+  }
+  const file = libraryFileSchema.safeParse(await request.json().catch(() => null));
   if (!file.success) {
-    const [issue] = file.error.issues;
-    return wrong(
-      `This is not a library of Sinew’s: ${issue!.path.join('.') || 'the file'}: ${issue!.message}. Nothing was changed.`,
-    );
+    throw new Problem('refused', {
+      happened: `This is not a library of Sinew’s: ${firstWrong(file.error)}`,
+      safe: NOTHING_CHANGED,
+    });
   }
   try {
     await changeLibrary(await database(), by.slice(0, 60), { kind: 'all', edits: file.data.edits });
-    await measureAllLater();
   } catch (error) {
-    return wrong(
-      `The library does not fit together: ${error instanceof Error ? error.message : 'unknown'}. Nothing was changed.`,
-    );
+    if (!(error instanceof RangeError || error instanceof ZodError)) throw error;
+    const why = error instanceof ZodError ? firstWrong(error) : error.message;
+    throw new Problem('refused', {
+      happened: `The library does not fit together: ${why}`,
+      safe: NOTHING_CHANGED,
+    });
   }
-  return Response.json({ message: 'taken over' });
+  await measureAllLater();
+  return done();
 });
+
+const NOTHING_CHANGED = 'Nothing was changed.';

@@ -1,4 +1,4 @@
-import { ownPagesOnly } from '@/app/api/local';
+import { ownPagesOnly } from '@/app/api/answers';
 import { database } from '@/data/database/database';
 import { calendarOf } from '@/data/work/plan';
 import { today } from '@/data/database/today';

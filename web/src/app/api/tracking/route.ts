@@ -1,8 +1,6 @@
-import { ownPagesOnly } from '@/app/api/local';
-import { database } from '@/data/database/database';
+import { fresh, ownPagesOnly } from '@/app/api/answers';
 import { openJobs } from '@/data/clip/trackings';
+import { database } from '@/data/database/database';
 
-/** Which clips are to be tracked, oldest first. */
-export const GET = ownPagesOnly(async () =>
-  Response.json(await openJobs(await database()), { headers: { 'cache-control': 'no-store' } }),
-);
+/** Every clip whose body is to be tracked, or is paused. */
+export const GET = ownPagesOnly(async () => fresh(await openJobs(await database())));

@@ -2,9 +2,9 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import yazl from 'yazl';
-import { ownPagesOnly } from '@/app/api/local';
+import { ownPagesOnly } from '@/app/api/answers';
 import { DATABASE_FILES } from '@/data/maintenance/backups';
-import { dataFolder } from '@/data/database/database';
+import { dataFolder } from '@/data/database/dataFolder';
 import { today } from '@/data/database/today';
 
 export const dynamic = 'force-dynamic';

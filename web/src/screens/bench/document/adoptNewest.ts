@@ -1,4 +1,5 @@
-import type { SavedBench } from '@/data/bench/bench';
+import { ask } from '@/api/client';
+import { BENCH } from '@/api/endpoints';
 import { documentOf, type BenchStore } from './benchStore';
 
 /**
@@ -9,10 +10,10 @@ import { documentOf, type BenchStore } from './benchStore';
 export async function adoptNewest(store: BenchStore): Promise<void> {
   await store.getState().flush();
   const { clip, adopt } = store.getState();
-  const response = await fetch(`/api/clips/${clip.id}/bench`).catch(() => null);
-  if (!response?.ok) return;
+  const saved = await ask(BENCH, [clip.id]).catch(() => null);
+  if (!saved) return;
   const hadNone = documentOf(store.getState()).strikes.length === 0;
-  adopt((await response.json()) as SavedBench);
+  adopt(saved);
   const { frame, goTo } = store.getState();
   const [first] = documentOf(store.getState()).strikes;
   // The first strikes of a clip nobody has looked into: to where the first one lands.

@@ -1,6 +1,9 @@
 /** Saves the latest document a moment after it has changed, one request at a time. */
 import PQueue from 'p-queue';
 import type { ClipDocument } from '@sinew/core/analysis/clipDocument';
+import { Problem, type ProblemCode } from '@sinew/core/foundation/problem/problem';
+import { ask } from '@/api/client';
+import { SAVE_BENCH } from '@/api/endpoints';
 
 export type SaveState =
   | { readonly kind: 'saved' }
@@ -11,6 +14,14 @@ export type SaveState =
 /** Milliseconds of quiet before a change is sent, and before a failed one is sent again. */
 const PAUSE = 350;
 const RETRY = 4000;
+/** Trying again would not help. */
+const FINAL: ReadonlySet<ProblemCode> = new Set<ProblemCode>([
+  'not-understood',
+  'refused',
+  'gone',
+  'conflict',
+  'foreign',
+]);
 
 export class Autosave {
   private pending: ClipDocument | null = null;
@@ -19,7 +30,7 @@ export class Autosave {
   private readonly requests = new PQueue({ concurrency: 1 });
 
   constructor(
-    private readonly url: string,
+    private readonly clipId: string,
     private revision: number,
     private readonly onState: (state: SaveState) => void,
   ) {}
@@ -63,23 +74,21 @@ export class Autosave {
     if (document === null) return;
     this.pending = null;
     try {
-      const body = JSON.stringify({ revision: this.revision, document });
-      const response = await fetch(this.url, {
-        method: 'PUT',
-        headers: { 'content-type': 'application/json' },
-        body,
-        // Outlives a page that is being closed; browsers allow this up to 64 KiB.
-        keepalive: body.length < 60_000,
-      });
-      const answer = (await response.json()) as { revision?: number; message?: string };
-      if (response.ok) {
-        this.revision = answer.revision!;
-        if (!this.pending) this.onState({ kind: 'saved' });
+      const { revision } = await ask(
+        SAVE_BENCH,
+        [this.clipId],
+        { revision: this.revision, document },
+        // A page that is being closed saves too.
+        { keepalive: true },
+      );
+      this.revision = revision;
+      if (!this.pending) this.onState({ kind: 'saved' });
+    } catch (error) {
+      if (error instanceof Problem && FINAL.has(error.code)) {
+        this.fail(document, error.message, true);
       } else {
-        this.fail(document, answer.message ?? 'The marks were not saved.', response.status < 500);
+        this.fail(document, 'Not saved yet: the server does not answer. Trying again.', false);
       }
-    } catch {
-      this.fail(document, 'Not saved yet: the server does not answer. Trying again.', false);
     }
   }
 

@@ -12,8 +12,8 @@ import type { ClipDocument, StrikeDocument } from '@sinew/core/analysis/clipDocu
 import type { SavedBench } from '@/data/bench/bench';
 import type { Clip } from '@/data/clip/clips';
 import type { SecondView } from '@/data/clip/viewPairs';
-import type { Job } from '@/tracking/job';
-import type { Survey } from '@/video/survey';
+import type { Job } from '@/api/job';
+import type { Survey } from '@sinew/core/observe/take/survey';
 import type { SurveyState } from '@/video/useSurvey';
 import { Autosave, type SaveState } from './autosave';
 import { toggleMark } from './edits';
@@ -117,9 +117,7 @@ export function createBenchStore(
   },
 ) {
   return createStore<BenchState>()((set, get) => {
-    const autosave = new Autosave(`/api/clips/${clip.id}/bench`, saved.revision, (save) =>
-      set({ save }),
-    );
+    const autosave = new Autosave(clip.id, saved.revision, (save) => set({ save }));
     const become = (next: history.History<ClipDocument>) => {
       if (next === get().history) return;
       autosave.change(next.present);

@@ -6,10 +6,13 @@ import { cameraDistance } from '@sinew/core/analysis/clipCalibration';
 import type { SavedCalibration } from '@sinew/core/analysis/clipDocument';
 import type { SecondView } from '@/data/clip/viewPairs';
 import { surveyOf as keptSurvey } from '@/tracking/requests';
-import { takeOf, type Survey } from '@/video/survey';
+import { takeOf, type Survey } from '@sinew/core/observe/take/survey';
 import type { Progress } from '@/video/progress';
 import { survey as begin, type Surveying } from '@/video/surveyor';
 import { sendSurvey } from '@/video/useSurvey';
+import { Problem } from '@sinew/core/foundation/problem/problem';
+import { ask } from '@/api/client';
+import { JOIN, PART, SECOND_VIEW } from '@/api/endpoints';
 
 /** What both sides bring: their film, how it was set up, what was heard in it. */
 export interface Side {
@@ -67,25 +70,18 @@ export async function surveyOfClip(
   return survey;
 }
 
-/** @throws Error with a message for the coach */
+/** @throws Problem */
 export async function keepJoin(
   clipId: string,
   otherId: string,
   offset: Offset,
 ): Promise<SecondView> {
-  const response = await fetch(`/api/clips/${clipId}/second`, {
-    method: 'PUT',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ clip: otherId, offset }),
-  });
-  if (!response.ok) {
-    const { message } = (await response.json()) as { message?: string };
-    throw new Error(message ?? 'The two films could not be joined; nothing was changed.');
-  }
-  const second = await (await fetch(`/api/clips/${clipId}/second`)).json();
-  return second as SecondView;
+  await ask(JOIN, [clipId], { clip: otherId, offset });
+  const second = await ask(SECOND_VIEW, [clipId]);
+  if (second) return second;
+  throw new Problem('gone', { happened: 'The other film is not there any more.' });
 }
 
 export async function partFromSecond(clipId: string): Promise<void> {
-  await fetch(`/api/clips/${clipId}/second`, { method: 'DELETE' });
+  await ask(PART, [clipId]);
 }

@@ -8,6 +8,8 @@ import { readTrc, trcNames } from '@sinew/core/format/trc';
 import { cross } from '@sinew/core/foundation/geometry/vector';
 import type { Points, SpaceTrack } from '@sinew/core/observe/track/track';
 import type { ImportedSeries } from '@sinew/core/analysis/clipFacts';
+import { ask, wordsOf } from '@/api/client';
+import { DROP_SERIES, KEEP_SERIES } from '@/api/endpoints';
 
 type Kind = 'trc' | 'csv' | 'json';
 
@@ -102,18 +104,21 @@ export async function sendSeries(
   begins: number,
   track: string,
 ): Promise<{ readonly series: ImportedSeries | null } | Problem> {
-  const answer = await fetch(`/api/clips/${clipId}/series`, {
-    method: 'PUT',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ fileName, begins, track }),
-  }).catch(() => null);
-  if (!answer) return { problem: 'Sinew does not answer; nothing was kept.' };
-  const body = (await answer.json()) as { message?: string; series?: ImportedSeries | null };
-  return answer.ok
-    ? { series: body.series ?? null }
-    : { problem: body.message ?? 'The series could not be kept.' };
+  try {
+    const { series } = await ask(KEEP_SERIES, [clipId], { fileName, begins, track });
+    return { series: series && { ...series, track: spaceIn(series.track) } };
+  } catch (error) {
+    return { problem: wordsOf(error) };
+  }
+}
+
+function spaceIn(text: string): SpaceTrack {
+  const track = readTrackJson(text);
+  if (track.space !== '3d')
+    throw new RangeError('a series in the picture was kept as one in space');
+  return track;
 }
 
 export async function dropSeries(clipId: string): Promise<void> {
-  await fetch(`/api/clips/${clipId}/series`, { method: 'DELETE' });
+  await ask(DROP_SERIES, [clipId]);
 }

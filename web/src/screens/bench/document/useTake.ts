@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import type { Hit } from '@sinew/core/observe/sound/onsets';
 import { seenTime } from '@sinew/core/observe/take/strikes';
 import { cameraDistance } from '@sinew/core/analysis/clipCalibration';
-import { strikesIn, takeOf, type Take } from '@/video/survey';
+import { strikesIn, takeOf, type Take } from '@sinew/core/observe/take/survey';
 import { documentOf, useBench } from './benchStore';
 import { isOpen, proposalsOf, type Proposal } from '@sinew/core/analysis/strikesFound';
 

@@ -16,7 +16,7 @@ import { placingSigmaOf } from '@sinew/core/observe/track/track';
 import { toast } from 'sonner';
 import { clipCalibration } from '@sinew/core/analysis/clipCalibration';
 import { preferredModel } from '@/tracking/preference';
-import { ask } from '@/tracking/requests';
+import { changeJob } from '@/tracking/requests';
 import { documentOf, strikeOf, useBench, useBenchStore, type Tool } from '../document/benchStore';
 import { placePoint, setLens, setRectangle, setScale, setTarget } from '../document/edits';
 import { EvidenceShapes } from './EvidenceShapes';
@@ -167,7 +167,7 @@ export function Overlay({ unit }: { unit: number }) {
       height: Math.abs(to.y - from.y),
     };
     const model = job?.model ?? preferredModel();
-    ask(clip.id, { kind: 'start', model, person: { frame: frame ?? 0, box } }).catch(
+    changeJob(clip.id, { kind: 'start', model, person: { frame: frame ?? 0, box } }).catch(
       (error: unknown) => toast(error instanceof Error ? error.message : String(error)),
     );
   };

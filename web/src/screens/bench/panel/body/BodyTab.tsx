@@ -6,11 +6,11 @@ import { useStore } from 'zustand';
 import { Button } from '@/ui/button';
 import { SelectField } from '@/ui/field';
 import { ProgressBar } from '@/ui/progressBar';
-import type { Job } from '@/tracking/job';
-import { MODELS, type Model } from '@/tracking/models';
+import type { Job } from '@/api/job';
+import { MODELS, type Model } from '@/api/models';
 import { preferredModel, preferModel } from '@/tracking/preference';
 import { queue, switchOff } from '@/tracking/queue';
-import { ask, drop } from '@/tracking/requests';
+import { changeJob, drop } from '@/tracking/requests';
 import { stepName } from '@/tracking/words';
 import { useBench, useBenchStore } from '../../document/benchStore';
 import { DoubtList } from './Doubts';
@@ -82,7 +82,7 @@ function JobState({ job }: { job: Job }) {
             <ProgressBar label="Body tracking" progress={current.step.progress} />
           )}
           <div className="flex gap-2.5">
-            <Button onClick={() => void ask(job.clipId, { kind: 'pause' }).catch(said)}>
+            <Button onClick={() => void changeJob(job.clipId, { kind: 'pause' }).catch(said)}>
               Pause
             </Button>
             <Button onClick={() => void drop(job.clipId).catch(said)}>Give it up</Button>
@@ -96,7 +96,7 @@ function JobState({ job }: { job: Job }) {
           <div className="flex gap-2.5">
             <Button
               weight="main"
-              onClick={() => void ask(job.clipId, { kind: 'resume' }).catch(said)}
+              onClick={() => void changeJob(job.clipId, { kind: 'resume' }).catch(said)}
             >
               Go on
             </Button>
@@ -137,7 +137,7 @@ function Start({ job }: { job: Job | null }) {
   if (isRunning) return null;
   const start = () => {
     preferModel(model);
-    void ask(clipId, { kind: 'start', model, person: job?.person ?? null }).catch(said);
+    void changeJob(clipId, { kind: 'start', model, person: job?.person ?? null }).catch(said);
   };
   return (
     <div className="flex flex-wrap items-end gap-3">

@@ -19,6 +19,8 @@ import {
 } from '../../document/secondView';
 import { FilmFrame } from '@/ui/filmFrame';
 import { useSwap } from '../../picture/SecondPicture';
+import { ask, wordsOf } from '@/api/client';
+import { CLIP_FACTS } from '@/api/endpoints';
 
 type OtherClip = Pick<SecondView, 'clip' | 'bench'>;
 
@@ -131,13 +133,7 @@ type Work =
   | { readonly kind: 'problem'; readonly message: string }
   | { readonly kind: 'by eye'; readonly other: OtherClip };
 
-async function factsOf(clipId: string): Promise<OtherClip> {
-  const response = await fetch(`/api/clips/${clipId}/facts`);
-  if (!response.ok) throw new Error('That clip has been deleted.');
-  return (await response.json()) as OtherClip;
-}
-
-const messageOf = (error: unknown) => (error instanceof Error ? error.message : String(error));
+const factsOf = (clipId: string): Promise<OtherClip> => ask(CLIP_FACTS, [clipId]);
 
 function JoinWith({ otherId }: { otherId: string }) {
   const store = useBenchStore();
@@ -165,14 +161,14 @@ function JoinWith({ otherId }: { otherId: string }) {
       if ('problem' in offset) return setWork({ kind: 'problem', message: offset.problem });
       store.getState().joinedWith(await keepJoin(clip.id, otherId, offset));
     } catch (error) {
-      setWork({ kind: 'problem', message: messageOf(error) });
+      setWork({ kind: 'problem', message: wordsOf(error) });
     }
   };
   const byEye = async () => {
     try {
       setWork({ kind: 'by eye', other: await factsOf(otherId) });
     } catch (error) {
-      setWork({ kind: 'problem', message: messageOf(error) });
+      setWork({ kind: 'problem', message: wordsOf(error) });
     }
   };
 
@@ -236,7 +232,7 @@ function JoinByEye({
     try {
       state.joinedWith(await keepJoin(state.clip.id, other.clip.id, offset));
     } catch (error) {
-      onProblem(messageOf(error));
+      onProblem(wordsOf(error));
     }
   };
   return (

@@ -16,6 +16,8 @@ import { useCue } from '../faults/useCue';
 import { FaultRow } from '../faults/FaultRow';
 import { reopen } from '../../document/actions';
 import { useLibrary } from '../../document/useAnalysis';
+import { ask } from '@/api/client';
+import { SET_REPORT } from '@/api/endpoints';
 
 type State =
   | { readonly kind: 'judging' }
@@ -95,13 +97,12 @@ function useReport(strikeId: string): State {
   const [state, setState] = useState<State>({ kind: 'judging' });
   useEffect(() => {
     const abort = new AbortController();
-    const ask = async () => {
+    const judge = async () => {
       await store.getState().flush();
-      const answer = await fetch(`/api/strikes/${strikeId}/set`, { signal: abort.signal });
-      if (!answer.ok) throw new Error(answer.statusText);
-      setState({ kind: 'done', report: (await answer.json()) as SetReport });
+      const report = await ask(SET_REPORT, [strikeId], undefined, { signal: abort.signal });
+      setState({ kind: 'done', report });
     };
-    ask().catch(() => {
+    judge().catch(() => {
       if (!abort.signal.aborted) setState({ kind: 'failed' });
     });
     return () => abort.abort();

@@ -1,7 +1,9 @@
-import { ownPagesOnly } from '@/app/api/local';
+import { Problem } from '@sinew/core/foundation/problem/problem';
+import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
+import { done, ownPagesOnly, there } from '@/app/api/answers';
 import { database } from '@/data/database/database';
 import { addDetections, detectionsOf } from '@/data/clip/trackings';
-import { decodeDetections, encodeDetections } from '@/tracking/detectionBlob';
+import { decodeDetections, encodeDetections } from '@/api/detectionBlob';
 
 interface Context {
   params: Promise<{ id: string }>;
@@ -17,21 +19,20 @@ export const GET = ownPagesOnly(async (_, { params }: Context) => {
 
 /** More of it. */
 export const POST = ownPagesOnly(async (request, { params }: Context) => {
-  const bytes = new Uint8Array(await request.arrayBuffer());
+  const detections = decoded(new Uint8Array(await request.arrayBuffer()));
+  const isKept = await addDetections(await database(), (await params).id, detections);
+  there(isKept, { happened: 'This clip is not being tracked.', safe: 'Nothing was kept.' });
+  return done();
+});
+
+function decoded(bytes: Uint8Array): PoseDetection[] {
   try {
-    const isKept = await addDetections(
-      await database(),
-      (await params).id,
-      decodeDetections(bytes),
-    );
-    return isKept
-      ? Response.json({})
-      : Response.json({ message: 'This clip is not being tracked.' }, { status: 404 });
+    return decodeDetections(bytes);
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;
-    return Response.json(
-      { message: 'These are no pose detections; nothing was kept.' },
-      { status: 400 },
-    );
+    throw new Problem('not-understood', {
+      happened: 'These are no pose detections.',
+      safe: 'Nothing was kept.',
+    });
   }
-});
+}

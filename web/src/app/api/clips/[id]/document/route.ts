@@ -1,4 +1,4 @@
-import { ownPagesOnly } from '@/app/api/local';
+import { CLIP_GONE, ownPagesOnly, there } from '@/app/api/answers';
 import { clipFileOf } from '@/data/clip/clipFileOf';
 import { database } from '@/data/database/database';
 
@@ -9,10 +9,7 @@ interface Context {
 /** All that a clip is judged by, without film and names, as a file for the command line. */
 export const GET = ownPagesOnly(async (_, { params }: Context) => {
   const { id } = await params;
-  const file = await clipFileOf(await database(), id);
-  if (file === null) {
-    return Response.json({ message: 'This clip has been deleted.' }, { status: 404 });
-  }
+  const file = there(await clipFileOf(await database(), id), CLIP_GONE);
   return new Response(file, {
     headers: {
       'content-type': 'application/json',

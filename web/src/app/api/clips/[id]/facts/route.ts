@@ -1,4 +1,4 @@
-import { ownPagesOnly } from '@/app/api/local';
+import { CLIP_GONE, fresh, ownPagesOnly, there } from '@/app/api/answers';
 import { loadBench } from '@/data/bench/bench';
 import { clipById } from '@/data/clip/clips';
 import { database } from '@/data/database/database';
@@ -12,7 +12,5 @@ export const GET = ownPagesOnly(async (_, { params }: Context) => {
   const { id } = await params;
   const db = await database();
   const [clip, bench] = await Promise.all([clipById(db, id), loadBench(db, id)]);
-  return clip && bench
-    ? Response.json({ clip, bench }, { headers: { 'cache-control': 'no-store' } })
-    : Response.json({ message: 'This clip has been deleted.' }, { status: 404 });
+  return fresh({ clip: there(clip, CLIP_GONE), bench: there(bench, CLIP_GONE) });
 });

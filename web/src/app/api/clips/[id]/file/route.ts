@@ -1,4 +1,5 @@
-import { ownPagesOnly } from '@/app/api/local';
+import { Problem } from '@sinew/core/foundation/problem/problem';
+import { ownPagesOnly } from '@/app/api/answers';
 import { byteRange } from '@/data/clip/byteRange';
 import { clipFiles } from '@/data/clip/clipFilesHere';
 import { clipById } from '@/data/clip/clips';
@@ -12,7 +13,7 @@ export const GET = ownPagesOnly(
     const files = clipFiles();
     const size = clip && (await files.size(clip.sha256));
     if (!clip || size === null) {
-      return Response.json({ message: 'This clip’s file is not there any more.' }, { status: 404 });
+      throw new Problem('gone', { happened: 'This clip’s file is not there any more.' });
     }
     const headers = {
       'content-type': servedType(clip.mimeType),

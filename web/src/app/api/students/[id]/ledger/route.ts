@@ -1,4 +1,4 @@
-import { ownPagesOnly } from '@/app/api/local';
+import { ownPagesOnly, there } from '@/app/api/answers';
 import { database } from '@/data/database/database';
 import { ledgerCsv, ledgerFileOf } from '@/data/progress/ledgerFile';
 
@@ -11,10 +11,9 @@ export const GET = ownPagesOnly(async (request, { params }: Context) => {
   const { id } = await params;
   const isCsv = new URL(request.url).searchParams.get('as') === 'csv';
   const db = await database();
-  const file = await ledgerFileOf(db, id);
-  if (!file) {
-    return Response.json({ message: 'This student is not in the list any more.' }, { status: 404 });
-  }
+  const file = there(await ledgerFileOf(db, id), {
+    happened: 'This student is not in the list any more.',
+  });
   const name = `ledger-${file.student.name.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}`;
   const plain = name.normalize('NFKD').replace(/[^\x20-\x7e]/g, '');
   return new Response(isCsv ? ledgerCsv(file) : JSON.stringify(file, null, 2), {

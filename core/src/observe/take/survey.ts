@@ -3,11 +3,11 @@
  * are worth. Made by `survey.worker.ts`; kept with the clip.
  */
 import { z } from 'zod';
-import type { Footage } from '@sinew/core/observe/footage/check';
-import { rateOf } from '@sinew/core/observe/footage/rate';
-import type { Breath, Hit } from '@sinew/core/observe/sound/onsets';
-import { findStrikes, type Activity, type Candidate } from '@sinew/core/observe/take/strikes';
-import { realClock } from '@sinew/core/observe/track/time';
+import type { Footage } from '../footage/check';
+import { rateOf } from '../footage/rate';
+import type { Breath, Hit } from '../sound/onsets';
+import { findStrikes, type Activity, type Candidate } from './strikes';
+import { realClock } from '../track/time';
 
 const share = z.number().min(0).max(1);
 const finite = z.number().finite();

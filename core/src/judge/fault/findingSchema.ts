@@ -1,0 +1,50 @@
+/** Findings as they are kept and sent: whole, with the readings that made them. */
+import { z } from 'zod';
+import { measuredSchema } from '../../foundation/reading/readingSchema';
+import type { Cost } from './cost';
+import type { Finding, Judged } from './finding';
+import { limitSchema } from './schema';
+import type { SetFinding } from './set';
+
+const OUTCOMES = ['found', 'clear', 'cant-tell'] as const;
+
+/** The limits that judged a finding, each with its reading. */
+export const judgedBySchema: z.ZodType<readonly Judged[]> = z.array(
+  z.object({ limit: limitSchema, measured: measuredSchema.nullable() }),
+);
+
+export const costSchema: z.ZodType<Cost> = z.union([
+  z.object({
+    lost: z.number(),
+    low: z.number(),
+    high: z.number(),
+    share: z.number(),
+    shareLow: z.number(),
+    shareHigh: z.number(),
+  }),
+  z.object({ unknown: z.string() }),
+]);
+
+const finding = {
+  fault: z.string(),
+  name: z.string(),
+  status: z.enum(OUTCOMES),
+  evidence: z.string(),
+  injury: z.boolean(),
+  judgedBy: judgedBySchema,
+  judgedAs: z.array(z.string()),
+  frame: z.number().nullable(),
+  cost: costSchema.nullable(),
+  open: z.object({ settle: z.string(), short: z.string().nullable() }).nullable(),
+};
+
+export const findingSchema: z.ZodType<Finding> = z.object(finding);
+
+export const setFindingSchema: z.ZodType<SetFinding> = z.object({
+  ...finding,
+  shows: z.number(),
+  told: z.number(),
+  of: z.number(),
+  isByMedian: z.boolean(),
+  each: z.array(z.enum(OUTCOMES).nullable()),
+});

@@ -1,0 +1,112 @@
+/** How every route answers: own pages only, a problem as a problem, and nothing unlogged. */
+import type { z } from 'zod';
+import {
+  Problem,
+  problemOut,
+  type ProblemCode,
+  type ProblemText,
+} from '@sinew/core/foundation/problem/problem';
+import { logFailed, logRefused } from '@/data/log/log';
+import { isOwnHost } from './ownHost';
+
+const STATUS: Record<ProblemCode, number> = {
+  'not-understood': 400,
+  foreign: 403,
+  gone: 404,
+  conflict: 409,
+  refused: 422,
+  unreadable: 500,
+  unexpected: 500,
+  'no-answer': 502,
+  'no-database': 503,
+};
+
+type Handler<Context> = (request: Request, context: Context) => Promise<Response>;
+
+/** A route handler that is only reached by Sinew's own pages, and whose problems are told and logged. */
+export function ownPagesOnly<Context>(handle: Handler<Context>): Handler<Context> {
+  return async (request, context) => {
+    try {
+      const foreign = foreignIn(request);
+      if (foreign) throw foreign;
+      return await handle(request, context);
+    } catch (error) {
+      return refusal(request, error);
+    }
+  };
+}
+
+/** A refusal when the request does not come from Sinew's own pages, else null. */
+export function refuseForeign(request: Request): Response | null {
+  const foreign = foreignIn(request);
+  return foreign && refusal(request, foreign);
+}
+
+function foreignIn(request: Request): Problem | null {
+  const host = request.headers.get('host') ?? '';
+  const origin = request.headers.get('origin');
+  const site = request.headers.get('sec-fetch-site');
+  const isOwnOrigin = origin === null || origin === `http://${host}`;
+  const isOwnSite = site === null || site === 'same-origin' || site === 'none';
+  if (isOwnHost(request) && isOwnOrigin && isOwnSite) return null;
+  return new Problem('foreign', { happened: 'Sinew answers only its own pages.' });
+}
+
+function refusal(request: Request, error: unknown): Response {
+  const problem = error instanceof Problem ? error : unexpected(error);
+  const { status = STATUS[problem.code] } = problem as { readonly status?: number };
+  if (status < 500) logRefused(request, status, problem.code);
+  else logFailed(request, problem.cause ?? problem);
+  return Response.json(problemOut(problem), { status });
+}
+
+function unexpected(error: unknown): Problem {
+  const isFull = (error as NodeJS.ErrnoException | null)?.code === 'ENOSPC';
+  return new Problem(
+    'unexpected',
+    isFull
+      ? {
+          happened: 'The disk is full.',
+          safe: 'What was kept before is safe; nothing was half kept.',
+          todo: 'Free some space and try again.',
+        }
+      : {
+          happened: 'This went wrong inside Sinew.',
+          safe: 'What was kept before is safe.',
+          todo: 'Try again. If it stays, save a support file under Gym.',
+        },
+    { cause: error },
+  );
+}
+
+/**
+ * What was sent, checked.
+ *
+ * @throws Problem `not-understood` with these sentences
+ */
+export async function bodyOf<Sent>(
+  request: Request,
+  schema: z.ZodType<Sent> | null,
+  otherwise: ProblemText,
+): Promise<Sent> {
+  const parsed = schema?.safeParse(await request.json().catch(() => undefined));
+  if (parsed?.success) return parsed.data;
+  throw new Problem('not-understood', otherwise);
+}
+
+/** @throws Problem `gone` where there is none */
+export function there<T>(found: T | null | undefined | false, otherwise: ProblemText): T {
+  if (found) return found;
+  throw new Problem('gone', otherwise);
+}
+
+export const CLIP_GONE: ProblemText = {
+  happened: 'This clip has been deleted.',
+  todo: 'Under Gym it can be brought back for thirty days.',
+};
+
+/** JSON that no cache may keep. */
+export const fresh = (answer: unknown) =>
+  Response.json(answer, { headers: { 'cache-control': 'no-store' } });
+
+export const done = () => Response.json({});
