@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url';
 export default defineConfig({
   resolve: { alias: { '@': fileURLToPath(new URL('./web/src', import.meta.url)) } },
   test: {
-    include: ['{core,cli,fighters,demo,web}/{src,test}/**/*.test.ts'],
+    include: ['{core,cli,fighters,demo,web}/{src,test}/**/*.test.{ts,tsx}'],
     testTimeout: 120_000,
     hookTimeout: 60_000,
     execArgv: [

@@ -6,7 +6,7 @@ ensurePackages();
 ensureBrowser();
 run(process.execPath, ['scripts/engines.mjs'], { title: 'Node that the packages ask for' });
 run('npm', ['run', 'types', '--silent'], { title: 'Types' });
-run(bin('eslint'), ['.', '--max-warnings', '0'], { title: 'Lint' });
+run('npm', ['run', 'lint', '--silent'], { title: 'Lint, and the house' });
 run(bin('prettier'), ['--check', '--log-level', 'warn', '.'], { title: 'Format' });
 run(bin('knip'), ['--no-progress'], { title: 'Dead code' });
 run(bin('vitest'), ['run'], { title: 'Unit tests' });

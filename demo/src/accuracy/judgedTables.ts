@@ -1,5 +1,12 @@
 /** The part of docs/accuracy.md about the judge. */
-import { cleanJudged, FLAT, faultsJudged, SPACE, type CleanSaid, type Said } from '@sinew/fighters/trials/judged';
+import {
+  cleanJudged,
+  FLAT,
+  faultsJudged,
+  SPACE,
+  type CleanSaid,
+  type Said,
+} from '@sinew/fighters/trials/judged';
 import { STRENGTHS } from '@sinew/fighters/fighter/faults';
 import { table } from './table';
 

@@ -4,6 +4,8 @@ import { boxOf, withRoom } from '@sinew/core/observe/track/box';
 import { BodyTracker } from '@sinew/web/tracking/bodyTracker';
 import type { Model } from '@sinew/web/api/models';
 import { FrameSource } from '@sinew/web/video/frameSource';
+import { surveyFilm } from '@sinew/web/video/filmSurvey';
+import type { Survey } from '@sinew/core/observe/take/survey';
 
 /** Frame and numbers of a detection, as in the core. */
 type Seen = readonly [number, readonly number[]];
@@ -28,6 +30,7 @@ export interface TrackedPicture {
 export type Task =
   | { readonly kind: 'film'; readonly address: string; readonly model: Model }
   | { readonly kind: 'picture'; readonly address: string; readonly model: Model }
+  | { readonly kind: 'survey'; readonly address: string }
   /** The model alone, on one picture over and over. */
   | {
       readonly kind: 'bare';
@@ -64,6 +67,12 @@ async function film(address: string, model: Model): Promise<TrackedFilm> {
   return { times: source.frameTimes, ...size, detections, pace };
 }
 
+async function survey(address: string): Promise<Survey> {
+  const blob = await blobAt(address);
+  const { frameTimes } = await FrameSource.open(new BlobSource(blob));
+  return surveyFilm(new BlobSource(blob), frameTimes.length, () => undefined);
+}
+
 async function picture(address: string, model: Model): Promise<TrackedPicture> {
   const bitmap = await createImageBitmap(await blobAt(address));
   const tracker = await BodyTracker.load('/tracker', model, 3);
@@ -89,15 +98,21 @@ async function bare(address: string, model: Model, count: number): Promise<numbe
   return pace;
 }
 
+function run(task: Task): Promise<unknown> {
+  switch (task.kind) {
+    case 'film':
+      return film(task.address, task.model);
+    case 'picture':
+      return picture(task.address, task.model);
+    case 'survey':
+      return survey(task.address);
+    case 'bare':
+      return bare(task.address, task.model, task.count);
+  }
+}
+
 onmessage = ({ data: task }: MessageEvent<Task>) => {
-  const { kind, address, model } = task;
-  const work: Promise<unknown> =
-    kind === 'film'
-      ? film(address, model)
-      : kind === 'picture'
-        ? picture(address, model)
-        : bare(address, model, task.count);
-  work.then(
+  run(task).then(
     (result) => postMessage({ result }),
     (error: unknown) => postMessage({ error: String(error) }),
   );

@@ -5,6 +5,7 @@ import { fileURLToPath } from 'node:url';
 import { chromium, type Route } from '@playwright/test';
 import { build } from 'esbuild';
 import type { Model } from '@sinew/web/api/models';
+import type { Survey } from '@sinew/core/observe/take/survey';
 import type { Task, TrackedFilm, TrackedPicture } from './track.worker';
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
@@ -13,6 +14,8 @@ const ORIGIN = 'http://localhost';
 export interface TrackerBrowser {
   /** All of a film. */
   track(file: string, model: Model): Promise<TrackedFilm>;
+  /** What going through a film tells. */
+  survey(file: string): Promise<Survey>;
   /** One photograph. */
   look(file: string, model: Model): Promise<TrackedPicture>;
   /** Milliseconds that the model alone takes for a picture, `count` times the film's first. */
@@ -73,6 +76,7 @@ export async function trackerBrowser(): Promise<TrackerBrowser> {
   const address = '/shown';
   return {
     track: (file, model) => run(file, { kind: 'film', address, model }),
+    survey: (file) => run(file, { kind: 'survey', address }),
     look: (file, model) => run(file, { kind: 'picture', address, model }),
     bare: (file, model, count) => run(file, { kind: 'bare', address, model, count }),
     close: () => browser.close(),

@@ -25,8 +25,10 @@ import { DEMO_CLIPS } from '@sinew/fighters/film/clips';
 import { seedPast } from './past';
 import { DEMO_TAKE, DEMO_TAKES, type DemoTake, type TakeFilm } from '@sinew/fighters/film/takes';
 import { eventFrames, matSeen, offsetOf, placedIn } from '@sinew/fighters/film/takeTruth';
-import { detectionsIn } from './tracked';
+import { detectionsIn, surveyIn } from './tracked';
 import { truthOf } from '@sinew/fighters/film/clipTruth';
+import { keepSurvey } from '@sinew/web/data/clip/surveys';
+import { takeFoundStrikes } from '@sinew/web/data/clip/takeFoundStrikes';
 
 interface DemoStudent extends Pick<StudentInput, 'name' | 'grade'> {
   readonly stance?: StudentInput['stance'];
@@ -245,6 +247,7 @@ async function seedDetections(db: Db, clipId: string, file: string): Promise<voi
   if (!detections) return;
   await changeJob(db, clipId, { kind: 'start', model: 'standard', person: null });
   await addDetections(db, clipId, detections);
+  await keepSurvey(db, clipId, surveyIn(file));
   await changeJob(db, clipId, { kind: 'finish', state: 'done', message: null });
 }
 
@@ -258,6 +261,7 @@ async function seedClip(
   const purpose = detectionsIn(clip.file) && { technique, question: null };
   const id = await addFilm(db, files, studentId, clip.file, clip.view, purpose);
   await seedDetections(db, id, clip.file);
+  await takeFoundStrikes(db, id);
   const fault = WORKED[clip.file];
   if (fault === undefined) return;
   const truth = truthOf(clip);

@@ -1,7 +1,8 @@
-/** What the app's own body tracker has seen in demo films: made once, so that the demo opens at once. */
+/** What the app itself has found in demo films: made once, so that the demo opens at once. */
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
+import { surveySchema, type Survey } from '@sinew/core/observe/take/survey';
 import { decodeDetections } from '@sinew/web/api/detectionBlob';
 
 export const TRACKED_FILMS = [
@@ -17,4 +18,10 @@ export function detectionsIn(file: string): PoseDetection[] | null {
   if (!(TRACKED_FILMS as readonly string[]).includes(file)) return null;
   const path = fileURLToPath(new URL(`../../detections/${file}.bin`, import.meta.url));
   return decodeDetections(readFileSync(path));
+}
+
+/** What going through such a film has told. */
+export function surveyIn(file: string): Survey {
+  const path = fileURLToPath(new URL(`../../detections/${file}.survey.json`, import.meta.url));
+  return surveySchema.parse(JSON.parse(readFileSync(path, 'utf8')));
 }

@@ -1,5 +1,6 @@
 /**
- * Runs the app's own body tracker over the demo films that come tracked, to `demo/detections`. Needs
+ * Goes through the demo films that come tracked, and runs the app's own body tracker over them, to
+ * `demo/detections`. Needs
  * Debian's chromium; the files are committed, so only someone who changes a film runs this:
  *
  *   npm run detections -w demo
@@ -18,6 +19,8 @@ for (const file of TRACKED_FILMS) {
   const { detections, pace } = await browser.track(here(`../../clips/${file}`), 'standard');
   const seen = detections.map(([frame, values]) => ({ frame, values: Float32Array.from(values) }));
   writeFileSync(here(`../../detections/${file}.bin`), encodeDetections(seen));
+  const survey = await browser.survey(here(`../../clips/${file}`));
+  writeFileSync(here(`../../detections/${file}.survey.json`), `${JSON.stringify(survey)}\n`);
   console.log(`${file}: ${seen.length} frames, ${pace.toFixed(0)} ms each`);
 }
 await browser.close();

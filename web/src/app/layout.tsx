@@ -2,6 +2,7 @@ import type { Metadata, Viewport } from 'next';
 import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
 import { Toaster } from 'sonner';
+import { CommandKeys } from '@/ui/commands/CommandKeys';
 import { TrackingBar } from '@/ui/trackingBar';
 import { LIGHT_COOKIE } from '@/ui/light';
 import './globals.css';
@@ -19,6 +20,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
     <html lang="en" data-light={isDim ? 'dim' : 'day'}>
       <body>
         {children}
+        <CommandKeys />
         <TrackingBar />
         <Toaster
           position="bottom-right"

@@ -2,24 +2,35 @@
 
 import { useRouter } from 'next/navigation';
 import type { ReactNode } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { LinkButton } from './button';
+import { useCommands } from './commands/registry';
 
 /** A link that looks like a button and has a key of its own. */
 export function KeyLink({
   href,
   hotkey,
+  words,
   weight,
   children,
 }: {
   href: string;
   /** One letter, as shown beside the text. */
   hotkey: string;
+  /** What it does, for the list of keys. */
+  words: string;
   weight?: 'main' | 'plain';
   children: ReactNode;
 }) {
   const router = useRouter();
-  useHotkeys(hotkey.toLowerCase(), () => router.push(href));
+  useCommands(() => [
+    {
+      id: `go ${href}`,
+      keys: [hotkey.toLowerCase()],
+      words,
+      group: 'Go',
+      run: () => router.push(href),
+    },
+  ]);
   return (
     <LinkButton href={href} weight={weight} hint={hotkey}>
       {children}

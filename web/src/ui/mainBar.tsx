@@ -1,6 +1,5 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import type { KeyList } from './keysHelp';
 import { TopBar } from './topBar';
 
 const PLACES = [
@@ -14,9 +13,9 @@ const PLACES = [
 export type Place = (typeof PLACES)[number][1];
 
 /** The head of the screens that are about the whole gym. */
-export function MainBar({ here, right, keys }: { here: Place; right?: ReactNode; keys?: KeyList }) {
+export function MainBar({ here, right }: { here: Place; right?: ReactNode }) {
   return (
-    <TopBar right={right} keys={keys}>
+    <TopBar right={right}>
       {PLACES.map(([href, name]) =>
         name === here ? (
           <span key={href} className="font-semibold" aria-current="page">

@@ -1,6 +1,5 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import type { KeyList } from './keysHelp';
 import { TopBar } from './topBar';
 
 const PAGES = [
@@ -18,15 +17,13 @@ export function StudentBar({
   student,
   here,
   right,
-  keys,
 }: {
   student: { readonly id: string; readonly name: string };
   here: StudentPlace | null;
   right?: ReactNode;
-  keys?: KeyList;
 }) {
   return (
-    <TopBar right={right} keys={keys}>
+    <TopBar right={right}>
       <Link href="/" className="text-soft hover:underline">
         Floor
       </Link>

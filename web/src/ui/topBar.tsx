@@ -1,19 +1,11 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { GoTo } from './goTo/GoTo';
-import { KeysHelp, type KeyList } from './keysHelp';
+import { KeysHelp } from './commands/KeysHelp';
 import { LightSwitch } from './lightSwitch';
 
 /** The line at the head of every screen: where one is, and what belongs to it. */
-export function TopBar({
-  children,
-  right,
-  keys,
-}: {
-  children?: ReactNode;
-  right?: ReactNode;
-  keys?: KeyList;
-}) {
+export function TopBar({ children, right }: { children?: ReactNode; right?: ReactNode }) {
   return (
     <header className="flex min-h-11 flex-wrap items-center gap-x-5 border-b border-ink px-4 print:hidden">
       <Link href="/" className="font-serif text-xl font-semibold">
@@ -24,7 +16,7 @@ export function TopBar({
       </nav>
       <div className="ml-auto flex items-center gap-x-5">
         {right}
-        {keys && <KeysHelp keys={keys} />}
+        <KeysHelp />
         <GoTo />
         <LightSwitch />
       </div>

@@ -19,7 +19,7 @@ export const CHAIN = [
 ] as const;
 export type Link = (typeof CHAIN)[number];
 
-const techniqueSchema = z.object({
+export const techniqueSchema = z.object({
   id: z.string().regex(/^[a-z-]+$/),
   name: z.string(),
   family: z.enum(['straight', 'hook', 'uppercut', 'elbow', 'kick']),

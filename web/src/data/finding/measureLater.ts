@@ -4,6 +4,7 @@
  */
 import PQueue from 'p-queue';
 import { database } from '../database/database';
+import { logTrouble } from '../log/log';
 import { measureStudent } from './measured';
 
 /** Saving goes on while the coach works; measuring waits until it rests, ms. */
@@ -60,5 +61,6 @@ async function measure(studentId: string): Promise<void> {
     if (left > 0) void stage.queue.add(() => measure(studentId));
   } catch (error) {
     console.error('A strike could not be measured.', error);
+    logTrouble('measure', error);
   }
 }

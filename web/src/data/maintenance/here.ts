@@ -11,6 +11,7 @@ import { today } from '../database/today';
 import { forget, lookAfter, maintain, type Upkeep } from './maintain';
 import type { Place } from './place';
 import { keptFilms, putStraysAside } from './sweep';
+import { logTrouble } from '../log/log';
 
 /** One for pages and start-up alike, which are bundled apart. */
 const shared = globalThis as {
@@ -38,6 +39,7 @@ async function lookAndMaintain(): Promise<void> {
   if (isNight) {
     void checkFilms(place, at).catch((error: unknown) => {
       console.error('The films could not be read; they are tried again tomorrow.', error);
+      logTrouble('film check', error);
     });
   }
   // What has been put right is no longer told.

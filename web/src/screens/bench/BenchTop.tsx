@@ -16,7 +16,6 @@ import { TopBar } from '@/ui/topBar';
 import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import { documentOf, strikeOf, useBench, useBenchStore } from './document/benchStore';
 import { addStrike } from './document/edits';
-import { BenchKeysHelp } from './commands/BenchKeys';
 
 /** Student, the strikes of this clip, and whether all is saved. */
 export function BenchTop() {
@@ -26,14 +25,7 @@ export function BenchTop() {
   const store = useBenchStore();
   const [isAdding, setAdding] = useState(false);
   return (
-    <TopBar
-      right={
-        <>
-          <SaveMark />
-          <BenchKeysHelp />
-        </>
-      }
-    >
+    <TopBar right={<SaveMark />}>
       <Link href="/" className="text-soft hover:underline">
         Floor
       </Link>

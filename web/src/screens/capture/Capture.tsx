@@ -3,13 +3,11 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useEffectEvent, useRef, useState } from 'react';
-import { useHotkeys, type Options } from 'react-hotkeys-hook';
 import { techniqueById, VIEWS } from '@sinew/core/foundation/technique/techniques';
 import { questionById } from '@sinew/core/foundation/technique/questions';
 import type { FilmedBefore } from '@/data/clip/clips';
 import { giveKeysBack } from '@/ui/giveKeysBack';
 import { TopBar } from '@/ui/topBar';
-import type { KeyList } from '@/ui/keysHelp';
 import { SIMULATED } from '@/video/cameras';
 import { listenTo, type Level } from '@/video/sound';
 import { takeStore } from '@/video/takeStore';
@@ -22,16 +20,8 @@ import { Stage } from './Stage';
 import { useCamera } from './useCamera';
 import { useTake } from './useTake';
 import { ViewGuide, type Aim } from './ViewGuide';
-
-const HELP: KeyList = [
-  ['Space', 'count and film; again to stop'],
-  ['Esc', 'call the count off'],
-  ['C', 'start at a clap'],
-  ['M', 'mirror the picture'],
-  ['1 … 4', 'the view'],
-  ['Enter', 'after the take: keep it'],
-  ['R', 'after the take: film again'],
-];
+import { useCommands } from '@/ui/commands/registry';
+import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
 
 export interface CaptureProps {
   readonly student: { readonly id: string; readonly name: string; readonly heightM: number | null };
@@ -81,17 +71,34 @@ export function Capture({ student, start, before }: CaptureProps) {
     take.toReady();
   };
 
-  useHotkeys('space', press, { ...KEYS, preventDefault: true });
-  useHotkeys('escape', () => state.kind === 'counting' && callOff(), KEYS);
-  useHotkeys('c', () => setClapOn((now) => !now), KEYS);
-  useHotkeys('m', () => setMirrored((now) => !now), KEYS);
-  useHotkeys(
-    '1, 2, 3, 4',
-    (event) => {
-      const view = VIEWS[Number(event.key) - 1];
-      if (view && isFree) setAim((old) => ({ ...old, view }));
-    },
-    KEYS,
+  useCommands(() =>
+    [
+      { id: 'film', keys: [' '], words: 'count and film; again to stop', run: press },
+      {
+        id: 'call off',
+        keys: ['Escape'],
+        words: 'call the count off',
+        run: () => state.kind === 'counting' && callOff(),
+      },
+      {
+        id: 'clap',
+        keys: ['c'],
+        words: 'start at a clap, or not',
+        run: () => setClapOn((now) => !now),
+      },
+      {
+        id: 'mirror',
+        keys: ['m'],
+        words: 'mirror the picture',
+        run: () => setMirrored((now) => !now),
+      },
+      ...VIEWS.map((view, at) => ({
+        id: `view ${view}`,
+        keys: [String(at + 1)],
+        words: `filmed ${VIEW_GUIDE[view].name.toLowerCase()}`,
+        run: () => isFree && setAim((old) => ({ ...old, view })),
+      })),
+    ].map((one) => ({ ...one, group: 'Film', isOn: finished === null })),
   );
 
   return (
@@ -99,7 +106,7 @@ export function Capture({ student, start, before }: CaptureProps) {
       className="flex h-[calc(100dvh-var(--bar,0px))] min-h-[640px] flex-col overflow-hidden"
       onClick={giveKeysBack}
     >
-      <TopBar keys={HELP} right={<LeftTakes studentId={student.id} onTake={take.review} />}>
+      <TopBar right={<LeftTakes studentId={student.id} onTake={take.review} />}>
         <Link href="/" className="text-soft hover:underline">
           Floor
         </Link>
@@ -166,12 +173,6 @@ export function Capture({ student, start, before }: CaptureProps) {
 }
 
 /** A chosen question or view leaves the keys to the screen; lists and other buttons keep theirs. */
-const KEYS: Options = {
-  enableOnFormTags: ['input'],
-  ignoreEventWhen: (event) =>
-    (event.target as HTMLElement).closest('a, select, button:not([data-record])') !== null,
-};
-
 /** Keeps what is filmed for in the address, so that a reload comes back to it. */
 function useAddress(studentId: string, { technique, question, view }: Aim): void {
   useEffect(() => {

@@ -1,7 +1,6 @@
 'use client';
 
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { checkFootage } from '@sinew/core/observe/footage/check';
 import { questionById } from '@sinew/core/foundation/technique/questions';
 import { Button } from '@/ui/button';
@@ -15,6 +14,7 @@ import { takeStore } from '@/video/takeStore';
 import { transfer, type Transfer } from '@/video/transfer';
 import { sendSurvey, useSurvey } from '@/video/useSurvey';
 import type { FinishedTake } from './useTake';
+import { useCommands } from '@/ui/commands/registry';
 
 type Keeping =
   | { readonly kind: 'no' }
@@ -72,11 +72,17 @@ export function Review({
       setKeeping({ kind: 'refused', message });
     } else setKeeping({ kind: 'no' });
   };
-  useHotkeys('enter', () => void keep(), {
-    preventDefault: true,
-    ignoreEventWhen: (event) => (event.target as HTMLElement).closest('button, a') !== null,
-  });
-  useHotkeys('r', () => keeping.kind !== 'sending' && onAgain());
+  useCommands(() =>
+    [
+      { id: 'keep', keys: ['Enter'], words: 'keep it', run: () => void keep() },
+      {
+        id: 'again',
+        keys: ['r'],
+        words: 'film it again',
+        run: () => keeping.kind !== 'sending' && onAgain(),
+      },
+    ].map((one) => ({ ...one, group: 'The take' })),
+  );
 
   return (
     <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,63fr)_minmax(320px,37fr)] grid-rows-[minmax(0,1fr)_auto]">

@@ -2,7 +2,6 @@
 
 import Link from 'next/link';
 import { useMemo, useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import type { Difference } from '@sinew/core/train/progress/compare';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
@@ -11,19 +10,13 @@ import { pastDay } from '@/data/database/today';
 import type { StrikeToCompare } from '@/data/finding/comparing';
 import { Button } from '@/ui/button';
 import { StudentBar } from '@/ui/studentBar';
-import type { KeyList } from '@/ui/keysHelp';
 import { Differences } from './Differences';
 import { FrameAt } from './FrameAt';
 import { Overlaid } from './Overlaid';
 import { FROM, TO } from './stretch';
 import { TwoChains } from './TwoChains';
-
-const KEYS: KeyList = [
-  ['← →', 'one frame back, one on'],
-  ['Shift ← →', 'ten frames'],
-  ['Home', 'contact'],
-  ['O', 'one over the other, or side by side'],
-];
+import { stepping } from '@/ui/commands/stepping';
+import { useCommands } from '@/ui/commands/registry';
 
 /** Two strikes aligned at contact: one scrubber, both chains, and what has really changed. */
 export function CompareScreen({
@@ -47,16 +40,27 @@ export function CompareScreen({
   // One step is a frame of the film that has more of them.
   const step = useMemo(() => Math.min(...[then, now].map(frameLength)), [then, now]);
   const go = (by: number) => setTime((at) => Math.min(TO, Math.max(FROM, at + by * step)));
-  useHotkeys('right', () => go(1), { preventDefault: true });
-  useHotkeys('left', () => go(-1), { preventDefault: true });
-  useHotkeys('shift+right', () => go(10), { preventDefault: true });
-  useHotkeys('shift+left', () => go(-10), { preventDefault: true });
-  useHotkeys('home', () => setTime(0), { preventDefault: true });
-  useHotkeys('o', () => setOverlaid((old) => both && !old));
+  useCommands(() => [
+    ...stepping(go),
+    {
+      id: 'contact',
+      keys: ['Home'],
+      words: 'contact',
+      group: 'Through the film',
+      run: () => setTime(0),
+    },
+    {
+      id: 'overlay',
+      keys: ['o'],
+      words: 'one over the other, or side by side',
+      group: 'Compare',
+      run: () => setOverlaid((old) => both && !old),
+    },
+  ]);
   const differences = isOfSets && ofSets ? ofSets : ofStrikes;
   return (
     <>
-      <StudentBar student={student} here={null} keys={KEYS} />
+      <StudentBar student={student} here={null} />
       <main className="mx-auto max-w-[1280px] px-8 pt-6 pb-16">
         <div className="flex flex-wrap items-end justify-between gap-4">
           <h1 className="font-serif text-[2.2rem] leading-tight">{headline(differences)}</h1>

@@ -5,23 +5,8 @@ import type { PlanItem } from '@/data/work/plan';
 import type { Student } from '@/data/student/students';
 import { KeyLink } from '@/ui/keyLink';
 import { MainBar } from '@/ui/mainBar';
-import type { KeyList } from '@/ui/keysHelp';
 import { FloorTable } from './FloorTable';
 import type { FloorRow } from './rows';
-
-const KEYS: KeyList = [
-  ['↑ ↓', 'choose a student'],
-  ['Enter', 'do what is next for them'],
-  ['F', 'film'],
-  ['B', 'bench'],
-  ['W', 'work'],
-  ['L', 'ledger'],
-  ['S', 'the student’s films'],
-  ['D', 'only those who wait for you'],
-  ['/', 'find'],
-  ['C', 'class sheet'],
-  ['A', 'add a student'],
-];
 
 /** Who is here and what each needs next. */
 export function Floor({
@@ -44,7 +29,6 @@ export function Floor({
   return (
     <>
       <MainBar
-        keys={KEYS}
         here="Floor"
         right={
           <span className="text-soft">{[gym.name, gym.className].filter(Boolean).join(', ')}</span>
@@ -58,11 +42,16 @@ export function Floor({
           </h1>
           <div className="flex flex-wrap gap-3">
             {rows.length > 0 && (
-              <KeyLink href="/card" weight="plain" hotkey="C">
+              <KeyLink href="/card" weight="plain" hotkey="C" words="class sheet">
                 Class sheet
               </KeyLink>
             )}
-            <KeyLink href="/students/new" weight={rows.length === 0 ? 'main' : 'plain'} hotkey="A">
+            <KeyLink
+              href="/students/new"
+              weight={rows.length === 0 ? 'main' : 'plain'}
+              hotkey="A"
+              words="add a student"
+            >
               Add a student
             </KeyLink>
           </div>

@@ -3,10 +3,10 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useMemo, useRef, useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { Button, Key } from '@/ui/button';
 import { ChainBars } from '@/ui/chainBars';
 import type { FloorRow } from './rows';
+import { useCommands } from '@/ui/commands/registry';
 
 /** Everybody, those who wait for the coach, or one class. */
 const EVERYBODY = '';
@@ -37,20 +37,62 @@ export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
   const row = shown[Math.min(chosen, shown.length - 1)];
   const move = (by: number) =>
     setChosen((at) => Math.min(shown.length - 1, Math.max(0, Math.min(at, shown.length - 1) + by)));
-  const go = (path: string) => row && router.push(path);
 
-  useHotkeys('down', () => move(1), { preventDefault: true });
-  useHotkeys('up', () => move(-1), { preventDefault: true });
-  useHotkeys('enter', () => row && router.push(row.next.href), {
-    ignoreEventWhen: (event) => (event.target as HTMLElement).closest('a, button') !== null,
+  const ofRow = (key: string, words: string, path: (id: string) => string) => ({
+    id: `row ${key}`,
+    keys: [key],
+    words,
+    group: 'The student in hand',
+    run: () => row && router.push(path(row.id)),
   });
-  useHotkeys('b', () => row?.benchHref && router.push(row.benchHref));
-  useHotkeys('f', () => go(`/capture?student=${row!.id}`));
-  useHotkeys('s', () => go(`/students/${row!.id}`));
-  useHotkeys('w', () => go(`/students/${row!.id}/work`));
-  useHotkeys('l', () => go(`/students/${row!.id}/ledger`));
-  useHotkeys('d', () => setFilter((now) => (now === DUE ? EVERYBODY : DUE)));
-  useHotkeys('/', () => search.current?.focus(), { preventDefault: true });
+  useCommands(() => [
+    {
+      id: 'row before',
+      keys: ['ArrowUp'],
+      words: 'the student before',
+      group: 'Floor',
+      run: () => move(-1),
+    },
+    {
+      id: 'row after',
+      keys: ['ArrowDown'],
+      words: 'the next student',
+      group: 'Floor',
+      run: () => move(1),
+    },
+    {
+      id: 'find',
+      keys: ['/'],
+      words: 'find a student',
+      group: 'Floor',
+      run: () => search.current?.focus(),
+    },
+    {
+      id: 'due',
+      keys: ['d'],
+      words: 'only those who wait for you',
+      group: 'Floor',
+      run: () => setFilter((now) => (now === DUE ? EVERYBODY : DUE)),
+    },
+    {
+      id: 'row next',
+      keys: ['Enter'],
+      words: 'do what is next for them',
+      group: 'The student in hand',
+      run: () => row && router.push(row.next.href),
+    },
+    {
+      id: 'row bench',
+      keys: ['b'],
+      words: 'bench',
+      group: 'The student in hand',
+      run: () => row?.benchHref && router.push(row.benchHref),
+    },
+    ofRow('f', 'film', (id) => `/capture?student=${id}`),
+    ofRow('s', 'films', (id) => `/students/${id}`),
+    ofRow('w', 'work', (id) => `/students/${id}/work`),
+    ofRow('l', 'ledger', (id) => `/students/${id}/ledger`),
+  ]);
 
   return (
     <>

@@ -166,17 +166,25 @@ function nextStep(
   return { text: 'Film again', note: 'no leak open', href: film };
 }
 
-/** "Six students, two to film, one clip to mark." */
+/** "Six students, four clips to confirm, one to mark." */
 export function floorHeadline(
   rows: readonly FloorRow[],
   facts: ReadonlyMap<string, FloorFacts>,
 ): string {
-  const open = rows.reduce((sum, { id }) => sum + (facts.get(id)?.open.length ?? 0), 0);
+  const open = rows.flatMap(({ id }) => facts.get(id)?.open ?? []);
+  const toConfirm = open.filter(({ isToConfirm }) => isToConfirm).length;
   const students = `${inWords(rows.length)} ${rows.length === 1 ? 'student' : 'students'}`;
-  const work =
-    open === 0 ? 'no clip waiting' : `${inWords(open)} ${open === 1 ? 'clip' : 'clips'} to mark`;
+  const work = waiting(toConfirm, open.length - toConfirm);
   const sentence = `${students}, ${work}.`;
   return sentence[0]!.toUpperCase() + sentence.slice(1);
+}
+
+/** Clips found and marked by Sinew, and those that nobody has marked. */
+function waiting(toConfirm: number, toMark: number): string {
+  const clips = (count: number) => `${inWords(count)} ${count === 1 ? 'clip' : 'clips'}`;
+  if (toConfirm === 0) return toMark === 0 ? 'no clip waiting' : `${clips(toMark)} to mark`;
+  const confirm = `${clips(toConfirm)} to confirm`;
+  return toMark === 0 ? confirm : `${confirm}, ${inWords(toMark)} to mark`;
 }
 
 const WORDS = 'no one two three four five six seven eight nine ten eleven twelve'.split(' ');

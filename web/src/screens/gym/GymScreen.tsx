@@ -54,6 +54,21 @@ export function GymScreen({
                 </Link>
               </p>
             </section>
+            <section>
+              <h2 className="border-b-2 border-ink pb-1 text-base font-semibold">
+                When something goes wrong
+              </h2>
+              <p className="py-2">
+                For whoever helps you: versions, counts and what Sinew wrote down of what it could
+                not do. No film, no name, no mark is in it.
+              </p>
+              <a
+                href="/api/support"
+                className="inline-flex min-h-9 items-center border border-ink px-3.5 font-semibold hover:bg-tint"
+              >
+                Save a support file
+              </a>
+            </section>
           </div>
           <FilmTroubles troubles={troubles} />
           <Trash trash={trash} keptDays={keptDays} />

@@ -2,9 +2,8 @@
 
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { toast } from 'sonner';
-import { EVENTS, eventsOf, wordsFor, type EventName } from '@sinew/core/measure/events/events';
+import { eventsOf, wordsFor, type EventName } from '@sinew/core/measure/events/events';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { EVENT_KEY } from '@/screens/bench/strip/lanes';
 import type { Clip } from '@/data/clip/clips';
@@ -13,14 +12,9 @@ import { Button } from '@/ui/button';
 import { TextField } from '@/ui/field';
 import { MainBar } from '@/ui/mainBar';
 import { useRemembered } from '@/ui/useRemembered';
-import type { KeyList } from '@/ui/keysHelp';
 import { keepMarks } from './actions';
-
-const KEYS: KeyList = [
-  ['← →', 'one frame back, one on'],
-  ['Shift ← →', 'ten frames'],
-  ['1 … 8', 'mark the instant, in their order'],
-];
+import { stepping } from '@/ui/commands/stepping';
+import { useCommands } from '@/ui/commands/registry';
 
 /** One strike, to be marked as if for the first time: no marks, no points, no curves. */
 export function MarkAgain({
@@ -61,17 +55,19 @@ export function MarkAgain({
     if (wrong) toast(wrong);
     else router.push('/marking');
   };
-  useHotkeys('right', () => go(1), { preventDefault: true });
-  useHotkeys('left', () => go(-1), { preventDefault: true });
-  useHotkeys('shift+right', () => go(10), { preventDefault: true });
-  useHotkeys('shift+left', () => go(-10), { preventDefault: true });
-  useHotkeys('1,2,3,4,5,6,7,8', (event) => {
-    const named = EVENTS.find((one) => EVENT_KEY[one] === Number(event.key));
-    if (named && events.includes(named)) mark(named);
-  });
+  useCommands(() => [
+    ...stepping(go),
+    ...events.map((name) => ({
+      id: `mark ${name}`,
+      keys: [String(EVENT_KEY[name])],
+      words: wordsFor(name, technique).name.toLowerCase(),
+      group: 'Mark the instant',
+      run: () => mark(name),
+    })),
+  ]);
   return (
     <>
-      <MainBar here="Gym" keys={KEYS} />
+      <MainBar here="Gym" />
       <main className="mx-auto grid max-w-[1280px] gap-8 px-8 pt-6 pb-12 lg:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)]">
         <section aria-label="Picture">
           <FilmFrame

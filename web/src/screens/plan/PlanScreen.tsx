@@ -10,7 +10,6 @@ import {
 } from '@dnd-kit/core';
 import Link from 'next/link';
 import { useOptimistic, useState, useTransition } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { toast } from 'sonner';
 import { plusDays, shortDay } from '@sinew/core/foundation/calendar/day';
 import type { PlanItem } from '@/data/work/plan';
@@ -18,19 +17,11 @@ import { LOST } from '@/ui/askDialog';
 import { Button } from '@/ui/button';
 import { KeyLink } from '@/ui/keyLink';
 import { MainBar } from '@/ui/mainBar';
-import type { KeyList } from '@/ui/keysHelp';
 import { move } from './actions';
 import { AddItem } from './AddItem';
 import { BlockDialog } from './BlockDialog';
 import { DayColumn } from './DayColumn';
-
-const KEYS: KeyList = [
-  ['A', 'add to today'],
-  ['N', 'plan a block of weeks'],
-  ['J', 'a week back'],
-  ['T', 'this week'],
-  ['K', 'a week on'],
-];
+import { useCommands } from '@/ui/commands/registry';
 
 interface Walk {
   readonly id: string;
@@ -93,14 +84,28 @@ export function PlanScreen({
       }
     });
   };
-  useHotkeys('a', () => setAdding(today));
-  useHotkeys('n', () => setBlock(true));
+  useCommands(() => [
+    {
+      id: 'add',
+      keys: ['a'],
+      words: 'add to today',
+      group: 'Plan',
+      run: () => setAdding(today),
+    },
+    {
+      id: 'block',
+      keys: ['n'],
+      words: 'plan a block of weeks',
+      group: 'Plan',
+      run: () => setBlock(true),
+    },
+  ]);
   const weeks = [0, 1, 2].map((week) =>
     Array.from({ length: 7 }, (_, day) => plusDays(monday, 7 * week + day)),
   );
   return (
     <>
-      <MainBar here="Plan" keys={KEYS} />
+      <MainBar here="Plan" />
       <main className="mx-auto max-w-[1280px] px-8 pt-7 pb-16">
         <div className="flex flex-wrap items-end justify-between gap-4">
           <h1 className="font-serif text-[2.6rem] leading-none">{headline(shown, today)}</h1>
@@ -144,13 +149,13 @@ export function PlanScreen({
           </section>
         )}
         <div className="mt-7 flex items-center gap-4">
-          <KeyLink href={`/plan?from=${plusDays(monday, -7)}`} hotkey="J">
+          <KeyLink href={`/plan?from=${plusDays(monday, -7)}`} hotkey="J" words="a week back">
             Earlier
           </KeyLink>
-          <KeyLink href="/plan" hotkey="T">
+          <KeyLink href="/plan" hotkey="T" words="this week">
             Today
           </KeyLink>
-          <KeyLink href={`/plan?from=${plusDays(monday, 7)}`} hotkey="K">
+          <KeyLink href={`/plan?from=${plusDays(monday, 7)}`} hotkey="K" words="a week on">
             Later
           </KeyLink>
           <span className="text-sm text-soft">

@@ -48,10 +48,10 @@ export function StudentPage({
               {student.name}
             </h1>
             <div className="flex items-center gap-4">
-              <KeyLink href={`/students/${student.id}/work`} hotkey="W">
+              <KeyLink href={`/students/${student.id}/work`} hotkey="W" words="work">
                 Work
               </KeyLink>
-              <KeyLink href={`/students/${student.id}/ledger`} hotkey="L">
+              <KeyLink href={`/students/${student.id}/ledger`} hotkey="L" words="ledger">
                 Ledger
               </KeyLink>
               {cues.length > 0 && (
@@ -110,7 +110,12 @@ export function StudentPage({
           <h2 className="mb-3 border-b-2 border-ink pb-1 text-base font-semibold">Clips</h2>
           {student.consent ? (
             <>
-              <KeyLink href={`/capture?student=${student.id}`} hotkey="F" weight="main">
+              <KeyLink
+                href={`/capture?student=${student.id}`}
+                hotkey="F"
+                words="film"
+                weight="main"
+              >
                 Film
               </KeyLink>
               <div className="mt-4">

@@ -1,7 +1,6 @@
 'use client';
 
 import { useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { toast } from 'sonner';
 import { spoken } from '@sinew/core/train/work/calls';
 import { segmentsOf, type Segment } from '@sinew/core/train/work/session';
@@ -20,6 +19,7 @@ import { Button } from '@/ui/button';
 import { callsOf, doneOf } from './done';
 import { keepRun, type KeptRun } from './keptRun';
 import { bell, call, knock } from './sounds';
+import { useCommands } from '@/ui/commands/registry';
 
 /** Looks at the clock so often, ms. */
 const LOOK = 100;
@@ -39,9 +39,13 @@ export function Running({ kept, today }: { kept: KeptRun; today: string }) {
     else if (segment.seconds === null) jump(1);
     else set(paused(run, Date.now()));
   };
-  useHotkeys('space', press, { preventDefault: true });
-  useHotkeys('right', () => jump(1), { preventDefault: true });
-  useHotkeys('left', () => jump(-1), { preventDefault: true });
+  useCommands(() =>
+    [
+      { id: 'pause', keys: [' '], words: 'pause, go on', run: press },
+      { id: 'on', keys: ['ArrowRight'], words: 'the next round', run: () => jump(1) },
+      { id: 'back', keys: ['ArrowLeft'], words: 'the round before', run: () => jump(-1) },
+    ].map((one) => ({ ...one, group: 'Timer' })),
+  );
   useAwake();
 
   if (isOver(run, segments) || !segment) {

@@ -2,7 +2,6 @@
 
 import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { COMBINATIONS, punchesOf } from '@sinew/core/train/work/calls';
 import { handWeights, segmentsOf, type Session } from '@sinew/core/train/work/session';
 import { begin } from '@sinew/core/train/work/timer';
@@ -12,6 +11,7 @@ import { MainBar } from '@/ui/mainBar';
 import { SessionEditor } from './SessionEditor';
 import { keepRun } from './keptRun';
 import { bell } from './sounds';
+import { useCommands } from '@/ui/commands/registry';
 
 export interface TimerStudent {
   readonly id: string;
@@ -80,9 +80,9 @@ export function SetUp({
       students: chosen.map(({ id: studentId, name }) => ({ id: studentId, name })),
     });
   };
-  useHotkeys('enter', start, {
-    ignoreEventWhen: (event) => (event.target as HTMLElement).closest('button, a') !== null,
-  });
+  useCommands(() => [
+    { id: 'start', keys: ['Enter'], words: 'start the rounds', group: 'Timer', run: start },
+  ]);
 
   return (
     <>

@@ -2,7 +2,6 @@
 
 import { nanoid } from 'nanoid';
 import { useEffect, useState, useSyncExternalStore } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { toast } from 'sonner';
 import { doseOf } from '@sinew/core/train/work/dose';
 import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
@@ -12,8 +11,7 @@ import { log } from './actions';
 import { clearCount, keepCount, keptCount, subscribe, type Count } from './keptCount';
 import { STANCE_NAMES } from './stanceNames';
 import { useClap } from './useClap';
-
-const KEYS = { enableOnFormTags: false } as const;
+import { useCommands } from '@/ui/commands/registry';
 
 /** Counts a set across the room: tap, Space or a clap; kept in the browser until it is logged. */
 export function Counter({
@@ -79,13 +77,20 @@ export function Counter({
     }
   };
 
-  useHotkeys('space', () => add(1), { ...KEYS, preventDefault: true });
-  useHotkeys('backspace', () => add(-1), KEYS);
-  useHotkeys('enter', () => void save(), {
-    ignoreEventWhen: (event) => (event.target as HTMLElement).closest('button, a') !== null,
-  });
-  useHotkeys('c', () => setClapOn((now) => !now), KEYS);
-  useHotkeys('escape', onDone);
+  useCommands(() =>
+    [
+      { id: 'one more', keys: [' '], words: 'one more', run: () => add(1) },
+      { id: 'one less', keys: ['Backspace'], words: 'one less', run: () => add(-1) },
+      { id: 'log', keys: ['Enter'], words: 'log the set', run: () => void save() },
+      {
+        id: 'clap',
+        keys: ['c'],
+        words: 'count claps, or not',
+        run: () => setClapOn((now) => !now),
+      },
+      { id: 'leave', keys: ['Escape'], words: 'back; the count is kept', run: onDone },
+    ].map((one) => ({ ...one, group: 'Count' })),
+  );
 
   return (
     <section

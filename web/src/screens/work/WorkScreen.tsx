@@ -2,7 +2,6 @@
 
 import Link from 'next/link';
 import { useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { toast } from 'sonner';
 import type { Drill } from '@sinew/core/foundation/drill/drills';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
@@ -11,7 +10,6 @@ import type { Injury } from '@/data/finding/studentFaults';
 import type { Given, Proposal, Work } from '@/data/work/work';
 import { Button, LinkButton } from '@/ui/button';
 import { StudentBar } from '@/ui/studentBar';
-import type { KeyList } from '@/ui/keysHelp';
 import { give } from './actions';
 import { CloseFault } from './CloseFault';
 import { Counter } from './Counter';
@@ -21,14 +19,7 @@ import { GivenRow } from './GivenRow';
 import { Logs } from './Logs';
 import { Proposed } from './Proposed';
 import { VolumeBars } from './VolumeBars';
-
-const KEYS: KeyList = [
-  ['Enter', 'give the work for the first leak'],
-  ['G', 'give other work'],
-  ['1 … 9', 'count a set of that work'],
-  ['Space', 'while counting: one more; Backspace one less'],
-  ['C', 'while counting: count claps'],
-];
+import { useCommands } from '@/ui/commands/registry';
 
 interface Student {
   readonly id: string;
@@ -52,7 +43,7 @@ export function WorkScreen({
   const [closing, setClosing] = useState<Injury | null>(null);
   const { given, proposals, gates, injuries, volume, logs } = work;
   const inHand = given.find(({ id }) => id === counting);
-  const isFree = { enabled: !inHand && giving === null && closing === null };
+  const isFree = !inHand && giving === null && closing === null;
 
   /** Straight from the fault where nothing speaks against it. */
   const take = async (proposal: Proposal) => {
@@ -71,20 +62,28 @@ export function WorkScreen({
     }
   };
 
-  useHotkeys('enter', () => proposals[0] && void take(proposals[0]), {
-    ...isFree,
-    ignoreEventWhen: (event) => (event.target as HTMLElement).closest('button, a') !== null,
-  });
-  useHotkeys('g', () => setGiving('free'), isFree);
-  useHotkeys(
-    '1,2,3,4,5,6,7,8,9',
-    (event) => setCounting(given[Number(event.key) - 1]?.id ?? null),
-    isFree,
+  const counted = given.slice(0, 9);
+  useCommands(() =>
+    [
+      {
+        id: 'give',
+        keys: ['Enter'],
+        words: 'give the work for the first leak',
+        run: () => proposals[0] && void take(proposals[0]),
+      },
+      { id: 'give other', keys: ['g'], words: 'give other work', run: () => setGiving('free') },
+      ...counted.map(({ id, name }, at) => ({
+        id: `count ${id}`,
+        keys: [String(at + 1)],
+        words: `count a set: ${name}`,
+        run: () => setCounting(id),
+      })),
+    ].map((one) => ({ ...one, group: 'Work', isOn: isFree })),
   );
 
   return (
     <>
-      <StudentBar student={student} here="Work" keys={KEYS} />
+      <StudentBar student={student} here="Work" />
       <main className="mx-auto grid max-w-[1280px] gap-x-12 gap-y-8 px-8 pt-7 pb-16 lg:grid-cols-[minmax(0,1fr)_20rem]">
         <div>
           <h1 className="font-serif text-[2.6rem] leading-none">{headline(given, proposals)}</h1>

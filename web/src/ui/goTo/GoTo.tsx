@@ -1,14 +1,15 @@
 'use client';
 
-import { Command } from 'cmdk';
+import { Command as Cmdk } from 'cmdk';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { Key } from '@/ui/button';
 import { Dialog } from '@/ui/dialog';
 import { ask } from '@/api/client';
 import { STUDENTS } from '@/api/endpoints';
-import { entriesFor, meant, type Findable } from './entries';
+import { keyName, type Command } from '../commands/command';
+import { commandsNow, useCommands } from '../commands/registry';
+import { entriesFor, entriesOf, keyOf, meant, type Entry, type Findable } from './entries';
 
 /** From anywhere to anywhere: a few letters of a student's name, and Enter. */
 export function GoTo() {
@@ -16,19 +17,32 @@ export function GoTo() {
   const [isOpen, setOpen] = useState(false);
   const [students, setStudents] = useState<readonly Findable[] | 'failed'>([]);
   const [typed, setTyped] = useState('');
-  const found = meant(entriesFor(students === 'failed' ? [] : students), typed);
+  const [commands, setCommands] = useState<readonly Command[]>([]);
+  const entries = [...entriesFor(students === 'failed' ? [] : students), ...entriesOf(commands)];
+  const found = meant(entries, typed);
 
   const open = () => {
     setTyped('');
+    setCommands(commandsNow());
     setOpen(true);
     // Whatever is no list of students counts as none: the screens can still be gone to.
     ask(STUDENTS, []).then(setStudents, () => setStudents('failed'));
   };
-  const go = (href: string) => {
+  const choose = (entry: Entry) => {
     setOpen(false);
-    router.push(href);
+    if (entry.kind === 'command') entry.command.run(null);
+    else router.push(entry.href);
   };
-  useHotkeys('mod+k', open, { preventDefault: true, enableOnFormTags: true });
+  useCommands(() => [
+    {
+      id: 'go-to',
+      keys: ['Mod+k'],
+      words: 'go to a student or a screen, or do anything by its name',
+      group: 'Everywhere',
+      isInFields: true,
+      run: open,
+    },
+  ]);
 
   return (
     <>
@@ -36,29 +50,32 @@ export function GoTo() {
         Go to <Key>Ctrl K</Key>
       </button>
       <Dialog isOpen={isOpen} onClose={() => setOpen(false)} title="Go to">
-        <Command shouldFilter={false} label="Go to">
-          <Command.Input
+        <Cmdk shouldFilter={false} label="Go to">
+          <Cmdk.Input
             value={typed}
             onValueChange={setTyped}
-            placeholder="a name, a screen"
+            placeholder="a name, a screen, what to do"
             className="h-11 w-full border-b-2 border-ink bg-transparent px-1 text-lg outline-none"
           />
-          <Command.List className="min-h-[22rem] pt-2">
-            <Command.Empty className="px-1 py-2 text-soft">
+          <Cmdk.List className="min-h-[22rem] pt-2">
+            <Cmdk.Empty className="px-1 py-2 text-soft">
               Nobody and nothing of that name.
-            </Command.Empty>
-            {found.map(({ label, href }) => (
-              <Command.Item
-                key={href}
-                value={href}
-                onSelect={() => go(href)}
-                className="cursor-pointer border-l-4 border-transparent px-3 py-2 aria-selected:border-now aria-selected:bg-tint"
+            </Cmdk.Empty>
+            {found.map((entry) => (
+              <Cmdk.Item
+                key={keyOf(entry)}
+                value={keyOf(entry)}
+                onSelect={() => choose(entry)}
+                className="flex cursor-pointer items-center justify-between gap-4 border-l-4 border-transparent px-3 py-2 aria-selected:border-now aria-selected:bg-tint"
               >
-                {label}
-              </Command.Item>
+                {entry.label}
+                {entry.kind === 'command' && (
+                  <Key>{entry.command.keys.map(keyName).join(', ')}</Key>
+                )}
+              </Cmdk.Item>
             ))}
-          </Command.List>
-        </Command>
+          </Cmdk.List>
+        </Cmdk>
         {students === 'failed' && (
           <p role="alert" className="mt-2 text-sm">
             The students cannot be looked up now; the screens can.

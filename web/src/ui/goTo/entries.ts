@@ -1,4 +1,5 @@
-/** Where one can go, and which of it the words typed mean. */
+/** Where one can go and what one can do, and which of it the words typed mean. */
+import type { Command } from '../commands/command';
 
 export interface Findable {
   readonly id: string;
@@ -6,15 +7,30 @@ export interface Findable {
   readonly classGroup: string;
 }
 
-export interface Entry {
-  readonly kind: 'student' | 'screen';
+interface Found {
   readonly label: string;
   /** What it is looked up by beside its label. */
   readonly also: string;
+}
+
+/** A place to go to. */
+export interface PlaceEntry extends Found {
+  readonly kind: 'student' | 'screen';
   readonly href: string;
 }
 
-const PLACES: readonly Entry[] = (
+/** Something that can be done on the screen that is open. */
+export interface CommandEntry extends Found {
+  readonly kind: 'command';
+  readonly command: Command;
+}
+
+export type Entry = PlaceEntry | CommandEntry;
+
+export const keyOf = (entry: Entry) =>
+  entry.kind === 'command' ? `do ${entry.command.id}` : entry.href;
+
+const PLACES: readonly PlaceEntry[] = (
   [
     ['Floor', 'students class', '/'],
     ['Plan', 'calendar sessions', '/plan'],
@@ -35,8 +51,8 @@ const PAGES = [
   ['card', '/card'],
 ] as const;
 
-export function entriesFor(students: readonly Findable[]): Entry[] {
-  const ofStudents = students.flatMap(({ id, name, classGroup }): Entry[] => [
+export function entriesFor(students: readonly Findable[]): PlaceEntry[] {
+  const ofStudents = students.flatMap(({ id, name, classGroup }): PlaceEntry[] => [
     ...PAGES.map(([page, path]) => ({
       kind: 'student' as const,
       label: `${name}, ${page}`,
@@ -53,6 +69,18 @@ export function entriesFor(students: readonly Findable[]): Entry[] {
   return [...ofStudents, ...PLACES];
 }
 
+/** What the open screen can do, by its words; a place is gone to by its own name. */
+export function entriesOf(commands: readonly Command[]): CommandEntry[] {
+  return commands
+    .filter(({ group }) => group !== 'Go' && group !== 'Everywhere')
+    .map((command) => ({
+      kind: 'command',
+      label: command.words[0]!.toUpperCase() + command.words.slice(1),
+      also: command.group,
+      command,
+    }));
+}
+
 /** So many are offered: more is no choice of two seconds. */
 const SHOWN = 9;
 
@@ -60,7 +88,7 @@ const SHOWN = 9;
  * The entries that are meant: every word typed begins one of theirs, accents and case aside. Those
  * whose label begins with the first word come first. Nothing typed means the screens.
  */
-export function meant(entries: readonly Entry[], typed: string): Entry[] {
+export function meant<T extends Entry>(entries: readonly T[], typed: string): T[] {
   const words = wordsOf(typed);
   const [first] = words;
   if (first === undefined) return entries.filter(({ kind }) => kind === 'screen').slice(0, SHOWN);

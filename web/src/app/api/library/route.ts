@@ -31,7 +31,7 @@ export const PUT = ownPagesOnly(async (request) => {
   }
   const file = libraryFileSchema.safeParse(await request.json().catch(() => null));
   if (!file.success) {
-    throw new Problem('refused', {
+    throw new Problem('not-understood', {
       happened: `This is not a library of Sinew’s: ${firstWrong(file.error)}`,
       safe: NOTHING_CHANGED,
     });
@@ -41,7 +41,7 @@ export const PUT = ownPagesOnly(async (request) => {
   } catch (error) {
     if (!(error instanceof RangeError || error instanceof ZodError)) throw error;
     const why = error instanceof ZodError ? firstWrong(error) : error.message;
-    throw new Problem('refused', {
+    throw new Problem('not-understood', {
       happened: `The library does not fit together: ${why}`,
       safe: NOTHING_CHANGED,
     });

@@ -1,13 +1,12 @@
 'use client';
 
-import { useHotkeys } from 'react-hotkeys-hook';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { strikingSide } from '@sinew/core/foundation/technique/strike';
 import { Button } from '@/ui/button';
-import { NOT_WHILE_TYPING } from '../commands/BenchKeys';
 import { documentOf, strikeOf, useBench, useBenchStore } from './benchStore';
 import { confirmStrike, refuseAutomatic, renameStrike } from './edits';
 import { TechniqueSelect } from '../panel/TechniqueSelect';
+import { useCommands } from '@/ui/commands/registry';
 
 /** The strike in hand was found and named by the program: the coach's word on it, one key each. */
 export function AutomaticAsked() {
@@ -42,8 +41,12 @@ function Asked() {
     const side = strikingSide(techniqueById(id), state.student.stance);
     state.edit(renameStrike(documentOf(state), strike.id, { technique: id, side }));
   };
-  useHotkeys('y', confirm, NOT_WHILE_TYPING);
-  useHotkeys('x', refuse, NOT_WHILE_TYPING);
+  useCommands(() =>
+    [
+      { id: 'confirm', keys: ['y'], words: 'the strike is as Sinew says', run: confirm },
+      { id: 'no strike', keys: ['x'], words: 'it is no strike', run: refuse },
+    ].map((one) => ({ ...one, group: 'Strikes found' })),
+  );
 
   return (
     <section aria-label="Found by Sinew" className="border-b border-ink bg-tint px-5 py-2.5">

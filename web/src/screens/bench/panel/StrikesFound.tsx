@@ -2,18 +2,17 @@
 
 import { nanoid } from 'nanoid';
 import { useEffect, useEffectEvent, useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { strikingSide } from '@sinew/core/foundation/technique/strike';
 import { frameSpacing } from '@sinew/core/observe/track/track';
 import { Button } from '@/ui/button';
-import { NOT_WHILE_TYPING } from '../commands/BenchKeys';
 import { documentOf, useBench, useBenchStore } from '../document/benchStore';
 import { refuseStrike, takeStrike } from '../document/edits';
 import { heartOf, type Proposal } from '@sinew/core/analysis/strikesFound';
 import { useRealTimes } from '../document/realTimes';
 import { TechniqueSelect } from './TechniqueSelect';
 import { useOpenProposals, useProposals } from '../document/useTake';
+import { useCommands } from '@/ui/commands/registry';
 
 /** Strikes that were found in the take, asked about one after the other: one key each. */
 export function StrikesFound() {
@@ -76,9 +75,13 @@ function Asked({
     state.edit(refuseStrike(documentOf(state), proposal));
     onDecided();
   };
-  useHotkeys('y', take, NOT_WHILE_TYPING);
-  useHotkeys('x', refuse, NOT_WHILE_TYPING);
-  useHotkeys('g', look, NOT_WHILE_TYPING);
+  useCommands(() =>
+    [
+      { id: 'take found', keys: ['y'], words: 'what was found is a strike', run: take },
+      { id: 'refuse found', keys: ['x'], words: 'it is none', run: refuse },
+      { id: 'see found', keys: ['g'], words: 'see it', run: look },
+    ].map((one) => ({ ...one, group: 'Strikes found' })),
+  );
 
   return (
     <section

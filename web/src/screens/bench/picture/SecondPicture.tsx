@@ -2,11 +2,11 @@
 
 import { useRouter } from 'next/navigation';
 import { useCallback, useMemo, useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { nearestFrame, realFrameTimes } from '@sinew/core/observe/track/time';
 import { FilmFrame } from '@/ui/filmFrame';
 import { isDrawing, useBench, useBenchStore } from '../document/benchStore';
 import { useRealTimes } from '../document/realTimes';
+import { useCommands } from '@/ui/commands/registry';
 
 /** The frame of the other film at the moment in hand; null without one, or where it was not running. */
 function useSecondFrame(): number | null {
@@ -29,7 +29,16 @@ export function SecondInset() {
   const swap = useSwap();
   const isBusy = useBench(isDrawing);
   const [isHidden, setHidden] = useState(false);
-  useHotkeys('shift+v', () => setHidden((now) => !now));
+  useCommands(() => [
+    {
+      id: 'hide second',
+      keys: ['Shift+v'],
+      words: 'hide or show the picture of the other side',
+      group: 'Picture',
+      isOn: second !== null,
+      run: () => setHidden((now) => !now),
+    },
+  ]);
   // What is drawn may have to be drawn just there.
   if (!second || isBusy || isHidden) return null;
   return (

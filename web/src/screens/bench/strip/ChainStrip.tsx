@@ -2,7 +2,6 @@
 
 import { scaleLinear, type ScaleLinear } from 'd3-scale';
 import { useMemo, useRef, useState, type PointerEvent, type WheelEvent } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import type { LinkVerdict } from '@sinew/core/measure/chain/verdict';
 import { evidenceOf } from '@sinew/core/measure/measures/evidence';
 import { say } from '@sinew/core/foundation/reading/say';
@@ -19,7 +18,6 @@ import { marksOf } from '@sinew/core/analysis/analyzeClip';
 import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import { Key } from '@/ui/button';
 import { useWidth } from '@/ui/useWidth';
-import { NOT_WHILE_TYPING } from '../commands/BenchKeys';
 import { documentOf, strikeOf, useBench, useBenchStore } from '../document/benchStore';
 import { ChainFigure } from './ChainFigure';
 import {
@@ -40,6 +38,7 @@ import { StripTake } from './StripTake';
 import { Lanes, Traces } from './StripTraces';
 import { useRealTimes } from '../document/realTimes';
 import { useAnalysis } from '../document/useAnalysis';
+import { useCommands } from '@/ui/commands/registry';
 
 type Scale = ScaleLinear<number, number>;
 
@@ -60,7 +59,15 @@ export function ChainStrip() {
   const canZoom = stretch !== null || Object.keys(marks).length >= FEWEST_MARKS;
   const toggle = () =>
     setPart(part.span ? { strikeId: strike?.id, span: null } : partOf(strike?.id, marks, stretch));
-  useHotkeys('z', toggle, NOT_WHILE_TYPING);
+  useCommands(() => [
+    {
+      id: 'whole clip',
+      keys: ['z'],
+      words: 'strip: whole clip or this strike',
+      group: 'Through the film',
+      run: toggle,
+    },
+  ]);
   const [from, to] = shown(part, times, times[frame]!);
   const x = useMemo(
     () => scaleLinear([from, to], [PAD, Math.max(PAD + 1, width - PAD)]),

@@ -1,7 +1,6 @@
 'use client';
 
 import { useMemo } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { pointsToPlace } from '@sinew/core/foundation/technique/points';
 import type { Correction } from '@sinew/core/observe/track/correction';
@@ -9,10 +8,10 @@ import type { Reason } from '@sinew/core/observe/track/doubts';
 import { limbDoubts, type LimbDoubt } from '@sinew/core/observe/track/limbDoubts';
 import { limbOf } from '@sinew/core/observe/track/sides';
 import { Button } from '@/ui/button';
-import { NOT_WHILE_TYPING } from '../../commands/BenchKeys';
 import { documentOf, strikeOf, useBench, useBenchStore } from '../../document/benchStore';
 import { correct } from '../../document/edits';
 import { useTracked } from '../../document/useTracked';
+import { useCommands } from '@/ui/commands/registry';
 
 interface DoubtsHere {
   /** Of landmarks that the readings of this strike rest on; then all others. */
@@ -43,10 +42,14 @@ const isSame = (a: LimbDoubt, b: LimbDoubt) => a.name === b.name && a.from === b
 /** The keys for doubts: the next one, and the coach's word on the one in hand. */
 export function DoubtKeys() {
   const { next, say } = useDoubtActions();
-  useHotkeys('d', next, NOT_WHILE_TYPING);
-  useHotkeys('k', () => say('keep'), NOT_WHILE_TYPING);
-  useHotkeys('h', () => say('drop'), NOT_WHILE_TYPING);
-  useHotkeys('s', () => say('swap'), NOT_WHILE_TYPING);
+  useCommands(() =>
+    [
+      { id: 'next doubt', keys: ['d'], words: 'next doubtful point', run: next },
+      { id: 'keep doubt', keys: ['k'], words: 'it is right as it is', run: () => say('keep') },
+      { id: 'drop doubt', keys: ['h'], words: 'it cannot be seen', run: () => say('drop') },
+      { id: 'swap doubt', keys: ['s'], words: 'swap left and right', run: () => say('swap') },
+    ].map((one) => ({ ...one, group: 'Doubtful points' })),
+  );
   return null;
 }
 

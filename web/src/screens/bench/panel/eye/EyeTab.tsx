@@ -1,16 +1,15 @@
 'use client';
 
 import { useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { checksFor, prefilled, SAYS, type Check, type Says } from '@sinew/core/judge/eye/eyeChecks';
 import { choiceName } from '@sinew/core/judge/school/schools';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import { Key } from '@/ui/button';
-import { NOT_WHILE_TYPING } from '../../commands/BenchKeys';
 import { documentOf, useBenchStore } from '../../document/benchStore';
 import { setAudit } from '../../document/edits';
 import { useAnalysis } from '../../document/useAnalysis';
+import { useCommands } from '@/ui/commands/registry';
 
 const KEY: Record<Says, string> = { drives: 'Q', neutral: 'E', drags: 'A' };
 const BAR: Record<Says, string> = {
@@ -36,16 +35,28 @@ export function EyeTab({ strike }: { strike: StrikeDocument }) {
     edit(setAudit(now, strike.id, check.id, own[check.id] === says ? null : says));
     setAt(Math.min(checks.length - 1, checks.indexOf(check) + 1));
   };
-  useHotkeys(
-    'q, e, a',
-    (event) => {
-      const says = SAYS.find((one) => KEY[one].toLowerCase() === event.key.toLowerCase());
-      if (says) say(here, says);
-    },
-    NOT_WHILE_TYPING,
+  useCommands(() =>
+    [
+      ...SAYS.map((says) => ({
+        id: `eye ${says}`,
+        keys: [KEY[says].toLowerCase()],
+        words: `the part ${says === 'neutral' ? 'is neutral' : says}`,
+        run: () => here && say(here, says),
+      })),
+      {
+        id: 'eye back',
+        keys: [','],
+        words: 'the part before',
+        run: () => setAt(Math.max(0, at - 1)),
+      },
+      {
+        id: 'eye on',
+        keys: ['.'],
+        words: 'the next part',
+        run: () => setAt(Math.min(checks.length - 1, at + 1)),
+      },
+    ].map((one) => ({ ...one, group: 'Eye' })),
   );
-  useHotkeys('comma', () => setAt(Math.max(0, at - 1)), NOT_WHILE_TYPING);
-  useHotkeys('period', () => setAt(Math.min(checks.length - 1, at + 1)), NOT_WHILE_TYPING);
 
   const judgedAs = (check: Check) =>
     check.id === 'knuckles'

@@ -2,12 +2,12 @@
 
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { toast } from 'sonner';
 import type { Cue } from '@/data/finding/findings';
 import { Button, LinkButton } from '@/ui/button';
 import { giveFor } from '@/screens/work/actions';
 import { rewordCue } from '../../document/actions';
+import { useCommands } from '@/ui/commands/registry';
 
 /** The one cue in work for this strike; its words are the coach's to change. */
 export function CueOfTheDay({ cue, strikeId }: { cue: Cue; strikeId: string }) {
@@ -25,7 +25,16 @@ export function CueOfTheDay({ cue, strikeId }: { cue: Cue; strikeId: string }) {
       toast('Not given: the server does not answer. Try again.');
     }
   };
-  useHotkeys('u', () => !cue.isWorked && void work(), { enabled: !isEditing });
+  useCommands(() => [
+    {
+      id: 'work',
+      keys: ['u'],
+      words: 'give the work for the cue',
+      group: 'Leaks',
+      isOn: !isEditing && !cue.isWorked,
+      run: () => void work(),
+    },
+  ]);
   const save = async () => {
     try {
       const problem = await rewordCue(cue.id, text);

@@ -1,7 +1,6 @@
 'use client';
 
 import { useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { toast } from 'sonner';
 import type { Analysis } from '@sinew/core/analysis/analyze';
 import { faultById } from '@sinew/core/judge/fault/faults';
@@ -11,7 +10,6 @@ import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import type { Decision } from '@/data/finding/findings';
 import { Button } from '@/ui/button';
 import { notNow, reopen } from '../../document/actions';
-import { NOT_WHILE_TYPING } from '../../commands/BenchKeys';
 import { documentOf, useBench, useBenchStore } from '../../document/benchStore';
 import { CantTell } from './CantTell';
 import { DismissDialog } from './DismissDialog';
@@ -19,6 +17,7 @@ import { Clear, headline } from './faultParts';
 import { FaultRow } from './FaultRow';
 import { useCue } from './useCue';
 import { useLibrary } from '../../document/useAnalysis';
+import { useCommands } from '@/ui/commands/registry';
 
 /** The findings of the strike in hand, with the coach's word on each. */
 export function FaultsTab({
@@ -36,7 +35,7 @@ export function FaultsTab({
   const store = useBenchStore();
   const { catalogue } = useLibrary();
   const [dismissing, setDismissing] = useState<Finding | null>(null);
-  const { use, rivalDialog, isAsking } = useCue(strike.id, 'strike');
+  const { takeCue, rivalDialog, isAsking } = useCue(strike.id, 'strike');
   const decisionOn = (finding: Finding) => decisions.find((one) => one.fault === finding.fault);
   const of = (status: Finding['status']) =>
     analysis.findings.filter((finding) => finding.status === status);
@@ -53,17 +52,29 @@ export function FaultsTab({
     );
   };
 
-  const isFree = { enabled: !isAsking && dismissing === null };
-  useHotkeys('enter', () => firstOpen && void use(firstOpen), {
-    ...NOT_WHILE_TYPING,
-    ...isFree,
-    ignoreEventWhen: (event) =>
-      (event.target as HTMLElement).closest('button, a, summary, [role=dialog], [role=tab]') !==
-      null,
-  });
-  const keys = { ...NOT_WHILE_TYPING, ...isFree };
-  useHotkeys('n', () => firstOpen && void startDismissing(firstOpen), keys);
-  useHotkeys('j', () => firstOpen && void leaveForLater(firstOpen), keys);
+  const isFree = !isAsking && dismissing === null && firstOpen !== undefined;
+  useCommands(() =>
+    [
+      {
+        id: 'use cue',
+        keys: ['Enter'],
+        words: 'use the cue of the first leak',
+        run: () => firstOpen && void takeCue(firstOpen),
+      },
+      {
+        id: 'dismiss',
+        keys: ['n'],
+        words: 'not so: dismiss the first leak',
+        run: () => firstOpen && void startDismissing(firstOpen),
+      },
+      {
+        id: 'later',
+        keys: ['j'],
+        words: 'not now: leave the first leak for later',
+        run: () => firstOpen && void leaveForLater(firstOpen),
+      },
+    ].map((one) => ({ ...one, group: 'Leaks', isOn: isFree })),
+  );
 
   if (analysis.problems.length > 0) {
     return (
@@ -100,7 +111,7 @@ export function FaultsTab({
                 <Button
                   weight="main"
                   hint={finding === firstOpen ? 'Enter' : undefined}
-                  onClick={() => void use(finding)}
+                  onClick={() => void takeCue(finding)}
                 >
                   Use this cue
                 </Button>

@@ -20,7 +20,7 @@ export function useCue(strikeId: string, of: 'strike' | 'set') {
   const { catalogue } = useLibrary();
   const [rival, setRival] = useState<{ finding: Finding; text: string } | null>(null);
   const isBusy = useRef(false);
-  const use = async (finding: Finding, isReplacing = false) => {
+  const takeCue = async (finding: Finding, isReplacing = false) => {
     if (isBusy.current) return;
     isBusy.current = true;
     try {
@@ -45,12 +45,12 @@ export function useCue(strikeId: string, of: 'strike' | 'set') {
         The student is working on <q>{rival?.text}</q> for this strike. Which cue stays?
       </p>
       <div className="mt-5 flex flex-wrap gap-4">
-        <Button weight="main" onClick={() => rival && void use(rival.finding, true)}>
+        <Button weight="main" onClick={() => rival && void takeCue(rival.finding, true)}>
           {rival && faultById(rival.finding.fault, catalogue)?.cue}
         </Button>
         <Button onClick={() => setRival(null)}>Keep the present one</Button>
       </div>
     </Dialog>
   );
-  return { use, rivalDialog, isAsking: rival !== null };
+  return { takeCue, rivalDialog, isAsking: rival !== null };
 }

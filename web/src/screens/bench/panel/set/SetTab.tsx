@@ -34,7 +34,7 @@ export function SetTab({
 }) {
   const state = useReport(strike.id);
   const { catalogue } = useLibrary();
-  const { use, rivalDialog } = useCue(strike.id, 'set');
+  const { takeCue, rivalDialog } = useCue(strike.id, 'set');
   if (state.kind === 'judging') {
     return (
       <p role="status" className="text-soft">
@@ -68,7 +68,7 @@ export function SetTab({
             decision={decisions.find(({ fault }) => fault === finding.fault)}
             onReopen={() => void reopen(strike.id, finding.fault)}
             actions={
-              <Button weight="main" onClick={() => void use(finding)}>
+              <Button weight="main" onClick={() => void takeCue(finding)}>
                 Use this cue
               </Button>
             }
