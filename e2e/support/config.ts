@@ -31,9 +31,8 @@ export function inChromium(
     testDir,
     workers: 1,
     fullyParallel: false,
-    // A camera is a matter of real time, and a machine shared with others may stall; what needed its
-    // second go is printed as flaky, and what fails twice fails.
-    retries: 1,
+    // What fails once in a while is a fault of the app or of its test.
+    retries: 0,
     timeout: 150_000,
     expect: { timeout: 15_000 },
     reporter: 'list',

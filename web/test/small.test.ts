@@ -321,6 +321,9 @@ describe('the Floor', () => {
       return floorHeadline(rowsOf({}, { clips: 1, open }), facts);
     };
     expect(headline([film()])).toBe('One student, one clip to mark.');
+    const found = { ...film(), isToConfirm: true };
+    expect(headline([found, found])).toBe('One student, two clips to confirm.');
+    expect(headline([found, film()])).toBe('One student, one clip to confirm, one to mark.');
     expect(headline([])).toBe('One student, no clip waiting.');
     expect(rowsOf({}, {}, { cues: [cue] })[0]).toMatchObject({
       about: 'orthodox, 4 months',

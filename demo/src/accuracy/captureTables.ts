@@ -123,7 +123,7 @@ function space(): string {
 export function captureSection(): string {
   return `## Sound, two clocks, and strikes in a take
 
-Made-up takes of three to nine strikes, pairs among them (\`demo/src/gym/randomTake.ts\`), heard through a room's noise. Each error cell: median / 95th percentile.
+Made-up takes of three to nine strikes, pairs among them (\`fighters/src/film/randomTake.ts\`), heard through a room's noise. Each error cell: median / 95th percentile.
 
 Hits found in the sound:
 

@@ -54,7 +54,7 @@ export function judgedSection(): string {
   return [
     '## The judge',
     '',
-    'Fighters with one leak put in on purpose, just beyond its limit, clearly, and grossly, in every technique that can have it, orthodox and southpaw by turns, elbows and kicks with rear and lead side (`npm run accuracy`). Noise 2 mm on every coordinate. Per cent of the leaks that are judged in that film; a leak that a school or a technique does not have is not counted. *Made up*: leaks found beside the one put in and those it brings with it (`demo/src/fighter/faults.ts` says which).',
+    'Fighters with one leak put in on purpose, just beyond its limit, clearly, and grossly, in every technique that can have it, orthodox and southpaw by turns, elbows and kicks with rear and lead side (`npm run accuracy`). Noise 2 mm on every coordinate. Per cent of the leaks that are judged in that film; a leak that a school or a technique does not have is not counted. *Made up*: leaks found beside the one put in and those it brings with it (`fighters/src/fighter/faults.ts` says which).',
     '',
     table(
       ['film', 'strength', 'found', 'missed', 'can’t tell', 'leaks', 'made up', 'which'],

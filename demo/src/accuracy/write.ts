@@ -160,7 +160,7 @@ writeFileSync(
   fileURLToPath(new URL('../../../docs/accuracy.md', import.meta.url)),
   `# Accuracy
 
-Made-up strikes whose truth is known to rounding (\`demo/src/fighter/truth.ts\`: no filter, no fit, none of the code under test), sampled at a frame rate with independent normal noise on every coordinate, measured by the core. All ${TECHNIQUES.length} techniques, both stances, ${SEEDS.length} seeds each. \`npm run accuracy\` writes this page.
+Made-up strikes whose truth is known to rounding (\`fighters/src/fighter/truth.ts\`: no filter, no fit, none of the code under test), sampled at a frame rate with independent normal noise on every coordinate, measured by the core. All ${TECHNIQUES.length} techniques, both stances, ${SEEDS.length} seeds each. \`npm run accuracy\` writes this page.
 
 Each cell: median of the error's size / its 95th percentile (share of cases in which the truth lies within ±, per cent; 95 is what ± promises). Starts are those of hips, trunk and arm together (pelvis, thigh and shank in kicks). These are three-dimensional tracks, as two cameras give them; what one picture shows is less, and says so.
 

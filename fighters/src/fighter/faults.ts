@@ -12,7 +12,7 @@ import {
   STRAIGHTS,
   TURNING_ELBOWS,
   without,
-} from '@sinew/core/judge/fault/rows/sets';
+} from './techniqueLists';
 import type { Audit } from '@sinew/core/judge/eye/eyeChecks';
 import type { School } from '@sinew/core/judge/school/schools';
 import type { Situation } from '@sinew/core/judge/school/resolve';
@@ -39,9 +39,8 @@ export interface FaultyFighter {
 type Change = Partial<Recipe> | ((sound: Recipe) => Partial<Recipe>);
 
 const degrees = (value: number) => (value * Math.PI) / 180;
-const ids = (all: readonly string[]) => all as readonly TechniqueId[];
 
-const TURNED = ids(['cross', 'rear-hook', 'lead-hook', 'elbow-round']);
+const TURNED: readonly TechniqueId[] = ['cross', 'rear-hook', 'lead-hook', 'elbow-round'];
 /** How far the rear heel must be pitched beyond what the form does. */
 const tiptoe =
   (pitch: number) =>
@@ -52,36 +51,36 @@ const tiptoe =
 export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
   {
     fault: 'hips-tilted',
-    techniques: ids(ALL),
+    techniques: ALL,
     change: [{ hipTilt: degrees(9) }, { hipTilt: degrees(14) }, { hipTilt: degrees(22) }],
     also: ['knee-locks'],
   },
   {
     fault: 'feet-in-line',
-    techniques: ids(ALL),
+    techniques: ALL,
     change: [{ rails: 0.13 }, { rails: 0.07 }, { rails: 0 }],
     also: ['weight-off'],
   },
   {
     fault: 'square-stance',
-    techniques: ids(['jab', 'cross', 'rear-hook', 'rear-uppercut']),
+    techniques: ['jab', 'cross', 'rear-hook', 'rear-uppercut'],
     change: [{ square: degrees(18) }, { square: degrees(26) }, { square: degrees(38) }],
     also: ['chin-open', 'hyperextension'],
   },
   {
     fault: 'weight-off',
-    techniques: ids(PUNCHES),
+    techniques: PUNCHES,
     change: [{ weightBack: 0.15 }, { weightBack: 0.18 }, { weightBack: 0.23 }],
     also: ['knee-gives'],
   },
   {
     fault: 'rear-heel',
-    techniques: ids(PUNCHES),
+    techniques: PUNCHES,
     change: [{ rearHeel: 0.03 }, { rearHeel: 0.01 }, { rearHeel: -0.02 }],
   },
   {
     fault: 'no-load',
-    techniques: ids(without(HIPS_LED, 'stepping-straight', 'whip-straight')),
+    techniques: without(HIPS_LED, 'stepping-straight', 'whip-straight'),
     change: [
       { sink: 0.011, coil: degrees(3) },
       { sink: 0.006, coil: degrees(2) },
@@ -110,14 +109,12 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
   },
   {
     fault: 'arm-only',
-    techniques: ids(
-      without(
-        [...PUNCHES, ...TURNING_ELBOWS],
-        'whip-straight',
-        'stepping-straight',
-        'elbow-spin',
-        'elbow-reverse',
-      ),
+    techniques: without(
+      [...PUNCHES, ...TURNING_ELBOWS],
+      'whip-straight',
+      'stepping-straight',
+      'elbow-spin',
+      'elbow-reverse',
     ),
     change: [7, 4, 0].map((turn) => (recipe: Recipe) => ({
       pelvisTurn: degrees(recipe.technique === 'jab' ? turn / 4 : turn),
@@ -129,12 +126,12 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
   },
   {
     fault: 'toe-tip',
-    techniques: ids(STANDING),
+    techniques: STANDING,
     change: [tiptoe(0.74), tiptoe(0.9), tiptoe(1.1)],
   },
   {
     fault: 'anchor-swivel',
-    techniques: ids(without(STANDING, 'stepping-straight', 'elbow-thrust', 'elbow-spin')),
+    techniques: without(STANDING, 'stepping-straight', 'elbow-thrust', 'elbow-spin'),
     change: [{ anchorSpin: degrees(22) }, { anchorSpin: degrees(38) }, { anchorSpin: degrees(50) }],
   },
   {
@@ -145,7 +142,7 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
   },
   {
     fault: 'knee-gives',
-    techniques: ids(STANDING),
+    techniques: STANDING,
     change: [{ kneeIn: degrees(18) }, { kneeIn: degrees(27) }, { kneeIn: degrees(42) }],
   },
   {
@@ -156,7 +153,7 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
   },
   {
     fault: 'reach-lean',
-    techniques: ids(without(PUNCHES, 'stepping-straight', 'whip-straight')),
+    techniques: without(PUNCHES, 'stepping-straight', 'whip-straight'),
     change: [
       { reachOut: 0.1, leanOut: 0.25 },
       { reachOut: 0.14, leanOut: 0.4 },
@@ -189,7 +186,7 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
   },
   {
     fault: 'no-rise',
-    techniques: ids(['lead-uppercut', 'rear-uppercut', 'elbow-rise', 'elbow-up']),
+    techniques: ['lead-uppercut', 'rear-uppercut', 'elbow-rise', 'elbow-up'],
     change: [
       ({ technique }) => ({ rise: 0.015 - FORMS[technique].rise }),
       ({ technique }) => ({ rise: -FORMS[technique].rise }),
@@ -204,7 +201,7 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
   },
   {
     fault: 'all-at-once',
-    techniques: ids(without(HIPS_LED, 'whip-straight')),
+    techniques: without(HIPS_LED, 'whip-straight'),
     change: [0.012, 0.002, -0.03].map((lead) => (recipe: Recipe) => ({
       hipsToTrunk: lead,
       trunkToArm: 0.02,
@@ -218,7 +215,7 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
   },
   {
     fault: 'arm-first',
-    techniques: ids(without(HIPS_LED, 'whip-straight', 'elbow-spin')),
+    techniques: without(HIPS_LED, 'whip-straight', 'elbow-spin'),
     change: [-0.06, -0.085, -0.12].map((lead) => (recipe: Recipe) => ({
       trunkToArm: lead,
       out: recipe.out + 0.08,
@@ -227,13 +224,13 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
   },
   {
     fault: 'over-load',
-    techniques: ids(without(PUNCHES, 'chambered-straight')),
+    techniques: without(PUNCHES, 'chambered-straight'),
     change: [{ telegraph: 0.065 }, { telegraph: 0.09 }, { telegraph: 0.15 }],
     also: ['hand-drop'],
   },
   {
     fault: 'hand-drop',
-    techniques: ids(without(PUNCHES, 'chambered-straight')),
+    techniques: without(PUNCHES, 'chambered-straight'),
     change: [{ dip: 0.065 }, { dip: 0.09 }, { dip: 0.15 }],
   },
   {
@@ -247,7 +244,7 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
   },
   {
     fault: 'no-counter',
-    techniques: ids([...HOOKS, 'cross', 'chambered-straight']),
+    techniques: [...HOOKS, 'cross', 'chambered-straight'],
     change: [0.02, 0, -0.04].map((left) => (recipe: Recipe) => ({
       holdsBack: COUNTER[recipe.technique]! - left,
     })) as unknown as FaultyFighter['change'],
@@ -255,29 +252,29 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
   },
   {
     fault: 'jammed',
-    techniques: ids(without(STRAIGHTS, 'whip-straight')),
+    techniques: without(STRAIGHTS, 'whip-straight'),
     change: [{ reach: 0.81 }, { reach: 0.75 }, { reach: 0.66 }],
   },
   {
     fault: 'end-of-rope',
-    techniques: ids(without(STRAIGHTS, 'whip-straight')),
+    techniques: without(STRAIGHTS, 'whip-straight'),
     change: [{ reach: 0.995 }, { reach: 0.998 }, { reach: 0.9998 }],
     also: ['hyperextension'],
   },
   {
     fault: 'elbow-flare',
-    techniques: ids(without(STRAIGHTS, 'chambered-straight', 'whip-straight')),
+    techniques: without(STRAIGHTS, 'chambered-straight', 'whip-straight'),
     change: [{ flare: degrees(55) }, { flare: degrees(75) }, { flare: degrees(95) }],
   },
   {
     fault: 'slap',
-    techniques: ids(HOOKS),
+    techniques: HOOKS,
     change: [{ drift: degrees(22) }, { drift: degrees(28) }, { drift: degrees(40) }],
     also: ['hook-wide'],
   },
   {
     fault: 'hook-wide',
-    techniques: ids(HOOKS),
+    techniques: HOOKS,
     change: [{ hookAngle: degrees(126) }, { hookAngle: degrees(134) }, { hookAngle: degrees(150) }],
     also: ['hook-scoop', 'slap'],
   },
@@ -289,7 +286,7 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
   },
   {
     fault: 'braking',
-    techniques: ids(['jab', 'cross', 'stepping-straight', 'elbow-round', 'elbow-rise']),
+    techniques: ['jab', 'cross', 'stepping-straight', 'elbow-round', 'elbow-rise'],
     change: [
       { brake: 0.04, finish: 0.05 },
       { brake: 0.06, finish: 0.05 },
@@ -300,57 +297,57 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
   {
     fault: 'push',
     // A fist that is to push further than the arm is long needs a target that gives way.
-    techniques: ids(without(PUNCHES, ...STRAIGHTS)),
+    techniques: without(PUNCHES, ...STRAIGHTS),
     change: [{ finish: 0.085 }, { finish: 0.12 }, { finish: 0.2 }],
     also: ['slow-home'],
   },
   {
     fault: 'short-stop',
-    techniques: ids(without(PUNCHES, 'lead-uppercut', 'rear-uppercut')),
+    techniques: without(PUNCHES, 'lead-uppercut', 'rear-uppercut'),
     situation: 'lined-up',
     change: [{ finish: 0.006 }, { finish: 0.004 }, { finish: 0.002 }],
   },
   {
     fault: 'slow-home',
-    techniques: ids(PUNCHES),
+    techniques: PUNCHES,
     change: [{ recoil: 1.45 }, { recoil: 1.7 }, { recoil: 2.4 }],
   },
   {
     fault: 'guard-off-drop',
-    techniques: ids(without(ALL, 'chambered-straight', 'elbow-spin')),
+    techniques: without(ALL, 'chambered-straight', 'elbow-spin'),
     change: [{ guardDrop: 0.14 }, { guardDrop: 0.2 }, { guardDrop: 0.3 }],
   },
   {
     fault: 'chin-open',
-    techniques: ids(['cross', 'stepping-straight']),
+    techniques: ['cross', 'stepping-straight'],
     change: [{ shrug: 0.03 }, { shrug: 0 }, { shrug: -0.04 }],
   },
   {
     fault: 'head-whip',
-    techniques: ids(STANDING),
+    techniques: STANDING,
     change: [{ headThrow: 0.13 }, { headThrow: 0.17 }, { headThrow: 0.25 }],
     also: ['reach-lean', 'chin-open', 'guard-off-drop'],
   },
   {
     fault: 'wrist-bent',
-    techniques: ids(PUNCHES),
+    techniques: PUNCHES,
     change: [{ wristFlex: degrees(21) }, { wristFlex: degrees(30) }, { wristFlex: degrees(45) }],
   },
   {
     fault: 'wrong-knuckles',
-    techniques: ids(PUNCHES),
+    techniques: PUNCHES,
     audit: { knuckles: 'drags' },
     change: [{}, {}, {}],
   },
   {
     fault: 'nerve-side',
-    techniques: ids(ELBOWS),
+    techniques: ELBOWS,
     audit: { 'palm-in': 'drags' },
     change: [{}, {}, {}],
   },
   {
     fault: 'hyperextension',
-    techniques: ids(['jab', 'cross']),
+    techniques: ['jab', 'cross'],
     change: [
       { reach: 0.97, finish: 0.05 },
       { reach: 0.98, finish: 0.05 },
@@ -360,7 +357,7 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
   },
   {
     fault: 'elbow-short',
-    techniques: ids(ELBOWS),
+    techniques: ELBOWS,
     change: [{ finish: 0.012 }, { finish: 0.008 }, { finish: 0.004 }],
     also: ['braking'],
   },
@@ -371,7 +368,7 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
   },
   {
     fault: 'kick-lean-away',
-    techniques: ids(['front-kick', 'round-kick', 'side-kick', 'knee-strike']),
+    techniques: ['front-kick', 'round-kick', 'side-kick', 'knee-strike'],
     change: [{ leanOut: -0.8 }, { leanOut: -0.95 }, { leanOut: -1.2 }],
     also: ['guard-off-drop'],
   },

@@ -6,12 +6,7 @@ import { NO_SCHOOL, resolve } from '@sinew/core/judge/school/resolve';
 import { techniqueById, VIEWS, type View } from '@sinew/core/foundation/technique/techniques';
 import { nearestFrame } from '@sinew/core/observe/track/time';
 import { FORMS, type TechniqueId } from '../fighter/forms';
-import {
-  FAULTY_FIGHTERS,
-  faulty,
-  type FaultyFighter,
-  type Strength,
-} from '../fighter/faults';
+import { FAULTY_FIGHTERS, faulty, type FaultyFighter, type Strength } from '../fighter/faults';
 import { knownPicture } from '../fighter/picture';
 import { formOf, knownTimes } from '../fighter/pose';
 import { clean, type Recipe } from '../fighter/recipe';
