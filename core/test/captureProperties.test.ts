@@ -83,7 +83,9 @@ function calibrationBy(pose: Pose, view: Calibration['view']): Calibration {
     rectangle: {
       kind: 'floor',
       corners: MAT.map((corner) => seenThrough(pose, corner, SIZE)),
-      ...{ width: 2, depth: 1.5, height: 1 },
+      width: 2,
+      depth: 1.5,
+      height: 1,
     },
     size: SIZE,
   };

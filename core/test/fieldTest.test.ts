@@ -72,7 +72,8 @@ describe('a bag', () => {
 
 it('a ladder names the form that serves at each distance, or those that cannot be told apart', () => {
   const rung = (distance: number, form: string, value: number) => ({
-    ...{ distance, form },
+    distance,
+    form,
     speed: { value, plusMinus: 0.5 },
   });
   const results = resultsOf({

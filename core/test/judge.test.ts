@@ -104,7 +104,10 @@ const readings = (given: Partial<Record<(typeof MEASURE_IDS)[number], Measured>>
     ...given,
   }) as Readings;
 const seconds = (value: number, sigma: number): Measured => ({
-  ...{ value, unit: 's', sigma, source: 'eye' },
+  value,
+  unit: 's',
+  sigma,
+  source: 'eye',
   frames: [10, 12],
 });
 const cross = techniqueById('cross');
@@ -133,7 +136,9 @@ describe('the three answers', () => {
 
   it('says what is missing when there is no reading', () => {
     expect(judged('all-at-once', readings({}))).toMatchObject({
-      ...{ status: 'cant-tell', evidence: 'not given', frame: null },
+      status: 'cant-tell',
+      evidence: 'not given',
+      frame: null,
     });
   });
 
@@ -191,8 +196,12 @@ describe('the order', () => {
 
   it('by cost where costs can be told apart, else as the body is read', () => {
     const cost = (lost: number, give: number): Cost => ({
-      ...{ lost, low: lost - give, high: lost + give },
-      ...{ share: 0.1, shareLow: 0, shareHigh: 0.2 },
+      lost,
+      low: lost - give,
+      high: lost + give,
+      share: 0.1,
+      shareLow: 0,
+      shareHigh: 0.2,
     });
     const order = (costs: Record<string, Cost>) =>
       ranked(

@@ -59,7 +59,8 @@ describe('a library', () => {
     const faults = { slap: { drill: 'gone', cue: 'Hold it.' }, 'gone-too': { isOff: true } };
     const library = edited({ ...NO_EDITS, faults });
     expect(faultById('slap', library)).toMatchObject({
-      ...{ cue: 'Hold it.', drill: faultById('slap')!.drill },
+      cue: 'Hold it.',
+      drill: faultById('slap')!.drill,
     });
   });
 
@@ -98,7 +99,8 @@ describe('the eye', () => {
   it('is filled in from what was measured', () => {
     const links = { trunk: { verdict: 'drives' }, elbow: { verdict: 'drags' } } as const;
     expect(prefilled(techniqueById('lead-hook'), links)).toEqual({
-      ...{ 'upper-back': 'drives', elbows: 'drags' },
+      'upper-back': 'drives',
+      elbows: 'drags',
     });
   });
 });

@@ -27,9 +27,19 @@ const pathOf = (at: (time: number) => Place): Path => ({
 
 function motion(paths: Partial<Record<Landmark, Path>>, change: Partial<Motion> = {}): Motion {
   return {
-    ...{ source: 'measured-3d', view: '3d', axes: ['toward', 'up', 'right'], metric: true },
-    ...{ scaleSigma: 0, planeSigma: 0, frameTimes: TIMES, striking: 'right', isMirrored: false },
-    ...{ end: 'fist', turnSign: 1, raw: paths, paths },
+    source: 'measured-3d',
+    view: '3d',
+    axes: ['toward', 'up', 'right'],
+    metric: true,
+    scaleSigma: 0,
+    planeSigma: 0,
+    frameTimes: TIMES,
+    striking: 'right',
+    isMirrored: false,
+    end: 'fist',
+    turnSign: 1,
+    raw: paths,
+    paths,
     ...change,
   };
 }
@@ -126,7 +136,9 @@ describe('the length of a link', () => {
 
 describe('a speed', () => {
   const series = (at: (time: number) => number) => ({
-    ...{ frames: TIMES.map((_, i) => i), times: TIMES, unit: 'rad' as const },
+    frames: TIMES.map((_, i) => i),
+    times: TIMES,
+    unit: 'rad' as const,
     values: TIMES.map(at),
   });
 
@@ -195,8 +207,10 @@ describe('the order of the peaks', () => {
           const chest = line(0.2, bell(first + later, 1.2));
           const steps = peakSteps(
             motion({
-              ...{ leftHip: hips.left, rightHip: hips.right },
-              ...{ leftShoulder: chest.left, rightShoulder: chest.right },
+              leftHip: hips.left,
+              rightHip: hips.right,
+              leftShoulder: chest.left,
+              rightShoulder: chest.right,
             }),
             techniqueById('cross'),
             contact,

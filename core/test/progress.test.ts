@@ -32,7 +32,11 @@ const fixture = z
   .parse(JSON.parse(readFileSync(new URL('./fixtures/progress.json', import.meta.url), 'utf8')));
 
 const reading = (value: number, sigma: number, unit: Reading['unit'] = 's'): Reading => ({
-  ...{ value, unit, sigma, source: 'measured-2d', frames: [] },
+  value,
+  unit,
+  sigma,
+  source: 'measured-2d',
+  frames: [],
 });
 
 describe('repeated markings', () => {

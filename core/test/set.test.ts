@@ -22,7 +22,11 @@ const word = (set: ReturnType<typeof judgeSet>, fault: string) =>
   set.findings.find((one) => one.fault === fault)!;
 
 const seconds = (value: number, sigma: number): Reading => ({
-  ...{ value, sigma, unit: 's', source: 'eye', frames: [] },
+  value,
+  sigma,
+  unit: 's',
+  source: 'eye',
+  frames: [],
 });
 
 describe('the median', () => {
@@ -65,8 +69,12 @@ describe('a set', () => {
 
   it('costs what its middle strike costs, in whatever order they were thrown', () => {
     const cost = (lost: number) => ({
-      ...{ lost, low: lost, high: lost },
-      ...{ share: lost / 10, shareLow: 0, shareHigh: 1 },
+      lost,
+      low: lost,
+      high: lost,
+      share: lost / 10,
+      shareLow: 0,
+      shareHigh: 1,
     });
     const strikes = of(late, late, late).map((one, i) => ({
       ...one,

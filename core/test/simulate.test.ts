@@ -149,8 +149,14 @@ describe('early to late, from the ground to the fist, at equal effort', () => {
   // Trade estimate (common practice, no source): 30–40 % is lost; the model is held to 20–45 %.
   it('a stepping straight without the turn loses about a third of its momentum', () => {
     const observed = {
-      ...{ speed: 3.5, contact: 0.255, pelvisTurn: 0.06, trunkTurn: 0.26, reach: 0.95 },
-      ...{ onsets: [0, 0.045, 0.085], drift: null, step: 0.8 },
+      speed: 3.5,
+      contact: 0.255,
+      pelvisTurn: 0.06,
+      trunkTurn: 0.26,
+      reach: 0.95,
+      onsets: [0, 0.045, 0.085],
+      drift: null,
+      step: 0.8,
     };
     const fitted = fit(model('stepping-straight'), observed);
     expect(fitted.misfit).toBeLessThan(1);
@@ -163,8 +169,14 @@ describe('early to late, from the ground to the fist, at equal effort', () => {
 
 describe('a fit', () => {
   const observed: Observed = {
-    ...{ speed: 5.6, contact: 0.255, pelvisTurn: 0.98, trunkTurn: 1.2 },
-    ...{ onsets: [0, 0.045, 0.085], reach: 0.95, drift: null, step: 0 },
+    speed: 5.6,
+    contact: 0.255,
+    pelvisTurn: 0.98,
+    trunkTurn: 1.2,
+    onsets: [0, 0.045, 0.085],
+    reach: 0.95,
+    drift: null,
+    step: 0,
   };
 
   it('throws the strike that was measured', () => {
@@ -178,8 +190,14 @@ describe('a fit', () => {
     const source = timed(model('lead-hook'), { ...observed, trunkTurn: 0.9 });
     const made = simulateStrike(source);
     const again = fit(model('lead-hook'), {
-      ...{ speed: made.speed, contact: made.contact, pelvisTurn: made.turned[0]! },
-      ...{ trunkTurn: 0.9, onsets: observed.onsets, reach: null, drift: made.drift, step: 0 },
+      speed: made.speed,
+      contact: made.contact,
+      pelvisTurn: made.turned[0]!,
+      trunkTurn: 0.9,
+      onsets: observed.onsets,
+      reach: null,
+      drift: made.drift,
+      step: 0,
     });
     expect(again.misfit).toBeLessThan(0.1);
     again.model.joints.forEach((joint, i) => {
@@ -195,8 +213,14 @@ describe('a fit', () => {
 
 describe('what if', () => {
   const fitted = timed(model('cross'), {
-    ...{ speed: 5, contact: 0.25, pelvisTurn: 1, trunkTurn: 1.2, step: 0 },
-    ...{ onsets: [0, 0.045, 0.085], reach: 0.95, drift: null },
+    speed: 5,
+    contact: 0.25,
+    pelvisTurn: 1,
+    trunkTurn: 1.2,
+    step: 0,
+    onsets: [0, 0.045, 0.085],
+    reach: 0.95,
+    drift: null,
   });
 
   it('changes nothing when nothing is asked', () => {

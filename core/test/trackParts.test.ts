@@ -16,7 +16,9 @@ const RUN = Array.from({ length: 60 }, (_, i) => i);
 /** A fist that goes out and home at up to some six heights a second. */
 const path = (change: (frame: number) => Partial<SeenPoint> = () => ({})): SeenPoint[] =>
   RUN.map((frame) => ({
-    ...{ frame, time: frame / RATE, visibility: 0.9 },
+    frame,
+    time: frame / RATE,
+    visibility: 0.9,
     x: 300 + 150 * Math.sin((Math.PI * frame) / 30),
     y: 200,
     ...change(frame),
@@ -105,14 +107,14 @@ describe('lengths', () => {
 
 describe('trust', () => {
   it('reads the shake off the path, as much as was put in', () => {
-    // A triangle wave of ±3 px: each point is 6 px from the line between its neighbours.
+    // A triangle wave of ±3 px along and down: each coordinate lies 6 px from the line
+    // between its neighbours, so the median of the deviations is 6 whichever way it is taken.
     const shaken = path((frame) => ({
-      x: 300 + 5 * frame,
+      x: 300 + 5 * frame + (frame % 2 === 0 ? -3 : 3),
       y: frame % 2 === 0 ? 197 : 203,
       visibility: 1,
     }));
     const [sigma] = jitterSigma(shaken, STATURE);
-    // Half of the deviations are 6 (down the path), half 0 (along it): the median is 6.
     expect(sigma).toBeCloseTo(6 / 0.6745 / Math.sqrt(1.5), 6);
   });
 

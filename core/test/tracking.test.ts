@@ -270,8 +270,10 @@ describe('the coach’s word', () => {
     expect(dropped.doubts).toEqual([]);
     expect(pointAt(dropped, 'leftElbow', 88)).toBeNull();
     const byHand = [82, 94].map((frame) => ({
-      ...{ landmark: 'leftElbow' as const, frame },
-      ...{ x: truthAt('leftElbow', frame).x, y: truthAt('leftElbow', frame).y },
+      landmark: 'leftElbow' as const,
+      frame,
+      x: truthAt('leftElbow', frame).x,
+      y: truthAt('leftElbow', frame).y,
     }));
     expect(trackOf(hidden, { placed: byHand, corrections: [] }).doubts).toEqual([]);
     for (const landmark of LANDMARKS.filter((one) => one !== 'leftElbow')) {
@@ -395,7 +397,9 @@ describe('from a track to a judgement', () => {
 
 describe('doubts as a coach names them', () => {
   const doubt = (landmark: Landmark, from: number, to: number) => ({
-    ...{ landmark, from, to },
+    landmark,
+    from,
+    to,
     why: 'hidden' as const,
   });
 
@@ -448,7 +452,9 @@ describe('series from elsewhere', () => {
 
   it('are read at the film’s frames, between their own, but not across a gap', () => {
     const space: SpaceTrack = {
-      ...{ space: '3d', source: 'measured-3d', frameTimes: times },
+      space: '3d',
+      source: 'measured-3d',
+      frameTimes: times,
       points: { nose: { ...line, z: times.map((time) => -time) } },
     };
     const { points, frameTimes: own } = spaceOnFilm(space, film, 0.5);
@@ -460,7 +466,10 @@ describe('series from elsewhere', () => {
 
   it('in the picture count as seen; landmarks they do not have are hidden', () => {
     const flat: PictureTrack = {
-      ...{ space: '2d', source: 'measured-2d', frameTimes: times, placingSigma: 1 },
+      space: '2d',
+      source: 'measured-2d',
+      frameTimes: times,
+      placingSigma: 1,
       points: { nose: line },
     };
     const own = detectionsOnFilm(flat, film, 0.5);

@@ -1,7 +1,7 @@
 /** Doses, gates, volume, sessions, the timer, calls and blocks. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { dayOf, daysBetween, mondayOf, plusDays, weekdayOf } from '../src/foundation/calendar/day';
+import { daysBetween, mondayOf, plusDays, weekdayOf } from '../src/foundation/calendar/day';
 import { DRILLS } from '../src/foundation/drill/drills';
 import { CATALOGUE, faultById } from '../src/judge/fault/faults';
 import { callsIn, COMBINATIONS, punchesOf, spoken } from '../src/train/work/calls';
@@ -28,7 +28,7 @@ import {
 } from '../src/train/work/timer';
 import { volumeOf } from '../src/train/work/volume';
 
-const anyDay = fc.integer({ min: 18_000, max: 30_000 }).map(dayOf);
+const anyDay = fc.integer({ min: 18_000, max: 30_000 }).map((days) => plusDays('1970-01-01', days));
 
 describe('a dose in the coach’s words', () => {
   // The doses of the drills, as practitioners write them: common practice, no source.
@@ -393,7 +393,11 @@ describe('a block toward a date', () => {
 
 it('the floor is walked by who may hurt themselves, who is due, who has nothing to do', () => {
   const one = (name: string, change = {}) => ({
-    ...{ name, isHurting: false, checkIn: 3, unmarked: 0, hasWork: true },
+    name,
+    isHurting: false,
+    checkIn: 3,
+    unmarked: 0,
+    hasWork: true,
     ...change,
   });
   const order = walkOrder([

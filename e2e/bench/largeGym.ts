@@ -51,14 +51,15 @@ async function fill(folder: string): Promise<string[]> {
   const ids: string[] = [];
   for (let i = 0; i < STUDENTS; i++) {
     const id = await addStudent(db, {
-      ...{ name: `Student ${i}`, stance: 'orthodox', grade: '', startedOn: '2026-01-01' },
-      ...{
-        heightCm: 176,
-        massKg: 70,
-        injuries: '',
-        classGroup: `Class ${i % 8}`,
-        bornOn: '1996-03-14',
-      },
+      name: `Student ${i}`,
+      stance: 'orthodox',
+      grade: '',
+      startedOn: '2026-01-01',
+      heightCm: 176,
+      massKg: 70,
+      injuries: '',
+      classGroup: `Class ${i % 8}`,
+      bornOn: '1996-03-14',
     });
     await recordConsent(db, id, { givenBy: 'student', name: 'S', givenOn: '2026-01-01' });
     ids.push(id);
@@ -82,49 +83,110 @@ async function fill(folder: string): Promise<string[]> {
         const at = `${plusDays(today(), -7 * (CLIPS - c))}T18:00:00.000Z`;
         const stamps = { created_at: at, updated_at: at };
         insert('clip', {
-          ...{ id: clip, student_id: student, sha256: `${s}-${c}`, file_name: `${c}.mp4` },
-          ...{ mime_type: 'video/mp4', bytes: 1, view: 'side', width: 1280, height: 720 },
-          ...{ codec: 'avc', frame_times: frameTimes, revision: 1, intent: 'tempo', ...stamps },
+          id: clip,
+          student_id: student,
+          sha256: `${s}-${c}`,
+          file_name: `${c}.mp4`,
+          mime_type: 'video/mp4',
+          bytes: 1,
+          view: 'side',
+          width: 1280,
+          height: 720,
+          codec: 'avc',
+          frame_times: frameTimes,
+          revision: 1,
+          intent: 'tempo',
+          ...stamps,
         });
         for (let k = 0; k < STRIKES; k++) {
           const strike = `${clip}-${k}`;
           insert('strike', {
-            ...{ id: strike, clip_id: clip, technique: 'cross', side: 'right', position: k },
-            ...{ marks_left: 0, ...stamps },
+            id: strike,
+            clip_id: clip,
+            technique: 'cross',
+            side: 'right',
+            position: k,
+            marks_left: 0,
+            ...stamps,
           });
           for (const [event, { frame, time, sigma, source }] of Object.entries(marks)) {
             insert('mark', {
-              ...{ strike_id: strike, event, frame, width: 1, time, sigma, source, ...stamps },
+              strike_id: strike,
+              event,
+              frame,
+              width: 1,
+              time,
+              sigma,
+              source,
+              ...stamps,
             });
           }
           insert('measured', {
-            ...{ strike_id: strike, readings: kept, links, rules, shows, ...stamps },
+            strike_id: strike,
+            readings: kept,
+            links,
+            rules,
+            shows,
+            ...stamps,
             stamp: '1/1/orthodox/1.76/70.0///',
           });
         }
         insert('finding', {
-          ...{ id: `finding-${s}-${c}`, strike_id: `${clip}-0`, fault: 'all-at-once' },
-          ...{ status: 'accepted', reason: '', evidence: 'Seen.', judged_by: '[]', ...stamps },
+          id: `finding-${s}-${c}`,
+          strike_id: `${clip}-0`,
+          fault: 'all-at-once',
+          status: 'accepted',
+          reason: '',
+          evidence: 'Seen.',
+          judged_by: '[]',
+          ...stamps,
         });
       }
       const at = `${plusDays(today(), -20)}T18:00:00.000Z`;
       const stamps = { created_at: at, updated_at: at };
       insert('cue', {
-        ...{ id: `cue-${s}`, student_id: student, finding_id: `finding-${s}-0`, drill: '' },
-        ...{ technique: 'cross', text: 'Hips first.', status: 'active', ...stamps },
+        id: `cue-${s}`,
+        student_id: student,
+        finding_id: `finding-${s}-0`,
+        drill: '',
+        technique: 'cross',
+        text: 'Hips first.',
+        status: 'active',
+        ...stamps,
       });
       insert('prescription', {
-        ...{ id: `work-${s}`, student_id: student, cue_id: `cue-${s}`, technique: 'cross' },
-        ...{ fault: 'all-at-once', drill: 'three-count', name: 'Three-count', dose: '3 × 10' },
-        ...{ stances: 'both', intent: 'slow', gate: '', given_on: plusDays(today(), -20) },
-        ...{ next_check: plusDays(today(), (s % 9) - 4), status: 'active', override: '' },
+        id: `work-${s}`,
+        student_id: student,
+        cue_id: `cue-${s}`,
+        technique: 'cross',
+        fault: 'all-at-once',
+        drill: 'three-count',
+        name: 'Three-count',
+        dose: '3 × 10',
+        stances: 'both',
+        intent: 'slow',
+        gate: '',
+        given_on: plusDays(today(), -20),
+        next_check: plusDays(today(), (s % 9) - 4),
+        status: 'active',
+        override: '',
         ...stamps,
       });
       for (let d = 0; d < 60; d++) {
         insert('drill_log', {
-          ...{ id: `log-${s}-${d}`, student_id: student, prescription_id: `work-${s}` },
-          ...{ technique: 'cross', name: 'Three-count', day: plusDays(today(), -d), at },
-          ...{ intent: 'slow', strikes: 30, seconds: 0, clean: 25, counted_by: 'tap', ...stamps },
+          id: `log-${s}-${d}`,
+          student_id: student,
+          prescription_id: `work-${s}`,
+          technique: 'cross',
+          name: 'Three-count',
+          day: plusDays(today(), -d),
+          at,
+          intent: 'slow',
+          strikes: 30,
+          seconds: 0,
+          clean: 25,
+          counted_by: 'tap',
+          ...stamps,
         });
       }
     }

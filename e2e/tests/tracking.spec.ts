@@ -206,8 +206,14 @@ test('what is not a pose detection, a request or a series of this film is refuse
     expect(answer.status()).toBe(400);
   }
   const flat = {
-    ...{ sinew: 'track', version: 1, space: '2d', source: 'measured-2d', placingSigma: 1 },
-    ...{ scale: null, target: null, frameTimes: [0, 0.01] },
+    sinew: 'track',
+    version: 1,
+    space: '2d',
+    source: 'measured-2d',
+    placingSigma: 1,
+    scale: null,
+    target: null,
+    frameTimes: [0, 0.01],
     points: { nose: { frames: [0, 1], x: [1, 2], y: [1, 2], sigma: [1, 1] } },
   };
   const late = { fileName: 'late.json', begins: 900, track: JSON.stringify(flat) };

@@ -13,7 +13,9 @@ import { AT_ONCE, EMPTY_BENCH } from './support';
 
 const FRAMES = 280;
 const strike = (id: string, from: number) => ({
-  ...{ id, technique: 'cross' as const, side: 'right' as const },
+  id,
+  technique: 'cross' as const,
+  side: 'right' as const,
   span: { from, to: from + 100 },
   marks: { contact: { frame: from + 60, width: 1 } },
 });
@@ -23,8 +25,15 @@ const document: ClipDocument = {
 };
 
 const clip: BenchClip = {
-  ...{ id: 'clip', studentId: 'who', studentName: 'Somebody', fileName: 'film.mp4' },
-  ...{ mimeType: 'video/mp4', view: 'side', captureRate: null, width: 320, height: 180 },
+  id: 'clip',
+  studentId: 'who',
+  studentName: 'Somebody',
+  fileName: 'film.mp4',
+  mimeType: 'video/mp4',
+  view: 'side',
+  captureRate: null,
+  width: 320,
+  height: 180,
   isPurged: false,
   frameTimes: Array.from({ length: FRAMES }, (_, i) => i / 240),
 };

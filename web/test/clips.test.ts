@@ -140,7 +140,9 @@ describe('what is set on the bench', () => {
       rectangle: {
         kind: 'floor' as const,
         corners: [0, 1, 2, 3].map((i) => ({ x: 10.125 * i, y: i % 2 })),
-        ...{ width: 2, depth: 1.5, height: 1 },
+        width: 2,
+        depth: 1.5,
+        height: 1,
       },
       lens: { bend: -0.04 },
       refused: [{ from: 3, to: 40 }],
@@ -156,7 +158,10 @@ describe('what is set on the bench', () => {
       ],
       strikes: [
         {
-          ...{ id: 'b', technique: 'jab', side: 'left' as const, marks: {} },
+          id: 'b',
+          technique: 'jab',
+          side: 'left' as const,
+          marks: {},
           span: { from: 12, to: 90 },
           combination: 'b',
           isAutomatic: true as const,

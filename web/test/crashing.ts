@@ -18,8 +18,16 @@ const DEEDS: Readonly<Record<string, () => Promise<void>>> = {
     for (let i = 0; ; i++) {
       const id = `log-${i}`;
       await logWork(db, {
-        ...{ id, studentId: file, prescriptionId: null, technique: null, name: 'Bag' },
-        ...{ day: '2026-03-01', intent: 'slow', strikes: 10, seconds: 0, clean: null },
+        id,
+        studentId: file,
+        prescriptionId: null,
+        technique: null,
+        name: 'Bag',
+        day: '2026-03-01',
+        intent: 'slow',
+        strikes: 10,
+        seconds: 0,
+        clean: null,
         countedBy: 'tap',
       });
       say(id);

@@ -233,7 +233,10 @@ describe('a gym from before', () => {
     const folder = await asOf('0006-birth-dates');
     const before = new Database(join(folder, 'sinew.db'));
     const edits = {
-      ...{ own: [], drills: {}, ownDrills: [], school: { hookFoot: 'pivot' } },
+      own: [],
+      drills: {},
+      ownDrills: [],
+      school: { hookFoot: 'pivot' },
       leaks: {
         'all-at-once': { limits: { '0.0': 0.03, '1.2': -0.02, '7.7': 1 }, cue: 'Wait for it.' },
         'slow-home': { isOff: true },
@@ -245,7 +248,10 @@ describe('a gym from before', () => {
     before.close();
     const db = await openDatabase(folder);
     expect(await editsOf(db)).toEqual({
-      ...{ own: [], drills: {}, ownDrills: [], school: { hookFoot: 'pivot' } },
+      own: [],
+      drills: {},
+      ownDrills: [],
+      school: { hookFoot: 'pivot' },
       faults: {
         'all-at-once': {
           cue: 'Wait for it.',

@@ -39,7 +39,10 @@ describe('the library', () => {
     expect(await editsOf(gym.db)).toMatchObject({ faults: { 'slow-home': { limits: {} } } });
     const [entry] = await libraryHistory(gym.db);
     expect(entry).toMatchObject({
-      ...{ by: 'Hedda', what: 'Slow home: limit', before: '120 %', after: '90 %' },
+      by: 'Hedda',
+      what: 'Slow home: limit',
+      before: '120 %',
+      after: '90 %',
     });
   });
 
@@ -74,7 +77,9 @@ describe('a strike', () => {
     const { clipId, document } = await markedClip(gym, who);
     const said: Partial<StrikeDocument> = {
       school: { finish: 'dig' },
-      ...{ situation: 'lined-up', range: 'long', audit: { knuckles: 'drags', breath: 'neutral' } },
+      situation: 'lined-up',
+      range: 'long',
+      audit: { knuckles: 'drags', breath: 'neutral' },
     };
     const strikes = document.strikes.map((strike) => ({ ...strike, ...said }));
     await saveBench(gym.db, clipId, { revision: 1, document: { ...document, strikes } });
@@ -126,7 +131,10 @@ it('the command line gives the same findings as the app for the same file', () =
   const recipe = clean('cross', { ...FAULT_CHANGES.jammed, recoil: 1.7, guardDrop: 0.2 });
   const text = writeTrc(knownTrack(recipe, { rate: 240, noise: 0.002, seed: 5 }), 'a.trc');
   const told = analyzeFile('a.trc', text, {
-    ...{ technique: 'cross', stance: 'orthodox', mass: 70, height: 1.76 },
+    technique: 'cross',
+    stance: 'orthodox',
+    mass: 70,
+    height: 1.76,
     school: [],
   }).analysis;
   const track = spaceTrack(readTrc(text));

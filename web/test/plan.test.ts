@@ -15,7 +15,11 @@ beforeEach(async () => {
 
 describe('a plan', () => {
   const item = (day: string, title: string) => ({
-    ...{ day, title, kind: 'note' as const, session: null, studentId: null },
+    day,
+    title,
+    kind: 'note' as const,
+    session: null,
+    studentId: null,
   });
   const titles = async () =>
     (await planBetween(gym.db, '2026-01-01', '2027-01-01')).map(({ title }) => title);

@@ -22,8 +22,15 @@ function set(day: string, lead: number, change: Partial<LedgerSet> = {}): Ledger
     [LEAD]: { value: lead, sigma: 0.002, unit: unitOf(LEAD), source: 'measured-2d', frames: [] },
   };
   return {
-    ...{ technique: 'cross', side: 'right', view: 'side', intent: 'tempo', round: null, day },
-    ...{ clipId: `clip ${day}`, readings, strikes: [{ id: `strike ${day}` }] as never },
+    technique: 'cross',
+    side: 'right',
+    view: 'side',
+    intent: 'tempo',
+    round: null,
+    day,
+    clipId: `clip ${day}`,
+    readings,
+    strikes: [{ id: `strike ${day}` }] as never,
     ...change,
   };
 }
@@ -66,8 +73,13 @@ describe('a ledger', () => {
 describe('a session that has run', () => {
   const T = Date.UTC(2026, 0, 5, 18);
   const kept = (id: string, index: number): KeptRun => ({
-    ...{ id: 'run', session: SESSIONS.find((one) => one.id === id)!, combinations: ['1-2'] },
-    ...{ pace: 6, seed: 7, isSpoken: true, students: [] },
+    id: 'run',
+    session: SESSIONS.find((one) => one.id === id)!,
+    combinations: ['1-2'],
+    pace: 6,
+    seed: 7,
+    isSpoken: true,
+    students: [],
     run: jumped(begin(T), index, T, 99),
   });
 

@@ -19,7 +19,9 @@ import {
 } from '@/screens/bench/document/seriesFile';
 
 const track: SpaceTrack = knownTrack(clean('cross', { contact: 0.4 }), {
-  ...{ rate: 60, noise: 0, seed: 1 },
+  rate: 60,
+  noise: 0,
+  seed: 1,
 });
 const file = (text: string, name: string) => new File([text], name);
 

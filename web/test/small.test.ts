@@ -236,19 +236,34 @@ describe('the Floor', () => {
     isArchived: false,
     school: {},
     consent: {
-      ...{ id: 'c', givenBy: 'student' as const, name: 'P', givenOn: '2026-07-24' },
+      id: 'c',
+      givenBy: 'student' as const,
+      name: 'P',
+      givenOn: '2026-07-24',
       expiresOn: null,
     },
     ...change,
   });
   const film = (isToConfirm = false) => ({ id: 'k', view: 'above' as const, isToConfirm });
   const cue = {
-    ...{ id: 'q', studentId: 'p', technique: 'cross', text: 'Hips first.', drill: '' },
-    ...{ fault: 'all-at-once', evidence: '', strikeId: 's', clipId: 'k', updatedAt: '' },
+    id: 'q',
+    studentId: 'p',
+    technique: 'cross',
+    text: 'Hips first.',
+    drill: '',
+    fault: 'all-at-once',
+    evidence: '',
+    strikeId: 's',
+    clipId: 'k',
+    updatedAt: '',
     isWorked: false,
   };
   const work = (nextCheck: string, sessions = 0) => ({
-    ...{ name: 'Three-count', technique: 'cross', nextCheck, sessions, retest: null },
+    name: 'Three-count',
+    technique: 'cross',
+    nextCheck,
+    sessions,
+    retest: null,
   });
   const rowsOf = (
     change: object,

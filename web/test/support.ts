@@ -124,8 +124,16 @@ export async function fullGym(): Promise<{ gym: TestGym; who: string }> {
   const worksOn = { technique: 'cross', fault: 'all-at-once' };
   await prescribe(gym.db, { ...proposal.prescription, studentId: id, worksOn, override: '' });
   await logWork(gym.db, {
-    ...{ id: 'log-1', studentId: id, prescriptionId: null, technique: 'cross', name: 'Bag' },
-    ...{ day: '2026-03-01', intent: 'slow', strikes: 10, seconds: 0, clean: 9 },
+    id: 'log-1',
+    studentId: id,
+    prescriptionId: null,
+    technique: 'cross',
+    name: 'Bag',
+    day: '2026-03-01',
+    intent: 'slow',
+    strikes: 10,
+    seconds: 0,
+    clean: 9,
     countedBy: 'tap',
   });
   await addNote(gym.db, { studentId: id, technique: null, day: '2026-03-01', text: 'Ünïcode 🥊' });

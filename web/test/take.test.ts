@@ -50,7 +50,12 @@ const facts = (one: TakeFilm) => ({
 function surveyed(one: TakeFilm): Survey {
   const { times, amounts } = activityOf(DEMO_TAKE, one, 1);
   return surveySchema.parse({
-    ...{ width: 1280, height: 720, repeated: 0, shake: null, hasSound: true, breaths: [] },
+    width: 1280,
+    height: 720,
+    repeated: 0,
+    shake: null,
+    hasSound: true,
+    breaths: [],
     amounts: amounts.map((amount, i) => (i === 0 ? 0 : amount * (times[i]! - times[i - 1]!))),
     light: { middle: 120, contrast: 130, black: 0, white: 0 },
     edges: { moving: null, still: 3 },
@@ -76,7 +81,9 @@ function benchOf(one: TakeFilm, view: 'side' | 'front', every = 2): ClipDocument
 const strikeOn = (one: TakeFilm): StrikeDocument => {
   const frames = eventFrames(DEMO_TAKE, one, 1);
   return {
-    ...{ id: 's', technique: 'cross', side: 'right' as const },
+    id: 's',
+    technique: 'cross',
+    side: 'right' as const,
     span: { from: frames.ready, to: frames.home },
     marks: Object.fromEntries(
       Object.entries(frames).map(([event, frame]) => [event, { frame, width: 1 }]),

@@ -232,7 +232,8 @@ describe('what is kept of a tracking', () => {
   it('a series in space comes back as it was brought; one in the picture stands for the tracker’s', async () => {
     const points = { nose: { frames: [0, 1], x: [0, 1], y: [1, 1], z: [0, 0], sigma: [0.1, 0.1] } };
     const track = {
-      ...{ space: '3d' as const, source: 'measured-3d' as const },
+      space: '3d' as const,
+      source: 'measured-3d' as const,
       frameTimes: [0, 0.01],
       points,
     };
@@ -351,7 +352,9 @@ describe('strikes of a finished search', () => {
 describe('the coach’s word on what was found', () => {
   const named = { technique: 'cross', side: 'right' as const };
   const found = (number: number, from: number, contact: number | null) => ({
-    ...{ number, span: { from, to: from + 50 }, combination: null },
+    number,
+    span: { from, to: from + 50 },
+    combination: null,
     contact: contact === null ? null : { frame: contact, width: 3 },
   });
   let count = 0;
@@ -400,7 +403,9 @@ describe('tracked points on the picture', () => {
     change: Partial<{ x: number; visibility: number }> = {},
   ): PoseDetection =>
     detectionOf(frame, (landmark) => ({
-      ...{ x: 100 + frame, visibility: 1, inSpace: [0, 0, 0] },
+      x: 100 + frame,
+      visibility: 1,
+      inSpace: [0, 0, 0],
       // A body upright: one landmark under the other.
       y: 50 + 25 * LANDMARKS.indexOf(landmark),
       ...change,

@@ -37,7 +37,9 @@ async function give(change: Partial<PrescriptionInput> = {}) {
   const proposal = (await work()).proposals[0]!;
   return prescribe(gym.db, {
     ...proposal.prescription,
-    ...{ studentId: who, worksOn: FAULT, override: '' },
+    studentId: who,
+    worksOn: FAULT,
+    override: '',
     ...change,
   });
 }
@@ -139,7 +141,8 @@ describe('the gate', () => {
 
   it('waits for the grade that the gym asks', async () => {
     await saveSettings(gym.db, {
-      ...{ name: 'Gym', className: '' },
+      name: 'Gym',
+      className: '',
       grades: ['white', 'blue'],
       from: { tempo: 'blue' },
       sessions: [],

@@ -3,6 +3,7 @@ import type { Landmark } from '../foundation/body/landmarks';
 import type { Points, PictureTrack, SpaceTrack } from '../observe/track/track';
 import { FormatError } from './formatError';
 import type { Naming } from './naming';
+import { median } from 'd3-array';
 
 /** One landmark's places, one a frame; null where it was not seen. Pixels or metres. */
 export type Places = readonly (readonly number[] | null)[];
@@ -84,8 +85,7 @@ function noiseOf(places: Places, space: '2d' | '3d'): number {
     a.forEach((_, axis) => sizes.push(Math.abs(d[axis]! - 3 * c[axis]! + 3 * b[axis]! - a[axis]!)));
   }
   if (sizes.length === 0) return LEAST_NOISE[space] * 10;
-  sizes.sort((a, b) => a - b);
-  return Math.max(LEAST_NOISE[space], (MAD * sizes[sizes.length >> 1]!) / THIRD);
+  return Math.max(LEAST_NOISE[space], (MAD * median(sizes)!) / THIRD);
 }
 
 function pointsOf(places: Places, space: '2d' | '3d'): Points {

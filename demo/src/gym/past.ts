@@ -50,12 +50,30 @@ async function pastSet(db: Db, set: PastSet): Promise<void> {
   await db
     .insertInto('clip')
     .values({
-      ...{ id: clipId, student_id: studentId, file_name: name, mime_type: 'video/mp4', bytes: 0 },
+      id: clipId,
+      student_id: studentId,
+      file_name: name,
+      mime_type: 'video/mp4',
+      bytes: 0,
       sha256: createHash('sha256').update(clipId).digest('hex'),
-      ...{ view: 'side', capture_rate: null, width: 1280, height: 720, codec: 'avc' },
+      view: 'side',
+      capture_rate: null,
+      width: 1280,
+      height: 720,
+      codec: 'avc',
       frame_times: encodeTimes(film.track.frameTimes),
-      ...{ scale: null, target: null, purpose: null, rectangle: null, lens: null, refused: null },
-      ...{ corrections: null, intent, round, deleted_at: null, purged_at: evening(0), revision: 1 },
+      scale: null,
+      target: null,
+      purpose: null,
+      rectangle: null,
+      lens: null,
+      refused: null,
+      corrections: null,
+      intent,
+      round,
+      deleted_at: null,
+      purged_at: evening(0),
+      revision: 1,
       ...at,
     })
     .execute();
@@ -64,15 +82,27 @@ async function pastSet(db: Db, set: PastSet): Promise<void> {
     await db
       .insertInto('strike')
       .values({
-        ...{ id, clip_id: clipId, technique: technique.id, side, position },
-        ...{ from_frame: null, to_frame: null, combination: null, is_automatic: 0, school: null },
-        ...{ situation: null, range: null, audit: null, removed_at: null },
+        id,
+        clip_id: clipId,
+        technique: technique.id,
+        side,
+        position,
+        from_frame: null,
+        to_frame: null,
+        combination: null,
+        is_automatic: 0,
+        school: null,
+        situation: null,
+        range: null,
+        audit: null,
+        removed_at: null,
         marks_left: 0,
         ...at,
       })
       .execute();
     const seen = knownPicture(recipe, 'side', {
-      ...{ rate: RATE, noise: NOISE },
+      rate: RATE,
+      noise: NOISE,
       seed: 1000 * daysAgo + 10 * (round ?? 0) + position,
     });
     const times = seen.track.frameTimes;
@@ -87,9 +117,12 @@ async function pastSet(db: Db, set: PastSet): Promise<void> {
     await db
       .insertInto('measured')
       .values({
-        ...{ strike_id: id, stamp: 'numbers only', readings: packed(readings) },
+        strike_id: id,
+        stamp: 'numbers only',
+        readings: packed(readings),
         // Judged with the student's other strikes.
-        ...{ rules: '', shows: JSON.stringify({ found: [], clear: [] }) },
+        rules: '',
+        shows: JSON.stringify({ found: [], clear: [] }),
         links: JSON.stringify(
           Object.fromEntries(Object.entries(links).map(([link, { verdict }]) => [link, verdict])),
         ),
@@ -118,9 +151,19 @@ async function pastWork(
     await db
       .insertInto('drill_log')
       .values({
-        ...{ id: randomUUID(), student_id: studentId, prescription_id: prescriptionId, technique },
-        ...{ name, day: ago(daysAgo), at, intent, strikes, seconds: 0, clean: cleanOnes },
-        ...{ counted_by: 'tap', deleted_at: null },
+        id: randomUUID(),
+        student_id: studentId,
+        prescription_id: prescriptionId,
+        technique,
+        name,
+        day: ago(daysAgo),
+        at,
+        intent,
+        strikes,
+        seconds: 0,
+        clean: cleanOnes,
+        counted_by: 'tap',
+        deleted_at: null,
         ...stamps(),
       })
       .execute();
@@ -134,7 +177,9 @@ async function giveProposed(db: Db, studentId: string, daysAgo: number): Promise
   const { technique, fault } = proposal.worksOn;
   const outcome = await prescribe(db, {
     ...proposal.prescription,
-    ...{ studentId, worksOn: { technique, fault }, override: '' },
+    studentId,
+    worksOn: { technique, fault },
+    override: '',
   });
   if (outcome.kind !== 'given') throw new Error('the work was not given');
   await db
@@ -149,7 +194,8 @@ async function giveProposed(db: Db, studentId: string, daysAgo: number): Promise
 export async function seedPast(db: Db, ids: ReadonlyMap<string, string>): Promise<void> {
   const of = (name: string) => ids.get(name)!;
   await saveSettings(db, {
-    ...{ name: 'Wrayholm Boathouse', className: 'Tuesday class' },
+    name: 'Wrayholm Boathouse',
+    className: 'Tuesday class',
     grades: ['beginner', 'third class', 'second class', 'first class'],
     from: { full: 'third class', power: 'second class' },
     sessions: [],
@@ -166,7 +212,10 @@ export async function seedPast(db: Db, ids: ReadonlyMap<string, string>): Promis
   ] as const;
   for (const [daysAgo, hipsToTrunk] of leads) {
     await pastSet(db, {
-      ...{ studentId: maren, daysAgo, strikes: 5, intent: 'tempo' },
+      studentId: maren,
+      daysAgo,
+      strikes: 5,
+      intent: 'tempo',
       recipe: clean('cross', { hipsToTrunk, shrug: 0, height: 1.72, out: 0.2 }),
     });
   }
@@ -183,11 +232,14 @@ export async function seedPast(db: Db, ids: ReadonlyMap<string, string>): Promis
     [0, 60, 54, 'tempo'],
   ]);
   await addNote(db, {
-    ...{ studentId: maren, technique: 'cross', day: ago(9) },
+    studentId: maren,
+    technique: 'cross',
+    day: ago(9),
     text: 'Counts aloud by herself now; the hand still wants to go on “two”.',
   });
   await addTest(db, {
-    ...{ studentId: maren, day: ago(9) },
+    studentId: maren,
+    day: ago(9),
     given: {
       kind: 'throw',
       standing: { value: 7.4, plusMinus: 0.1 },
@@ -202,7 +254,11 @@ export async function seedPast(db: Db, ids: ReadonlyMap<string, string>): Promis
   const perrin = of('Perrin Oake');
   for (const [i, tall] of [0, 0.012, 0.02, 0.034].entries()) {
     await pastSet(db, {
-      ...{ studentId: perrin, daysAgo: 9, strikes: 4, intent: 'full', round: i + 1 },
+      studentId: perrin,
+      daysAgo: 9,
+      strikes: 4,
+      intent: 'full',
+      round: i + 1,
       recipe: clean('cross', { tall, height: 1.81, shrug: 0, out: 0.17 + 0.006 * i }),
     });
   }
@@ -219,7 +275,9 @@ export async function seedPast(db: Db, ids: ReadonlyMap<string, string>): Promis
   });
   await addItem(db, { day, kind: 'retest', session: null, title: 'Film again', studentId: maren });
   await planBlock(db, {
-    ...{ name: 'Harbour open floor', from: plusDays(day, 1), target: plusDays(day, 41) },
+    name: 'Harbour open floor',
+    from: plusDays(day, 1),
+    target: plusDays(day, 41),
     weekdays: [1, 3],
   });
 }

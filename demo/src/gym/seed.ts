@@ -127,7 +127,8 @@ async function seedStudents(db: Db): Promise<Map<string, string>> {
     const isMinor = typeof consent === 'object';
     const id = await addStudent(db, {
       stance: 'orthodox',
-      ...{ injuries: '', classGroup: 'Tuesday' },
+      injuries: '',
+      classGroup: 'Tuesday',
       ...student,
       startedOn: day(monthsOfTraining),
       // Half a year past the birthday.

@@ -57,7 +57,10 @@ export function comboTrack(
     const places = frameTimes.map((time) => at(time, landmark));
     const axis = (k: 0 | 1 | 2) => places.map((place) => place[k] + noise * normal(random));
     points[landmark] = {
-      ...{ frames, x: axis(0), y: axis(1), z: axis(2) },
+      frames,
+      x: axis(0),
+      y: axis(1),
+      z: axis(2),
       sigma: frames.map(() => Math.max(noise, 0.0002)),
     };
   }

@@ -35,7 +35,9 @@ export function knownPicture(
     const axis = (k: 0 | 1) =>
       places.map((place) => 600 + SCALE * (place[k] + noise * normal(random)));
     points[landmark] = {
-      ...{ frames, x: axis(0), y: axis(1) },
+      frames,
+      x: axis(0),
+      y: axis(1),
       sigma: frames.map(() => Math.max(SCALE * noise, 0.06)),
     };
   }

@@ -111,7 +111,9 @@ export const DEMO_TAKE: DemoTake = {
 function singleStrike(name: string, student: string, recipe: Recipe): DemoTake {
   const at = 0.25;
   return {
-    ...{ student, look: lookOf(student), technique: recipe.technique },
+    student,
+    look: lookOf(student),
+    technique: recipe.technique,
     strikes: [{ recipe, at, from: 0 }],
     duration: at + durationOf(recipe) + 0.15,
     mat: MAT,

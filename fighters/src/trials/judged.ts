@@ -127,11 +127,17 @@ export function cleanJudged(filming: Filming, seeds: readonly number[]): CleanSa
 export const SPACE: readonly Filming[] = [60, 120, 240].flatMap((rate) =>
   [true, false].map((isMarked) => ({
     name: `3D, ${rate} a second, ${isMarked ? 'instants marked' : 'contact only'}`,
-    ...{ view: '3d' as const, rate, noise: 0.002, isMarked },
+    view: '3d' as const,
+    rate,
+    noise: 0.002,
+    isMarked,
   })),
 );
 
 export const FLAT: readonly Filming[] = VIEWS.map((view) => ({
   name: `from ${view === 'side' || view === 'front' ? `the ${view}` : view}, 240 a second, instants marked`,
-  ...{ view, rate: 240, noise: 0.002, isMarked: true },
+  view,
+  rate: 240,
+  noise: 0.002,
+  isMarked: true,
 }));

@@ -64,7 +64,9 @@ async function real({ camera, microphone, height, rate }: Wish): Promise<LiveCam
   const audio: MediaTrackConstraints | false = microphone !== NO_SOUND && {
     ...(microphone !== '' && { deviceId: { exact: microphone } }),
     // A hit is what voice filters were made to remove.
-    ...{ echoCancellation: false, noiseSuppression: false, autoGainControl: false },
+    echoCancellation: false,
+    noiseSuppression: false,
+    autoGainControl: false,
   };
   try {
     return owned(await navigator.mediaDevices.getUserMedia({ video, audio }));

@@ -2,57 +2,29 @@
  * Days of the calendar as people write them, "2028-02-29", without clock or time zone: a week has
  * seven of them whatever the clocks do.
  */
+import { Temporal } from 'temporal-polyfill';
 import { z } from 'zod';
 
 /** Year-month-day, proleptic Gregorian. */
 export type Day = string;
 
-const PATTERN = /^(\d{4})-(\d{2})-(\d{2})$/;
+/** Only as it is written: year, month and day with all their digits. */
+const PATTERN = /^\d{4}-\d{2}-\d{2}$/;
+const EPOCH = Temporal.PlainDate.from('1970-01-01');
 
-const ERA_YEARS = 400;
-const ERA_DAYS = 146_097;
-/** Days from 0000-03-01 to 1970-01-01. */
-const EPOCH = 719_468;
+/** @throws RangeError when there is no such day */
+function dateOf(day: Day): Temporal.PlainDate {
+  if (!PATTERN.test(day)) throw new RangeError(`no such day: ${day}`);
+  return Temporal.PlainDate.from(day, { overflow: 'reject' });
+}
 
 /**
- * Days since 1970-01-01. Years are counted from March, so that the leap day is their last.
- *
- * Source: H. Hinnant, "chrono-compatible low-level date algorithms", `days_from_civil`.
+ * Days since 1970-01-01.
  *
  * @throws RangeError when there is no such day
  */
 export function dayNumber(day: Day): number {
-  const [, y, m, d] = (PATTERN.exec(day) ?? []).map(Number);
-  if (!y || !m || !d || m > 12) throw new RangeError(`no such day: ${day}`);
-  const year = m <= 2 ? y - 1 : y;
-  const era = Math.floor(year / ERA_YEARS);
-  const ofEra = year - era * ERA_YEARS;
-  const ofYear = Math.floor((153 * ((m + 9) % 12) + 2) / 5) + d - 1;
-  const inEra = ofEra * 365 + Math.floor(ofEra / 4) - Math.floor(ofEra / 100) + ofYear;
-  const number = era * ERA_DAYS + inEra - EPOCH;
-  if (dayOf(number) !== day) throw new RangeError(`no such day: ${day}`);
-  return number;
-}
-
-/** The inverse of `dayNumber`. */
-export function dayOf(number: number): Day {
-  const days = number + EPOCH;
-  const era = Math.floor(days / ERA_DAYS);
-  const inEra = days - era * ERA_DAYS;
-  const ofEra = Math.floor(
-    (inEra -
-      Math.floor(inEra / 1460) +
-      Math.floor(inEra / 36_524) -
-      Math.floor(inEra / (ERA_DAYS - 1))) /
-      365,
-  );
-  const ofYear = inEra - (365 * ofEra + Math.floor(ofEra / 4) - Math.floor(ofEra / 100));
-  const m = Math.floor((5 * ofYear + 2) / 153);
-  const d = ofYear - Math.floor((153 * m + 2) / 5) + 1;
-  const month = m < 10 ? m + 3 : m - 9;
-  const year = ofEra + era * ERA_YEARS + (month <= 2 ? 1 : 0);
-  const padded = (value: number, width: number) => String(value).padStart(width, '0');
-  return `${padded(year, 4)}-${padded(month, 2)}-${padded(d, 2)}`;
+  return EPOCH.until(dateOf(day), { largestUnit: 'day' }).days;
 }
 
 export const daySchema = z
@@ -62,7 +34,7 @@ export const daySchema = z
 
 export function isDay(text: string): boolean {
   try {
-    dayNumber(text);
+    dateOf(text);
     return true;
   } catch {
     return false;
@@ -70,18 +42,17 @@ export function isDay(text: string): boolean {
 }
 
 export function plusDays(day: Day, days: number): Day {
-  return dayOf(dayNumber(day) + days);
+  return dateOf(day).add({ days }).toString();
 }
 
 /** Whole days from the first to the second; negative when it is earlier. */
 export function daysBetween(from: Day, to: Day): number {
-  return dayNumber(to) - dayNumber(from);
+  return dateOf(from).until(dateOf(to), { largestUnit: 'day' }).days;
 }
 
 /** 0 is Monday, 6 is Sunday (ISO 8601). */
 export function weekdayOf(day: Day): number {
-  const THURSDAY = 3; // 1970-01-01
-  return (((dayNumber(day) + THURSDAY) % 7) + 7) % 7;
+  return dateOf(day).dayOfWeek - 1;
 }
 
 /** The Monday of the day's week. */
@@ -94,8 +65,8 @@ const MONTHS = 'Jan Feb Mar Apr May Jun Jul Aug Sep Oct Nov Dec'.split(' ');
 
 /** "Wed 25 Nov". */
 export function shortDay(day: Day): string {
-  const [, month, date] = day.split('-').map(Number);
-  return `${WEEKDAYS[weekdayOf(day)]} ${date} ${MONTHS[month! - 1]}`;
+  const date = dateOf(day);
+  return `${WEEKDAYS[date.dayOfWeek - 1]} ${date.day} ${MONTHS[date.month - 1]}`;
 }
 
 /** How far off a day is, in words: "today", "in 3 days", "2 days ago". */

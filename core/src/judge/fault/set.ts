@@ -1,11 +1,12 @@
 /** A set of strikes of one kind, judged as one; and what a change of rules changes. */
-import { isKnown } from './cost';
+import { isKnown, type KnownCost } from './cost';
 import type { Finding, Outcome, Rules } from './finding';
 import { judge } from './judge';
 import { ranked } from './rank';
 import { FEWEST, medianReadings, setReadings } from '../../measure/measures/set';
 import type { Readings } from '../../measure/measures/allMeasures';
 import type { Technique } from '../../foundation/technique/techniques';
+import { median } from 'd3-array';
 
 export interface SetFinding extends Finding {
   /** How many of the strikes show it by themselves, how many it could be told of. */
@@ -39,10 +40,7 @@ export function judgeSet(
   const findings = judged.map((finding): SetFinding => {
     const own = strikes.map(({ findings }) => findings.find((f) => f.fault === finding.fault));
     const each = own.map((one) => one?.status ?? null);
-    const costs = own
-      .map((one) => one?.cost ?? null)
-      .filter(isKnown)
-      .sort((a, b) => a.lost - b.lost);
+    const costs = own.map((one) => one?.cost ?? null).filter(isKnown);
     const agreed = finding.status === 'cant-tell' ? unanimous(own) : null;
     return {
       ...(agreed ?? finding),
@@ -51,13 +49,27 @@ export function judgeSet(
       shows: each.filter((one) => one === 'found').length,
       told: each.filter((one) => one === 'found' || one === 'clear').length,
       of: strikes.length,
-      cost: costs[costs.length >> 1] ?? finding.cost,
+      cost: medianCost(costs) ?? finding.cost,
     };
   });
   return {
     readings,
     findings: ranked(findings, rules),
     isProvisional: strikes.length < FEWEST,
+  };
+}
+
+/** Each part of it by itself: the middle strike's loss, range and share. */
+function medianCost(costs: readonly KnownCost[]): KnownCost | null {
+  if (costs.length === 0) return null;
+  const of = (part: keyof KnownCost) => median(costs, (cost) => cost[part])!;
+  return {
+    lost: of('lost'),
+    low: of('low'),
+    high: of('high'),
+    share: of('share'),
+    shareLow: of('shareLow'),
+    shareHigh: of('shareHigh'),
   };
 }
 

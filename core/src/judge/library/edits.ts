@@ -201,7 +201,9 @@ function applied(edits: Edits, change: LibraryChange): Changed {
       const text = change.text ?? usual(fault.id)?.cue ?? fault.cue;
       return {
         edits: edit(fault.id, { cue: change.text ?? undefined }),
-        ...{ what: `${fault.name}: cue`, before: fault.cue, after: text },
+        what: `${fault.name}: cue`,
+        before: fault.cue,
+        after: text,
       };
     }
     case 'drill-of': {
@@ -256,7 +258,9 @@ function applied(edits: Edits, change: LibraryChange): Changed {
       if (!fault) throw new RangeError('There is no such leak of the gym’s own.');
       return {
         edits: { ...edits, own: edits.own.filter((one) => one !== fault) },
-        ...{ what: `${fault.name}: the gym’s own leak`, before: 'there', after: 'removed' },
+        what: `${fault.name}: the gym’s own leak`,
+        before: 'there',
+        after: 'removed',
       };
     }
     case 'reset': {
@@ -264,7 +268,9 @@ function applied(edits: Edits, change: LibraryChange): Changed {
       const { [fault.id]: _, ...faults } = edits.faults;
       return {
         edits: { ...edits, faults },
-        ...{ what: fault.name, before: 'changed', after: 'as it comes' },
+        what: fault.name,
+        before: 'changed',
+        after: 'as it comes',
       };
     }
     case 'school': {
@@ -282,7 +288,9 @@ function applied(edits: Edits, change: LibraryChange): Changed {
     case 'all':
       return {
         edits: change.edits,
-        ...{ what: 'The whole library', before: 'as it was', after: 'taken from a file' },
+        what: 'The whole library',
+        before: 'as it was',
+        after: 'taken from a file',
       };
   }
 }

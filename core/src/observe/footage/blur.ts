@@ -6,6 +6,7 @@
  * perceptual blur metric, ICIP 2002; here along the axis of the stronger gradient.
  */
 import type { Grey } from './grey';
+import { median } from 'd3-array';
 
 /** Levels; weaker steps are noise. */
 const LEAST_STEP = 40;
@@ -57,8 +58,7 @@ export function edgeWidth(
     }
   }
   if (widths.length < FEWEST) return null;
-  widths.sort((a, b) => a - b);
-  return widths[widths.length >> 1]!;
+  return median(widths)!;
 }
 
 const LEAST_SLOPE = 6;

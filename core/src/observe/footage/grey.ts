@@ -1,3 +1,5 @@
+import { median } from 'd3-array';
+
 /** A small grey picture, rows from the top, 0 black to 255 white. */
 export interface Grey {
   readonly width: number;
@@ -49,8 +51,7 @@ export interface Light {
 }
 
 export function lightOf(pictures: readonly Grey[]): Light {
-  const of = (measure: (picture: Grey) => number) =>
-    pictures.map(measure).sort((a, b) => a - b)[pictures.length >> 1] ?? 0;
+  const of = (measure: (picture: Grey) => number) => median(pictures, measure) ?? 0;
   return {
     middle: of((picture) => levelAt(picture, 0.5)),
     contrast: of((picture) => levelAt(picture, 0.95) - levelAt(picture, 0.05)),

@@ -1,4 +1,5 @@
 /** What the times of a film's frames tell of how it was taken. */
+import { median } from 'd3-array';
 
 export interface Rate {
   /** Frames a second as the middle spacing gives it: what the camera means to take. */
@@ -12,8 +13,7 @@ export interface Rate {
 /** @param times real times of the frames, seconds, ascending, at least two */
 export function rateOf(times: readonly number[]): Rate {
   const spacings = times.slice(1).map((time, i) => time - times[i]!);
-  const sorted = [...spacings].sort((a, b) => a - b);
-  const middle = sorted[sorted.length >> 1];
+  const middle = median(spacings);
   if (middle === undefined || middle <= 0) return { perSecond: 0, dropped: 0, uneven: 0 };
   const missing = spacings.map((one) => Math.max(0, Math.round(one / middle) - 1));
   return {

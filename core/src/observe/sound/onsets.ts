@@ -7,6 +7,7 @@
  * Trans. Speech Audio Process. 13 (2005) 1035–1047. The limits are common practice, no source.)
  */
 import { HOP, type Envelope } from './envelope';
+import { quantile } from 'd3-array';
 
 export interface Hit {
   /** Seconds of the film, as heard. */
@@ -38,17 +39,11 @@ const REST = hops(0.09);
 
 const decibels = (value: number) => 20 * Math.log10(value);
 
-/** A share of the values lies below this one. */
-function quantile(values: readonly number[], share: number): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  return sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] ?? 0;
-}
-
 /** How loud the recording is when nothing happens; never 0. */
 export function quietOf({ loudness }: Envelope): number {
   const step = Math.max(1, Math.floor(loudness.length / 4000));
   const some = Array.from(loudness).filter((_, i) => i % step === 0);
-  return Math.max(quantile(some, 0.2), 1e-6);
+  return Math.max(quantile(some, 0.2) ?? 0, 1e-6);
 }
 
 /** Hits in order of time. */

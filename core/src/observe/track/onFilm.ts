@@ -27,7 +27,10 @@ export function spaceOnFilm(
       frames.map((frame) => interpolate(times, values, filmTimes[frame]!));
     const sigma = Math.max(...own.sigma);
     points[landmark] = {
-      ...{ frames, x: along(own.x), y: along(own.y), sigma: frames.map(() => sigma) },
+      frames,
+      x: along(own.x),
+      y: along(own.y),
+      sigma: frames.map(() => sigma),
       ...(own.z && { z: along(own.z) }),
     };
   }

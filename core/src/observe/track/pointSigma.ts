@@ -6,6 +6,7 @@
 import type { Landmark } from '../../foundation/body/landmarks';
 import { lowerBound } from '../../foundation/signal/interpolate';
 import type { SeenPoint } from './jumps';
+import { median } from 'd3-array';
 
 /** Less surely seen than this, a point is a guess and is left out. */
 export const HIDDEN = 0.3;
@@ -73,8 +74,7 @@ export function jitterSigma(points: readonly SeenPoint[], stature: number): numb
       off.push(Math.abs(now[axis] - between));
     }
   }
-  off.sort((a, b) => a - b);
-  const middle = off[off.length >> 1] ?? 0;
+  const middle = median(off) ?? 0;
   const own = Math.max(STILLEST * stature, (middle * MEDIAN_TO_SIGMA) / Math.sqrt(1.5));
   return points.map(({ visibility }) => own * factorAt(SHAKES_MORE, visibility));
 }

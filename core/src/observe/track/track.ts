@@ -123,7 +123,10 @@ export function cutTrack<T extends Track>(track: T, [from, to]: readonly [number
       [
         landmark,
         {
-          ...{ frames: cut(all.frames), x: cut(all.x), y: cut(all.y), sigma: cut(all.sigma) },
+          frames: cut(all.frames),
+          x: cut(all.x),
+          y: cut(all.y),
+          sigma: cut(all.sigma),
           ...(all.z && { z: cut(all.z) }),
           ...(all.bias && { bias: cut(all.bias) }),
           ...(all.isTracked && { isTracked: true }),

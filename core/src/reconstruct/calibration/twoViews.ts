@@ -125,7 +125,11 @@ function inSpace({ first, second, cameras, toStudent, offset }: Pair, a: Points,
   const along = (k: 0 | 1 | 2) => found.places.map((place) => place[k]!);
   return {
     points: {
-      ...{ frames: found.frames, x: along(0), y: along(1), z: along(2), sigma: found.sigma },
+      frames: found.frames,
+      x: along(0),
+      y: along(1),
+      z: along(2),
+      sigma: found.sigma,
       bias: found.bias,
       isTracked: a.isTracked === true || b.isTracked === true,
     },

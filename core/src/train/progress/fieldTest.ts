@@ -79,7 +79,8 @@ export interface Result {
 }
 
 const shown = (name: string, measured: Measured): Result => ({
-  ...{ name, measured },
+  name,
+  measured,
   text: isAbsent(measured) ? measured.absent : say(measured),
 });
 

@@ -55,7 +55,9 @@ export function prescriptionFor(fault: Fault, catalogue: Catalogue, today: Day):
 /** A drill given for itself. */
 export function fromDrill(drill: Drill, today: Day): Prescription {
   return {
-    ...{ drill: drill.id, name: drill.name, dose: drill.dose },
+    drill: drill.id,
+    name: drill.name,
+    dose: drill.dose,
     stances: 'both',
     intent: 'slow',
     gate: `${CLEAN_SETS} clean sets in a row.`,

@@ -53,7 +53,11 @@ const holds: z.input<typeof blockSchema> = {
   intent: 'slow',
 };
 const counted = (title: string, ...parts: string[]): z.input<typeof blockSchema> => ({
-  ...{ title, parts, work: null, rest: 0, intent: 'slow' },
+  title,
+  parts,
+  work: null,
+  rest: 0,
+  intent: 'slow',
 });
 
 /** Common practice, no source. */
@@ -151,18 +155,30 @@ export const READY_SECONDS = 10;
 export function segmentsOf({ blocks }: Pick<Session, 'blocks'>): Segment[] {
   const first = blocks[0]!;
   const ready: Segment = {
-    ...{ kind: 'ready', block: first.title, title: first.parts[0]!, seconds: READY_SECONDS },
-    ...{ intent: first.intent, isCalled: false },
+    kind: 'ready',
+    block: first.title,
+    title: first.parts[0]!,
+    seconds: READY_SECONDS,
+    intent: first.intent,
+    isCalled: false,
   };
   const run = blocks.flatMap((block) =>
     block.parts.flatMap((title): Segment[] => [
       {
-        ...{ kind: 'work', block: block.title, title, seconds: block.work },
-        ...{ intent: block.intent, isCalled: block.isCalled },
+        kind: 'work',
+        block: block.title,
+        title,
+        seconds: block.work,
+        intent: block.intent,
+        isCalled: block.isCalled,
       },
       {
-        ...{ kind: 'rest', block: block.title, title, seconds: block.rest },
-        ...{ intent: block.intent, isCalled: false },
+        kind: 'rest',
+        block: block.title,
+        title,
+        seconds: block.rest,
+        intent: block.intent,
+        isCalled: false,
       },
     ]),
   );

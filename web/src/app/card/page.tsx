@@ -30,7 +30,8 @@ export default async function SheetPage({
   const rows = here
     .filter(({ classGroup }) => chosen === '' || classGroup === chosen)
     .map(({ id, name }) => ({
-      ...{ id, name },
+      id,
+      name,
       cues: cuesOf.get(id) ?? [],
       work: workOf.get(id) ?? [],
     }));

@@ -24,8 +24,11 @@ export default async function GymPage() {
   return (
     <GymScreen
       settings={{
-        ...{ name: settings.name, className: settings.className },
-        ...{ grades: settings.grades, from: settings.from, sessions: settings.sessions },
+        name: settings.name,
+        className: settings.className,
+        grades: settings.grades,
+        from: settings.from,
+        sessions: settings.sessions,
       }}
       trash={deleted}
       backups={kept}

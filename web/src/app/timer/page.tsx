@@ -25,7 +25,10 @@ export default async function TimerPage({ searchParams }: Props) {
     <TimerScreen
       sessions={sessions}
       students={students.map(({ id, name, classGroup, massKg }) => ({
-        ...{ id, name, classGroup, massKg },
+        id,
+        name,
+        classGroup,
+        massKg,
         isHurting: hurting.has(id),
       }))}
       asked={{ session, student }}

@@ -66,7 +66,10 @@ export async function joinClips(
       .values({
         first_clip_id: firstId,
         second_clip_id: secondId,
-        ...{ seconds, sigma, by, pairs },
+        seconds,
+        sigma,
+        by,
+        pairs,
         ...stamps(),
       })
       .execute();

@@ -100,8 +100,13 @@ export async function acceptFinding(
       await trx
         .insertInto('gate_step')
         .values({
-          ...{ id: nanoid(), student_id: studentId, technique, kind: 'injury', at: now() },
-          ...{ to_intent: null, reason: catalogued.name },
+          id: nanoid(),
+          student_id: studentId,
+          technique,
+          kind: 'injury',
+          at: now(),
+          to_intent: null,
+          reason: catalogued.name,
           ...stamps(),
         })
         .execute();
@@ -121,7 +126,9 @@ export async function acceptFinding(
       await trx
         .updateTable('cue')
         .set({
-          ...{ status: 'closed', closed_at: now(), closed_because: 'replaced' },
+          status: 'closed',
+          closed_at: now(),
+          closed_because: 'replaced',
           updated_at: now(),
         })
         .where('id', '=', present.id)
@@ -161,7 +168,9 @@ export async function putAside(
     await trx
       .updateTable('cue')
       .set({
-        ...{ status: 'closed', closed_at: now(), closed_because: 'put aside' },
+        status: 'closed',
+        closed_at: now(),
+        closed_because: 'put aside',
         updated_at: now(),
       })
       .where('finding_id', '=', findingId)

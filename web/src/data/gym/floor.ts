@@ -55,12 +55,17 @@ export async function floorFacts(db: Db): Promise<ReadonlyMap<string, FloorFacts
     facts.set(id, {
       clips: newest?.clips ?? 0,
       open: (openBy.get(id) ?? []).map(({ id: clipId, view, to_confirm }) => ({
-        ...{ id: clipId, view, isToConfirm: to_confirm === 1 },
+        id: clipId,
+        view,
+        isToConfirm: to_confirm === 1,
       })),
       newest: newest ? { id: newest.id, technique: strikes[0]?.technique ?? null } : null,
       links: told ? (COLUMNS.measured.links.read(told) as FloorFacts['links']) : {},
       work: (workBy.get(id) ?? []).map(({ id: workId, name, technique, next_check, sessions }) => ({
-        ...{ name, technique, nextCheck: next_check, sessions },
+        name,
+        technique,
+        nextCheck: next_check,
+        sessions,
         retest: retests.get(workId) ?? null,
       })),
     });

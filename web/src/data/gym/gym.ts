@@ -53,7 +53,9 @@ export async function saveSettings(db: Db, settings: Settings): Promise<void> {
   await db
     .updateTable('gym')
     .set({
-      ...{ name: gymName, class_name: className, settings: COLUMNS.gym.settings.write(rest) },
+      name: gymName,
+      class_name: className,
+      settings: COLUMNS.gym.settings.write(rest),
       updated_at: now(),
     })
     .where('id', '=', gym.id)

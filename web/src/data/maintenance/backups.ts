@@ -48,7 +48,8 @@ export async function backups(folder: string): Promise<Backup[]> {
   const found = names
     .filter((name) => NAME.test(name))
     .map(async (name) => ({
-      ...{ name, at: timeOf(name) },
+      name,
+      at: timeOf(name),
       bytes: (await stat(join(folder, name))).size,
     }));
   return (await Promise.all(found)).sort((a, b) => b.name.localeCompare(a.name));

@@ -65,8 +65,11 @@ export async function filmTroubles({ db, files, folder }: Place): Promise<FilmTr
     if (size === row.bytes && !altered.has(row.sha256)) return [];
     return [
       {
-        ...{ clipId: row.id, studentId: row.student_id, student: row.name },
-        ...{ fileName: row.file_name, createdAt: row.created_at },
+        clipId: row.id,
+        studentId: row.student_id,
+        student: row.name,
+        fileName: row.file_name,
+        createdAt: row.created_at,
         trouble: size === null ? 'missing' : 'altered',
       },
     ];

@@ -45,7 +45,11 @@ export async function trash(db: Db): Promise<Trashed[]> {
   const as =
     (kind: TrashKind) =>
     ({ id, what, student, deleted_at }: Row): Trashed => ({
-      ...{ kind, id, what, student, deletedAt: deleted_at! },
+      kind,
+      id,
+      what,
+      student,
+      deletedAt: deleted_at!,
     });
   return [
     ...students.map(({ name, ...row }) => as('student')({ ...row, what: name, student: name })),

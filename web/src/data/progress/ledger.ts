@@ -38,7 +38,14 @@ export function setsIn(strikes: readonly MeasuredStrike[]): LedgerSet[] {
   return [...kinds.values()].map((same): LedgerSet => {
     const { clipId, day, round, view, intent, side, technique: kind } = same[0]!;
     return {
-      ...{ clipId, day, round, view, intent, side, technique: kind, strikes: same },
+      clipId,
+      day,
+      round,
+      view,
+      intent,
+      side,
+      technique: kind,
+      strikes: same,
       readings: medianReadings(same.map(({ readings }) => readings)),
     };
   });
@@ -167,8 +174,13 @@ export async function addTest(db: Db, input: z.infer<typeof testInput>): Promise
   await db
     .insertInto('field_test')
     .values({
-      ...{ id, student_id: studentId, kind: given.kind, day, deleted_at: null },
-      ...{ given: COLUMNS.field_test.given.write(given), result: JSON.stringify(resultsOf(given)) },
+      id,
+      student_id: studentId,
+      kind: given.kind,
+      day,
+      deleted_at: null,
+      given: COLUMNS.field_test.given.write(given),
+      result: JSON.stringify(resultsOf(given)),
       ...stamps(),
     })
     .execute();

@@ -53,8 +53,14 @@ export async function exportGym(db: Db, files: ClipFiles, scratch: string): Prom
     }
     const gym = await theGym(db);
     const manifest: Manifest = {
-      ...{ format: 'sinew-gym', version: 1, schema: SCHEMA, madeAt: now(), gym: gym.name },
-      ...{ counts, files: listed, missing },
+      format: 'sinew-gym',
+      version: 1,
+      schema: SCHEMA,
+      madeAt: now(),
+      gym: gym.name,
+      counts,
+      files: listed,
+      missing,
     };
     zip.addBuffer(Buffer.from(JSON.stringify(manifest, null, 2)), MANIFEST);
     zip.end();

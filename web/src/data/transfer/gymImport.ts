@@ -131,7 +131,11 @@ function asFound(clips: readonly Row[], films: readonly Film[]): Row[] {
     const { mimeType, width, height, codec, frameTimes } = film.found;
     return {
       ...clip,
-      ...{ mime_type: mimeType, bytes: film.bytes, width, height, codec },
+      mime_type: mimeType,
+      bytes: film.bytes,
+      width,
+      height,
+      codec,
       frame_times: encodeTimes(frameTimes),
     };
   });

@@ -37,9 +37,17 @@ export async function logsOf(db: Db, studentId: string): Promise<Log[]> {
     .orderBy('at', 'desc')
     .execute();
   return rows.map((row) => ({
-    ...{ id: row.id, prescriptionId: row.prescription_id, technique: row.technique },
-    ...{ name: row.name, day: row.day, at: row.at, intent: row.intent, strikes: row.strikes },
-    ...{ seconds: row.seconds, clean: row.clean, countedBy: row.counted_by },
+    id: row.id,
+    prescriptionId: row.prescription_id,
+    technique: row.technique,
+    name: row.name,
+    day: row.day,
+    at: row.at,
+    intent: row.intent,
+    strikes: row.strikes,
+    seconds: row.seconds,
+    clean: row.clean,
+    countedBy: row.counted_by,
   }));
 }
 
@@ -52,10 +60,19 @@ export async function logWork(db: Db, input: LogInput): Promise<string | null> {
   await db
     .insertInto('drill_log')
     .values({
-      ...{ id: input.id, student_id: studentId, prescription_id: prescriptionId },
-      ...{ technique: input.technique, name: input.name, day: input.day, at: now() },
-      ...{ intent: input.intent, strikes, seconds: input.seconds, clean },
-      ...{ counted_by: input.countedBy, deleted_at: null },
+      id: input.id,
+      student_id: studentId,
+      prescription_id: prescriptionId,
+      technique: input.technique,
+      name: input.name,
+      day: input.day,
+      at: now(),
+      intent: input.intent,
+      strikes,
+      seconds: input.seconds,
+      clean,
+      counted_by: input.countedBy,
+      deleted_at: null,
       ...stamps(),
     })
     .onConflict((conflict) => conflict.column('id').doNothing())

@@ -49,8 +49,14 @@ export async function planBetween(db: Db, from: Day, to: Day): Promise<PlanItem[
     .orderBy('position')
     .execute();
   return rows.map((row) => ({
-    ...{ id: row.id, day: row.day, kind: row.kind, session: row.session, title: row.title },
-    ...{ studentId: row.student_id, student: row.student, block: row.block },
+    id: row.id,
+    day: row.day,
+    kind: row.kind,
+    session: row.session,
+    title: row.title,
+    studentId: row.student_id,
+    student: row.student,
+    block: row.block,
     isDone: row.done_at !== null,
   }));
 }
@@ -71,8 +77,16 @@ export async function addItem(db: Db, input: z.infer<typeof itemInput>): Promise
   await db
     .insertInto('plan_item')
     .values({
-      ...{ id, gym_id: gym.id, student_id: studentId, day, kind, session, title },
-      ...{ position: (await lastPosition(db, day)) + 1, block: null, done_at: null },
+      id,
+      gym_id: gym.id,
+      student_id: studentId,
+      day,
+      kind,
+      session,
+      title,
+      position: (await lastPosition(db, day)) + 1,
+      block: null,
+      done_at: null,
       ...stamps(),
     })
     .execute();
@@ -94,8 +108,16 @@ export async function planBlock(db: Db, input: z.infer<typeof blockInput>): Prom
       await trx
         .insertInto('plan_item')
         .values({
-          ...{ id: nanoid(), gym_id: gym.id, student_id: null, day, kind, session, title, block },
-          ...{ position: 1000 + i, done_at: null },
+          id: nanoid(),
+          gym_id: gym.id,
+          student_id: null,
+          day,
+          kind,
+          session,
+          title,
+          block,
+          position: 1000 + i,
+          done_at: null,
           ...stamps(),
         })
         .execute();
@@ -181,7 +203,9 @@ export async function calendarOf(db: Db, from: Day): Promise<string> {
   });
   const add = (id: string, day: Day, summary: string) =>
     calendar.createEvent({
-      ...{ id: `${id}@sinew`, summary, allDay: true },
+      id: `${id}@sinew`,
+      summary,
+      allDay: true,
       // As a number of days, so that it is midnight UTC of that very day.
       start: new Date(dayNumber(day) * 86_400_000),
       end: new Date((dayNumber(day) + 1) * 86_400_000),

@@ -119,9 +119,18 @@ export async function workOf(db: Db, studentId: string): Promise<Work | null> {
     const sum = (of: 'strikes' | 'seconds') =>
       own.filter((log) => log.day === day).reduce((n, log) => n + log[of], 0);
     return {
-      ...{ id: row.id, technique: row.technique, fault: row.fault, override: row.override },
-      ...{ drill: row.drill, name: row.name, dose: row.dose, stances: row.stances },
-      ...{ intent: row.intent, gate: row.gate, nextCheck: row.next_check, givenOn: row.given_on },
+      id: row.id,
+      technique: row.technique,
+      fault: row.fault,
+      override: row.override,
+      drill: row.drill,
+      name: row.name,
+      dose: row.dose,
+      stances: row.stances,
+      intent: row.intent,
+      gate: row.gate,
+      nextCheck: row.next_check,
+      givenOn: row.given_on,
       sessions,
       check: checkOf(row.next_check, sessions, day),
       retest: retests.get(row.id) ?? null,
@@ -189,7 +198,11 @@ function eventsOf(technique: string, logs: readonly Log[], steps: readonly StepR
     ...logs
       .filter((log) => log.technique === technique && log.clean !== null)
       .map(({ at, intent, clean, strikes }): GateEvent => ({
-        ...{ kind: 'set', at, intent, clean: clean!, of: strikes },
+        kind: 'set',
+        at,
+        intent,
+        clean: clean!,
+        of: strikes,
       })),
     ...steps
       .filter((step) => step.technique === technique)
@@ -251,10 +264,21 @@ export async function prescribe(db: Db, input: PrescriptionInput): Promise<Presc
     await trx
       .insertInto('prescription')
       .values({
-        ...{ id: made, student_id: studentId, cue_id: cue ?? null },
-        ...{ technique, fault: worksOn?.fault ?? null, drill: input.drill, name: input.name },
-        ...{ dose: input.dose, stances: input.stances, intent, gate: input.gate },
-        ...{ given_on: today(), next_check: input.nextCheck, status: 'active', override },
+        id: made,
+        student_id: studentId,
+        cue_id: cue ?? null,
+        technique,
+        fault: worksOn?.fault ?? null,
+        drill: input.drill,
+        name: input.name,
+        dose: input.dose,
+        stances: input.stances,
+        intent,
+        gate: input.gate,
+        given_on: today(),
+        next_check: input.nextCheck,
+        status: 'active',
+        override,
         ...stamps(),
       })
       .execute();
@@ -329,8 +353,13 @@ export async function overrideGate(
   await db
     .insertInto('gate_step')
     .values({
-      ...{ id: nanoid(), student_id: studentId, technique, kind: 'override', at: now() },
-      ...{ to_intent: to, reason },
+      id: nanoid(),
+      student_id: studentId,
+      technique,
+      kind: 'override',
+      at: now(),
+      to_intent: to,
+      reason,
       ...stamps(),
     })
     .execute();

@@ -55,7 +55,10 @@ export function Review({
   const keep = async () => {
     if (keeping.kind === 'sending' || film?.ok === false) return;
     const about = {
-      ...{ student: studentId, view, rate: null, purpose: { technique, question } },
+      student: studentId,
+      view,
+      rate: null,
+      purpose: { technique, question },
       ...(intent && { intent }),
       ...(round && { round }),
     };

@@ -50,7 +50,10 @@ export interface Alike {
 /** Readings over the sets that have them. */
 export function tracksOf({ sets, values }: Alike): Track[] {
   return values.map(({ id, wanted, inSets }) => ({
-    ...{ id, wanted, name: MEASURE_NAMES[id], unit: unitOf(id) },
+    id,
+    wanted,
+    name: MEASURE_NAMES[id],
+    unit: unitOf(id),
     points: sets.flatMap((set, i) => {
       const known = inSets[i];
       return known ? [{ ...set, value: known[0], sigma: known[1] }] : [];
@@ -78,7 +81,10 @@ export function alikeOf(
         key,
         label: [side, VIEW_GUIDE[view].name.toLowerCase(), meant].join(', '),
         sets: same.map(({ day, clipId, strikes }) => ({
-          ...{ day, clipId, strikeId: strikes[0]!.id, strikes: strikes.length },
+          day,
+          clipId,
+          strikeId: strikes[0]!.id,
+          strikes: strikes.length,
           isFilmed: !purged.has(clipId),
         })),
         values: MEASURE_IDS.flatMap((id) => {

@@ -54,7 +54,9 @@ export function OwnFault({
           clear: `${readingName(reading)}: {${reading}}.`,
         },
       ],
-      ...{ why, cue, drill },
+      why,
+      cue,
+      drill,
     };
     const parsed = faultSchema.safeParse(row);
     if (!parsed.success || limit.trim() === '') {

@@ -67,8 +67,12 @@ export function BagForm({
         today={today}
         given={{
           kind: 'bag',
-          ...{ mass: mass.known, length: length.known, below: below.known, swing: swing.known },
-          ...{ radius: typed(radius), chain: typed(chain) },
+          mass: mass.known,
+          length: length.known,
+          below: below.known,
+          swing: swing.known,
+          radius: typed(radius),
+          chain: typed(chain),
           contact: contact.value.trim() === '' ? null : contact.known,
         }}
       />

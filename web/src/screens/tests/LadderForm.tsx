@@ -24,7 +24,10 @@ function inWords({ technique, day, strikes, value, plusMinus }: SetSpeed): strin
 
 const DISTANCES = ['50', '75', '100', '125'];
 const START: readonly Rung[] = DISTANCES.map((distance) => ({
-  ...{ distance, form: 'cross', speed: '', plusMinus: '0.5' },
+  distance,
+  form: 'cross',
+  speed: '',
+  plusMinus: '0.5',
 }));
 
 export function LadderForm({
@@ -44,7 +47,9 @@ export function LadderForm({
     if (!set) return;
     const { technique, value, plusMinus } = set;
     change(index, {
-      ...{ form: technique, speed: value.toFixed(1), plusMinus: plusMinus.toFixed(1) },
+      form: technique,
+      speed: value.toFixed(1),
+      plusMinus: plusMinus.toFixed(1),
     });
   };
   const box = 'h-10 border border-soft bg-field px-3';

@@ -19,7 +19,11 @@ interface Typed {
 }
 
 const EMPTY: Typed = {
-  ...{ title: '', parts: 'Round 1, Round 2', work: '180', rest: '60', intent: 'tempo' },
+  title: '',
+  parts: 'Round 1, Round 2',
+  work: '180',
+  rest: '60',
+  intent: 'tempo',
   isCalled: false,
 };
 
@@ -35,8 +39,12 @@ export function SessionEditor({
   const [name, setName] = useState(session.name);
   const [blocks, setBlocks] = useState<readonly Typed[]>(() =>
     session.blocks.map(({ title, parts, work, rest, intent, isCalled }) => ({
-      ...{ title, parts: parts.join(', '), work: work === null ? '' : String(work) },
-      ...{ rest: String(rest), intent, isCalled },
+      title,
+      parts: parts.join(', '),
+      work: work === null ? '' : String(work),
+      rest: String(rest),
+      intent,
+      isCalled,
     })),
   );
   const change = (index: number, part: Partial<Typed>) =>

@@ -56,8 +56,10 @@ export default async function BenchPage({ params, searchParams }: Props) {
       key={clip.id}
       clip={{ ...clip, studentName: student.name }}
       student={{
-        ...{ stance: student.stance, school: student.school },
-        ...{ heightM: student.heightM, massKg: student.massKg },
+        stance: student.stance,
+        school: student.school,
+        heightM: student.heightM,
+        massKg: student.massKg,
       }}
       library={library}
       saved={saved}

@@ -91,7 +91,16 @@ export function ChainStrip() {
             <Key>Z</Key>
           </button>
         )}
-        {width > 0 && <Strip {...{ x, width, marks, proposed, times, technique }} />}
+        {width > 0 && (
+          <Strip
+            x={x}
+            width={width}
+            marks={marks}
+            proposed={proposed}
+            times={times}
+            technique={technique}
+          />
+        )}
       </div>
     </section>
   );
@@ -302,7 +311,11 @@ function Strip({ x, width, marks, proposed, times, technique }: StripProps) {
       {(Object.entries(all) as [EventName, EventMark][]).map(([event, mark]) => (
         <StripMark
           key={event}
-          {...{ event, mark, x, frameAt, lanes }}
+          event={event}
+          mark={mark}
+          x={x}
+          frameAt={frameAt}
+          lanes={lanes}
           isAutomatic={isStrikes || !marks[event]}
           name={wordsFor(event, technique).name}
         />
