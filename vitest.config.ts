@@ -5,6 +5,7 @@ export default defineConfig({
   resolve: { alias: { '@': fileURLToPath(new URL('./web/src', import.meta.url)) } },
   test: {
     include: ['{core,cli,fighters,demo,web}/{src,test}/**/*.test.{ts,tsx}'],
+    env: { SINEW_LOG: 'silent' },
     testTimeout: 120_000,
     hookTimeout: 60_000,
     execArgv: [

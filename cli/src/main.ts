@@ -2,6 +2,7 @@ import { readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { ZodError } from 'zod';
+import { firstWrong } from '@sinew/core/foundation/problem/problem';
 import { writeEvents, writePhases } from '@sinew/core/format/vtt';
 import { isClipFile } from '@sinew/core/analysis/clipFile';
 import { analyzeClipFile, analyzeFile, optionsSchema, type Options } from './analyzeFile';
@@ -105,7 +106,7 @@ function analyzeFolder(folder: string, options: Options): void {
 }
 
 function said(error: unknown): string {
-  const message = error instanceof ZodError ? error.issues[0]!.message : (error as Error).message;
+  const message = error instanceof ZodError ? firstWrong(error) : (error as Error).message;
   return message.split('\n')[0]!;
 }
 

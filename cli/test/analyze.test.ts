@@ -83,8 +83,11 @@ describe('the track file', () => {
     ['{', /not JSON/],
     ['[]', /not a Sinew track/],
     [broken((f) => (f.version = 2)), /version/],
-    [broken((f) => (f.frameTimes = [0, 1, 1])), /frameTimes: must ascend/],
-    [broken((f) => (f.frameTimes = [0, 1])), /nose: has a frame that frameTimes does not/],
+    [broken((f) => (f.frameTimes = [0, 1, 1])), /“frameTimes” must ascend\./],
+    [
+      broken((f) => (f.frameTimes = [0, 1])),
+      /“points\.nose” has a frame that frameTimes does not\./,
+    ],
     [
       broken((f) => (f.points = { nose: { frames: [0], x: [1], y: [1], sigma: [1] } })),
       /needs z in 3D/,
@@ -93,7 +96,7 @@ describe('the track file', () => {
       broken((f) => (f.points = { nose: { frames: [0, 1], x: [1], y: [1], sigma: [1] } })),
       /same length/,
     ],
-    [broken((f) => (f.points = { tail: {} })), /tail|key/],
+    [broken((f) => (f.points = { tail: {} })), /“points” has “tail”/],
   ])('that is wrong is refused with the reason', (text, message) => {
     expect(() => readTrackJson(text)).toThrow(message);
   });

@@ -12,7 +12,7 @@ import {
 import { verdicts } from '../src/measure/chain/verdict';
 import { cross, dot, length, minus, plus, scaled } from '../src/foundation/geometry/vector';
 import { absent, type Measured } from '../src/foundation/reading/reading';
-import { analyzeKnown } from './fixtures';
+import { measureKnown } from './fixtures';
 
 const armOf = (shoulder: Moving, elbow: Moving, wrist: Moving): Chain['limb'] => [
   ['shoulder', shoulder],
@@ -167,7 +167,7 @@ describe('verdicts', () => {
 
   it('of a made-up hook: the trunk drives; one that slaps has an elbow that drags', () => {
     const links = (change: Partial<Recipe>) =>
-      analyzeKnown(clean('lead-hook', change), { rate: 240, noise: 0.001 }).links;
+      measureKnown(clean('lead-hook', change), { rate: 240, noise: 0.001 }).links;
     expect(links({}).trunk!.verdict).toBe('drives');
     expect(links({}).elbow!.verdict).toBe('neutral');
     expect(links(FAULT_CHANGES.slap).elbow!.verdict).toBe('drags');

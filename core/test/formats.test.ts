@@ -217,7 +217,7 @@ describe('marks as WebVTT', () => {
       'WEBVTT\n\n00:00.000 --> 00:01.000\n{"event":"hips","time":7,"sigma":0}',
       /not within the film/,
     ],
-    ['WEBVTT\n\n00:00.000 --> 00:01.000\n{"event":"hips","time":0.1}', /cue 1: sigma/],
+    ['WEBVTT\n\n00:00.000 --> 00:01.000\n{"event":"hips","time":0.1}', /cue 1: “sigma” is missing/],
   ])('that make no sense are refused: %j', (text, message) => {
     expect(() => readEvents(text, frameTimes)).toThrow(message);
   });

@@ -14,7 +14,7 @@ import { absent, type Measured } from '../src/foundation/reading/reading';
 import { inWords, NO_SCHOOL, resolve, type SchoolLayers } from '../src/judge/school/resolve';
 import { techniqueById, TECHNIQUES } from '../src/foundation/technique/techniques';
 import type { TechniqueId } from '@sinew/fighters/fighter/forms';
-import { analyzeKnown, found, rulesFor, undecided } from './fixtures';
+import { judgeKnown, found, rulesFor, undecided } from './fixtures';
 
 const FAULTY: [Recipe['technique'], KnownFault][] = [
   ['cross', 'all-at-once'],
@@ -36,11 +36,11 @@ describe.each([60, 120, 240])('at %i frames a second, marked where the truth is'
   describe.each(STANCES)('%s', (stance) => {
     it.each(FAULTY)('a %s with %s put in has that leak and no other', (technique, fault) => {
       const recipe = clean(technique, { ...FAULT_CHANGES[fault], stance });
-      expect(found(analyzeKnown(recipe, { rate, noise: 0.002 }))).toEqual([fault]);
+      expect(found(judgeKnown(recipe, { rate, noise: 0.002 }))).toEqual([fault]);
     });
 
     it.each(['jab', 'cross', 'lead-hook'] as const)('a clean %s has no leak', (technique) => {
-      const analysis = analyzeKnown(clean(technique, { stance }), { rate, noise: 0.002 });
+      const analysis = judgeKnown(clean(technique, { stance }), { rate, noise: 0.002 });
       expect(found(analysis)).toEqual([]);
     });
   });
@@ -51,7 +51,7 @@ const JUDGED = { rate: 240, noise: 0.002 };
 describe('a sound strike of every technique has no leak', () => {
   it.each(TECHNIQUES.map(({ id }) => id as TechniqueId))('%s', (technique) => {
     for (const stance of STANCES) {
-      const analysis = analyzeKnown(clean(technique, { stance }), JUDGED);
+      const analysis = judgeKnown(clean(technique, { stance }), JUDGED);
       expect(found(analysis), stance).toEqual([]);
     }
   });
@@ -64,7 +64,7 @@ describe('every leak, put in clearly, is found, with none but those it brings wi
     const technique = fighter.techniques[0]!;
     for (const stance of STANCES) {
       const recipe = { ...faulty(fighter, technique, 'clear'), stance };
-      const all = found(analyzeKnown(recipe, JUDGED, rulesFor(fighter)));
+      const all = found(judgeKnown(recipe, JUDGED, rulesFor(fighter)));
       expect(all, stance).toContain(fault);
       expect(
         all.filter((one) => one !== fault && !fighter.also?.includes(one)),
@@ -76,7 +76,7 @@ describe('every leak, put in clearly, is found, with none but those it brings wi
 
 it('decides every leak of a clean strike at 240 frames a second but what asks for an eye', () => {
   for (const technique of ['jab', 'cross', 'lead-hook'] as const) {
-    const open = undecided(analyzeKnown(clean(technique), JUDGED));
+    const open = undecided(judgeKnown(clean(technique), JUDGED));
     expect(open.filter((one) => one !== 'hook-scoop')).toEqual(['wrong-knuckles']);
   }
 });
@@ -86,7 +86,7 @@ describe('a lead of 30 ms', () => {
   const recipe = clean('cross', { hipsToTrunk: 0.03 });
 
   it('cannot be told from 20 ms at 30 frames a second, and the coach is told what would do', () => {
-    const finding = analyzeKnown(recipe, { rate: 30 }).findings.find(
+    const finding = judgeKnown(recipe, { rate: 30 }).findings.find(
       (one) => one.fault === 'all-at-once',
     )!;
     expect(finding.status).toBe('cant-tell');
@@ -94,7 +94,7 @@ describe('a lead of 30 ms', () => {
   });
 
   it('is clear at 240', () => {
-    expect(undecided(analyzeKnown(recipe, { rate: 240 }))).not.toContain('all-at-once');
+    expect(undecided(judgeKnown(recipe, { rate: 240 }))).not.toContain('all-at-once');
   });
 });
 

@@ -15,7 +15,7 @@ import { VIEWS, techniqueById } from '../src/foundation/technique/techniques';
 import { strikingSide } from '../src/foundation/technique/strike';
 import { halfWidth, isAbsent, type Measured } from '../src/foundation/reading/reading';
 import { trackFromPlaced, type Points } from '../src/observe/track/track';
-import { analyzeKnown, found, trueMarks } from './fixtures';
+import { measureKnown, found, trueMarks } from './fixtures';
 
 const TECHNIQUES = ['jab', 'cross', 'lead-hook'] as const;
 const numberOf = (measured: Measured) => (isAbsent(measured) ? NaN : measured.value);
@@ -41,7 +41,7 @@ describe('speed at contact', () => {
       const recipe = clean(technique);
       const [x, y, z] = trueVelocity(recipe);
       const truth = technique === 'lead-hook' ? Math.hypot(x!, y!, z!) : x!;
-      const { readings } = analyzeKnown(recipe, { rate: 240 });
+      const { readings } = measureKnown(recipe, { rate: 240 });
       expect(Math.abs(numberOf(readings['speed.contact']) / truth - 1)).toBeLessThan(0.04);
     },
   );
@@ -58,7 +58,7 @@ describe('speed at contact', () => {
     const truth = trueVelocity(recipe)[0]!;
     let inside = 0;
     for (let seed = 1; seed <= 40; seed++) {
-      const measured = analyzeKnown(recipe, { rate: 240, noise: 0.004, seed }).readings[
+      const measured = measureKnown(recipe, { rate: 240, noise: 0.004, seed }).readings[
         'speed.contact'
       ];
       if (!isAbsent(measured) && Math.abs(measured.value - truth) <= halfWidth(measured)) inside++;
@@ -93,7 +93,7 @@ describe('starts proposed from a dense track', () => {
 
   it('give way to the coach’s own marks', () => {
     const recipe = clean('cross');
-    const { events } = analyzeKnown(recipe, { rate: 240 });
+    const { events } = measureKnown(recipe, { rate: 240 });
     expect(events.hips!.source).toBe('eye');
   });
 });
@@ -194,7 +194,7 @@ describe('the start of a link', () => {
 describe('southpaw', () => {
   it.each(TECHNIQUES)('%s reads as its orthodox mirror image, to rounding', (technique) => {
     const readings = (stance: 'orthodox' | 'southpaw') =>
-      analyzeKnown(clean(technique, { stance }), { rate: 120 }).readings;
+      measureKnown(clean(technique, { stance }), { rate: 120 }).readings;
     const [orthodox, southpaw] = [readings('orthodox'), readings('southpaw')];
     for (const id of Object.keys(orthodox) as (keyof typeof orthodox)[]) {
       expect(isAbsent(southpaw[id]), id).toBe(isAbsent(orthodox[id]));
@@ -246,7 +246,7 @@ describe('on the demo films, with points as exact as a click', () => {
 describe('traces', () => {
   it('peak in the order of a sound cross: pelvis, trunk, fist, with the fist at its true speed', () => {
     const recipe = clean('cross');
-    const { traces } = analyzeKnown(recipe, { rate: 240 });
+    const { traces } = measureKnown(recipe, { rate: 240 });
     const peak = (link: 'pelvis' | 'trunk' | 'fist') => {
       const { times, values } = traces[link]!;
       const before = values.filter((_, i) => times[i]! <= recipe.contact + 1e-9);

@@ -8,7 +8,7 @@ import { techniqueById } from '../src/foundation/technique/techniques';
 import type { TechniqueId } from '@sinew/fighters/fighter/forms';
 import { FAULTY_FIGHTERS, faulty } from '@sinew/fighters/fighter/faults';
 import { clean, type Recipe } from '@sinew/fighters/fighter/recipe';
-import { analyzeKnown, found } from './fixtures';
+import { analyzeKnown, judgeKnown, found } from './fixtures';
 
 const JUDGED = { rate: 240, noise: 0.002 };
 const degrees = (value: number) => (value * Math.PI) / 180;
@@ -59,7 +59,7 @@ const FOLLOWERS: [string, string, TechniqueId, Partial<Recipe>, Partial<SchoolLa
 describe('no school is punished for being followed', () => {
   it.each(FOLLOWERS)('%s: %s, %s', (key, choice, technique, change, more = {}) => {
     const rules = by({ gym: { [key]: choice }, ...more });
-    expect(found(analyzeKnown(clean(technique, change), JUDGED, rules))).toEqual([]);
+    expect(found(judgeKnown(clean(technique, change), JUDGED, rules))).toEqual([]);
   });
 
   it('whichever is measured at all has its followers here', () => {
@@ -103,7 +103,7 @@ describe('two leaks at once are both found', () => {
     ['all-at-once', 'head-whip', 'cross'],
     ['wrist-bent', 'hand-drop', 'cross'],
   ] as const)('%s and %s in a %s', (first, second, technique) => {
-    const all = found(analyzeKnown(both(first, second, technique), JUDGED));
+    const all = found(judgeKnown(both(first, second, technique), JUDGED));
     expect(all).toContain(first);
     expect(all).toContain(second);
   });

@@ -4,6 +4,7 @@
  * It holds no names.
  */
 import { z } from 'zod';
+import { firstWrong } from '../foundation/problem/problem';
 import { LANDMARKS } from '../foundation/body/landmarks';
 import { FormatError } from '../format/formatError';
 import { readTrackJson, writeTrackJson } from '../format/trackJson';
@@ -110,13 +111,12 @@ export function readClipFile(text: string): {
   let json: unknown;
   try {
     json = JSON.parse(text);
-  } catch (error) {
-    throw new FormatError(`not JSON: ${(error as Error).message}`);
+  } catch {
+    throw new FormatError('not JSON');
   }
   const parsed = clipFileSchema.safeParse(json);
   if (!parsed.success) {
-    const issue = parsed.error.issues[0]!;
-    throw new FormatError(`not a clip of Sinew’s: ${issue.path.join('.')}: ${issue.message}`);
+    throw new FormatError(`not a clip of Sinew’s: ${firstWrong(parsed.error)}`);
   }
   const { film, document, student, second, library } = parsed.data;
   return {

@@ -1,5 +1,6 @@
 /** Sinew's own JSON for a landmark series: one object, every number in SI units or pixels. */
 import { z } from 'zod';
+import { firstWrong } from '../foundation/problem/problem';
 import { LANDMARKS } from '../foundation/body/landmarks';
 import { FormatError } from './formatError';
 import type { PictureTrack, SpaceTrack } from '../observe/track/track';
@@ -75,14 +76,12 @@ export function readTrackJson(text: string): TrackFile {
   let parsed: unknown;
   try {
     parsed = JSON.parse(text);
-  } catch (error) {
-    throw new FormatError(`not JSON: ${(error as Error).message}`);
+  } catch {
+    throw new FormatError('not JSON');
   }
   const result = trackSchema.safeParse(parsed);
   if (result.success) return result.data;
-  const issue = result.error.issues[0]!;
-  const place = issue.path.length > 0 ? `${issue.path.join('.')}: ` : '';
-  throw new FormatError(`not a Sinew track: ${place}${issue.message}`);
+  throw new FormatError(`not a Sinew track: ${firstWrong(result.error)}`);
 }
 
 export function writeTrackJson(

@@ -4,6 +4,7 @@
  */
 import vtt from 'node-webvtt';
 import { z } from 'zod';
+import { firstWrong } from '../foundation/problem/problem';
 import { EVENTS, type EventName, type Events, type Marks } from '../measure/events/events';
 import { nearestFrame } from '../observe/track/time';
 import { PHASES } from '../measure/events/phases';
@@ -73,8 +74,7 @@ export function readEvents(text: string, frameTimes: readonly number[]): Marks {
     }
     const found = payload.safeParse(value);
     if (!found.success) {
-      const issue = found.error.issues[0]!;
-      throw new FormatError(`${where}: ${issue.path.join('.')} ${issue.message}`);
+      throw new FormatError(`${where}: ${firstWrong(found.error)}`);
     }
     const { event, time, sigma } = found.data;
     if (!(EVENTS as readonly string[]).includes(event)) continue;

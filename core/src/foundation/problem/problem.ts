@@ -78,11 +78,20 @@ export function firstWrong(
   names: Readonly<Record<string, string>> = {},
 ): string {
   const issue = error.issues[0];
-  if (!issue) return 'Something that was sent does not fit.';
+  return issue ? wrongWith(issue, names) : 'Something that was sent does not fit.';
+}
+
+/** What a validator finds wrong with one field, likewise. */
+export function wrongWith(
+  issue: z.core.$ZodIssue,
+  names: Readonly<Record<string, string>> = {},
+): string {
   const key = issue.path.map(String).join('.');
   const field = names[key] ?? names[String(issue.path[0] ?? '')];
   const subject = field ?? (key === '' ? 'What was sent' : `“${key}”`);
-  if (isOwnSentence(issue.message)) return issue.message;
+  if (isOwn(issue.message)) {
+    return /^\p{Ll}/u.test(issue.message) ? `${subject} ${issue.message}.` : issue.message;
+  }
   switch (issue.code) {
     case 'too_big':
       return issue.origin === 'string'
@@ -94,6 +103,8 @@ export function firstWrong(
         : `${subject} is too small: ${issue.minimum} at least.`;
     case 'invalid_value':
       return `${subject} is none of the choices.`;
+    case 'unrecognized_keys':
+      return `${subject} has ${issue.keys.map((one) => `“${one}”`).join(', ')}, and nobody knows what that is.`;
     case 'invalid_type':
       return `${subject} is missing, or of another kind.`;
     default:
@@ -101,7 +112,7 @@ export function firstWrong(
   }
 }
 
-/** Sentences of ours begin like one and end like one; a validator's begin with these words. */
-function isOwnSentence(message: string): boolean {
+/** A validator's own messages begin with these words; ours are a sentence, or what follows its subject. */
+function isOwn(message: string): boolean {
   return !/^(Invalid|Too (big|small)|Expected|Unrecognized|Required)\b/.test(message);
 }

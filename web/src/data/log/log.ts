@@ -19,7 +19,7 @@ const shared = globalThis as { sinewLog?: Promise<Logger> };
 
 /** `SINEW_LOG` is the level: trace, debug, info, warn, error, silent; info when not given. */
 async function open(): Promise<Logger> {
-  const level = process.env.SINEW_LOG ?? (process.env.VITEST ? 'silent' : 'info');
+  const level = process.env.SINEW_LOG ?? 'info';
   if (level === 'silent') return pino({ level });
   const stream = await roll({
     file: join(logFolder(), 'sinew'),

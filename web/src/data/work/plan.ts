@@ -217,5 +217,6 @@ export async function calendarOf(db: Db, from: Day): Promise<string> {
   for (const check of checks) {
     add(check.id, check.next_check, `${check.student}: film again (${check.name})`);
   }
-  return calendar.toString();
+  // Every line of a calendar ends like this, the last one too (RFC 5545, 3.1).
+  return `${calendar.toString()}\r\n`;
 }

@@ -2,6 +2,7 @@
 
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
+import { firstWrong } from '@sinew/core/foundation/problem/problem';
 import { BackupError } from '@/data/maintenance/backups';
 import { database } from '@/data/database/database';
 import { saveSettings, settingsSchema, type Settings } from '@/data/gym/gym';
@@ -13,7 +14,7 @@ const shown = () => revalidatePath('/', 'layout');
 /** @returns what is wrong, or null when it is kept */
 export async function keepSettings(settings: Settings): Promise<string | null> {
   const parsed = settingsSchema.safeParse(settings);
-  if (!parsed.success) return parsed.error.issues[0]!.message;
+  if (!parsed.success) return firstWrong(parsed.error);
   await saveSettings(await database(), parsed.data);
   shown();
   return null;

@@ -2,6 +2,7 @@
 
 import { revalidatePath } from 'next/cache';
 import { z, ZodError } from 'zod';
+import { firstWrong } from '@sinew/core/foundation/problem/problem';
 import { changeSchema, type LibraryChange } from '@sinew/core/judge/library/edits';
 import { schoolSchema } from '@sinew/core/judge/school/schools';
 import { database } from '@/data/database/database';
@@ -25,7 +26,7 @@ export async function change(by: string, wanted: LibraryChange): Promise<ChangeO
   try {
     await changeLibrary(db, bySchema.parse(by), changeSchema.parse(wanted));
   } catch (error) {
-    if (error instanceof ZodError) return { kind: 'wrong', why: error.issues[0]!.message };
+    if (error instanceof ZodError) return { kind: 'wrong', why: firstWrong(error) };
     if (error instanceof RangeError) return { kind: 'wrong', why: error.message };
     throw error;
   }

@@ -2,6 +2,7 @@
 
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
+import { firstWrong } from '@sinew/core/foundation/problem/problem';
 import { daySchema } from '@sinew/core/foundation/calendar/day';
 import { database } from '@/data/database/database';
 import {
@@ -21,7 +22,7 @@ const shown = () => revalidatePath('/', 'layout');
 /** @returns what is wrong, or null when it is planned */
 export async function plan(input: z.infer<typeof itemInput>): Promise<string | null> {
   const parsed = itemInput.safeParse(input);
-  if (!parsed.success) return parsed.error.issues[0]!.message;
+  if (!parsed.success) return firstWrong(parsed.error);
   await addItem(await database(), parsed.data);
   shown();
   return null;
@@ -30,7 +31,7 @@ export async function plan(input: z.infer<typeof itemInput>): Promise<string | n
 /** @returns what is wrong, or how many things were planned */
 export async function planWeeks(input: z.infer<typeof blockInput>): Promise<string | number> {
   const parsed = blockInput.safeParse(input);
-  if (!parsed.success) return parsed.error.issues[0]!.message;
+  if (!parsed.success) return firstWrong(parsed.error);
   try {
     const count = await planBlock(await database(), parsed.data);
     shown();

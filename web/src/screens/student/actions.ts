@@ -2,6 +2,7 @@
 
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
+import { firstWrong, wrongWith } from '@sinew/core/foundation/problem/problem';
 import { database } from '@/data/database/database';
 import { measureLater } from '@/data/finding/measureLater';
 import { filmsGoNow } from '@/data/maintenance/here';
@@ -39,7 +40,7 @@ function typed(form: FormData): Record<string, string> {
 
 function problems(error: z.ZodError): Record<string, string> {
   // The first thing wrong with a field is the one to mend.
-  const found = error.issues.map((issue) => [String(issue.path[0]), issue.message] as const);
+  const found = error.issues.map((issue) => [String(issue.path[0]), wrongWith(issue)] as const);
   return Object.fromEntries(found.reverse());
 }
 
@@ -91,7 +92,7 @@ export async function endConsent(
   given: z.input<typeof withdrawalForm>,
 ): Promise<string | null> {
   const parsed = withdrawalForm.safeParse(given);
-  if (!parsed.success) return parsed.error.issues[0]!.message;
+  if (!parsed.success) return firstWrong(parsed.error);
   const { films, until } = parsed.data;
   await withdrawConsent(await database(), studentId, films === 'erase' ? today() : until!);
   // The coach has said so: no date has to be confirmed for it.
@@ -103,7 +104,7 @@ export async function endConsent(
 /** @returns what is wrong, or null when it is kept */
 export async function saveBirthDate(studentId: string, day: string): Promise<string | null> {
   const parsed = birthDate.safeParse(day);
-  if (!parsed.success) return parsed.error.issues[0]!.message;
+  if (!parsed.success) return firstWrong(parsed.error);
   await setBirthDate(await database(), studentId, parsed.data);
   shown();
   return null;

@@ -2,6 +2,7 @@
 
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
+import { firstWrong } from '@sinew/core/foundation/problem/problem';
 import { daySchema } from '@sinew/core/foundation/calendar/day';
 import { database } from '@/data/database/database';
 import { closeFault } from '@/data/finding/studentFaults';
@@ -29,7 +30,7 @@ export type GiveOutcome = PrescribeOutcome | { readonly kind: 'wrong'; readonly 
 
 export async function give(input: PrescriptionInput): Promise<GiveOutcome> {
   const parsed = prescriptionInput.safeParse(input);
-  if (!parsed.success) return { kind: 'wrong', reason: parsed.error.issues[0]!.message };
+  if (!parsed.success) return { kind: 'wrong', reason: firstWrong(parsed.error) };
   const outcome = await prescribe(await database(), parsed.data);
   if (outcome.kind === 'given') shown();
   return outcome;
@@ -46,7 +47,7 @@ export async function giveFor(worksOn: z.infer<typeof faultSchema>): Promise<Pre
 /** @returns what is wrong, or null when it is kept */
 export async function log(input: LogInput): Promise<string | null> {
   const parsed = logInput.safeParse(input);
-  if (!parsed.success) return parsed.error.issues[0]!.message;
+  if (!parsed.success) return firstWrong(parsed.error);
   const wrong = await logWork(await database(), parsed.data);
   if (!wrong) shown();
   return wrong;
@@ -55,7 +56,7 @@ export async function log(input: LogInput): Promise<string | null> {
 /** All of them or none. @returns what is wrong, or null when they are kept */
 export async function logAll(inputs: readonly LogInput[]): Promise<string | null> {
   const parsed = z.array(logInput).max(2000).safeParse(inputs);
-  if (!parsed.success) return parsed.error.issues[0]!.message;
+  if (!parsed.success) return firstWrong(parsed.error);
   const db = await database();
   try {
     await db.transaction().execute(async (trx) => {
@@ -98,7 +99,7 @@ export async function checkOn(prescriptionId: string, day: string): Promise<void
 /** @returns what is wrong, or null when the gate is set */
 export async function setGate(input: z.infer<typeof overrideInput>): Promise<string | null> {
   const parsed = overrideInput.safeParse(input);
-  if (!parsed.success) return parsed.error.issues[0]!.message;
+  if (!parsed.success) return firstWrong(parsed.error);
   const wrong = await overrideGate(await database(), parsed.data);
   if (!wrong) shown();
   return wrong;

@@ -2,6 +2,7 @@
 
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
+import { firstWrong } from '@sinew/core/foundation/problem/problem';
 import { calibrationSchema, type SavedCalibration } from '@sinew/core/analysis/clipDocument';
 import { keepCameraSetup, removeCameraSetup } from '@/data/gym/cameraSetups';
 import { database } from '@/data/database/database';
@@ -61,7 +62,7 @@ export async function reopen(strikeId: string, fault: string): Promise<void> {
 /** @returns what is wrong with the text, or null when it is saved */
 export async function rewordCue(cueId: string, text: string): Promise<string | null> {
   const parsed = cueTextSchema.safeParse(text);
-  if (!parsed.success) return parsed.error.issues[0]!.message;
+  if (!parsed.success) return firstWrong(parsed.error);
   await editCue(await database(), id.parse(cueId), parsed.data);
   shown();
   return null;
@@ -82,7 +83,7 @@ export async function keepSetup(setup: {
   calibration: SavedCalibration;
 }): Promise<string | null> {
   const parsed = setupSchema.safeParse(setup);
-  if (!parsed.success) return parsed.error.issues[0]!.message;
+  if (!parsed.success) return firstWrong(parsed.error);
   await keepCameraSetup(await database(), parsed.data);
   shown();
   return null;

@@ -32,7 +32,6 @@ export function Handle({
 }) {
   const store = useBenchStore();
   const selected = useBench((state) => state.selectedPoint);
-  const isPlacing = useBench((state) => state.tool.kind === 'place');
   const gesture = useRef<{ readonly name: string; readonly landmark: Landmark } | null>(null);
   const shownFrame = useBench((state) => state.shownFrame);
   const isChosen = selected?.landmark === point.landmark && selected.frame === shownFrame;
@@ -49,7 +48,7 @@ export function Handle({
       data-placed={point.kind === 'placed'}
       data-kind={point.kind}
       onPointerDown={(event) => {
-        if (event.button !== 0 || event.altKey || isPlacing) return;
+        if (event.button !== 0 || event.altKey) return;
         event.stopPropagation();
         event.currentTarget.setPointerCapture(event.pointerId);
         const landmark = meant(at(event));
@@ -61,7 +60,7 @@ export function Handle({
       onPointerUp={() => {
         gesture.current = null;
       }}
-      className={isPlacing ? undefined : 'cursor-grab'}
+      className="cursor-grab"
     >
       <title>{landmarkName(point.landmark) + WORDS[point.kind]}</title>
       <circle cx={point.x} cy={point.y} r={13 * unit} fill="transparent" />

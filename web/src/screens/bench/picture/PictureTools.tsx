@@ -5,6 +5,7 @@ import type { Rectangle } from '@sinew/core/reconstruct/calibration/calibration'
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { pointsToPlace } from '@sinew/core/foundation/technique/points';
 import { documentOf, strikeOf, useBench, useBenchStore, type Tool } from '../document/benchStore';
+import { saidBy } from './tools/tools';
 import { Key } from '@/ui/button';
 import type { ReactNode } from 'react';
 
@@ -19,6 +20,7 @@ export function PictureTools({ isZoomed, onWhole }: { isZoomed: boolean; onWhole
     ? pointsToPlace({ technique: techniqueById(strike.technique), side: strike.side }, view)
     : [];
   const set = (next: Tool) => store.getState().setTool(next);
+  const said = saidBy(tool);
   const first: Landmark = points[0] ?? 'nose';
   return (
     <div className="relative flex flex-wrap items-stretch border-b border-ink bg-paper text-sm">
@@ -92,41 +94,14 @@ export function PictureTools({ isZoomed, onWhole }: { isZoomed: boolean; onWhole
           Whole picture
         </ToolButton>
       )}
-      {tool.kind !== 'look' && (
+      {said && (
         <p className="pointer-events-none absolute inset-x-0 top-full z-10 border-b border-rule bg-paper px-3 py-1 text-soft">
-          {say(tool)}
+          {said}
         </p>
       )}
     </div>
   );
 }
-
-function say(tool: Exclude<Tool, { kind: 'look' }>): string {
-  switch (tool.kind) {
-    case 'place':
-      return 'Click it. Shift-click: next frame.';
-    case 'scale':
-      return 'Drag along a known length in the plane of the strike.';
-    case 'target':
-      return 'Drag from the student to the target; with a rectangle on the floor, along the floor.';
-    case 'rectangle':
-      return CORNERS[tool.of];
-    case 'straight':
-      return 'Click five or more places along an edge that is straight in truth, near the border. Esc ends.';
-    case 'person':
-      return 'Drag a box round the student, head to feet; the body tracker follows whoever is in it.';
-    case 'ruler':
-      return 'Drag along what you want to measure in the plane of the strike.';
-  }
-}
-
-const CORNERS: Record<Rectangle['kind'], string> = {
-  floor:
-    'Click its four corners in order around: 1 to 2 along the way to the target. In a second film: the same corners in the same order.',
-  upright:
-    'Click its corners around: lower left, lower right, upper right, upper left. It stands in the plane of the strike.',
-  box: 'Click the four floor corners around, then the four above them in the same order.',
-};
 
 function option(landmark: Landmark) {
   return (

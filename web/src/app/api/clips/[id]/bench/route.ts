@@ -26,8 +26,8 @@ export const PUT = ownPagesOnly(async (request, { params }: Context) => {
   if (outcome.kind === 'gone') throw new Problem('gone', CLIP_GONE);
   if (outcome.kind === 'conflict') {
     throw new Problem('conflict', {
-      happened: 'This clip was changed in another tab. Your last change here was not saved;',
-      todo: 'reload to see the other tab’s work.',
+      happened: 'This clip was changed in another tab; your last change here was not saved.',
+      todo: 'Reload to see the other tab’s work.',
     });
   }
   await measureClipLater(id);

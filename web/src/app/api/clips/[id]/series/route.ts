@@ -58,7 +58,8 @@ function trackIn(text: string) {
     return readTrackJson(text);
   } catch (error) {
     if (!(error instanceof FormatError)) throw error;
-    throw new Problem('refused', { happened: `${error.message}.`, safe });
+    const why = error.message.replace(/\.$/, '');
+    throw new Problem('refused', { happened: `The series cannot be read: ${why}.`, safe });
   }
 }
 

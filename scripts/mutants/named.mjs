@@ -1,0 +1,130 @@
+/**
+ * Mutants written by hand, each a promise of the ± broken on purpose. A tool that changes operators never
+ * makes these: they are constants and left-out terms, and the readings stay right while their ± lies.
+ * Every one must die; `find` is in the file exactly once.
+ *
+ * @typedef {{ name: string, file: string, find: string, replace: string }} Named
+ * @type {readonly Named[]}
+ */
+export const NAMED = [
+  {
+    name: 'no term for what a single picture cannot see out of its plane',
+    file: 'reconstruct/calibration/picture.ts',
+    find: 'const OUT_OF_PLANE = 0.02;',
+    replace: 'const OUT_OF_PLANE = 0;',
+  },
+  {
+    name: 'the term out of the plane is not added to shares',
+    file: 'measure/measures/share.ts',
+    find: 'Math.hypot(spread[id], motion.planeSigma, value.other)',
+    replace: 'Math.hypot(spread[id], value.other)',
+  },
+  {
+    name: 'an onset does not own up to the threshold that noise has lifted',
+    file: 'measure/events/onset.ts',
+    find: 'sigma: Math.hypot((TOGETHER * noise) / rise, lifted / 2)',
+    replace: 'sigma: (TOGETHER * noise) / rise',
+  },
+  {
+    name: 'an onset is not set back by half of what noise has lifted the threshold',
+    file: 'measure/events/onset.ts',
+    find: 'time: crossed - lifted / 2',
+    replace: 'time: crossed',
+  },
+  {
+    name: 'an onset does not own up to its noise',
+    file: 'measure/events/onset.ts',
+    find: 'Math.hypot((TOGETHER * noise) / rise, lifted / 2)',
+    replace: 'lifted / 2',
+  },
+  {
+    name: 'a start does not own up to what the filter moved',
+    file: 'measure/events/starts.ts',
+    find: 'Math.hypot(once.sigma, FILTER_DOUBT * moved, doubt)',
+    replace: 'Math.hypot(once.sigma, doubt)',
+  },
+  {
+    name: 'an event read off a track knows no frame spacing',
+    file: 'measure/events/events.ts',
+    find: 'sigma: Math.hypot(sigma, sampling), source',
+    replace: 'sigma, source',
+  },
+  {
+    name: 'a mark by eye knows no frame spacing',
+    file: 'measure/events/events.ts',
+    find: 'const sigma = (width * frameSpacing(frameTimes, frame)) / Math.sqrt(12);',
+    replace: 'const sigma = 0.001;',
+  },
+  {
+    name: 'the contact of a tracked strike is as sure as a measured one',
+    file: 'measure/events/contact.ts',
+    find: 'const TRACKED_CONTACT = 0.02;',
+    replace: 'const TRACKED_CONTACT = 0;',
+  },
+  {
+    name: 'a place filled into a gap is as sure as a seen one',
+    file: 'reconstruct/motion/prepare.ts',
+    find: 'const GAP_SIGMA = 2;',
+    replace: 'const GAP_SIGMA = 1;',
+  },
+  {
+    name: 'smoothing takes no more noise out near the end of a run than inside',
+    file: 'reconstruct/motion/prepare.ts',
+    find: 'const depth = Math.min(i - from, to - 1 - i);',
+    replace: 'const depth = to - from;',
+  },
+  {
+    name: 'what leans for the whole strike is left out of a place',
+    file: 'reconstruct/motion/motion.ts',
+    find: 'return Math.hypot(sigma[index]!, bias[index]!);',
+    replace: 'return sigma[index]!;',
+  },
+  {
+    name: 'the range of a cost is one sigma wide, not nine tenths',
+    file: 'judge/cost/estimate.ts',
+    find: '[keep.value + 1.645 * keep.sigma, keep.value - 1.645 * keep.sigma]',
+    replace: '[keep.value + keep.sigma, keep.value - keep.sigma]',
+  },
+  {
+    name: 'the range of a cost by the model is its middle half',
+    file: 'judge/cost/estimate.ts',
+    find: 'quantileSorted(sorted, 0.05)!, quantileSorted(sorted, 0.95)!',
+    replace: 'quantileSorted(sorted, 0.25)!, quantileSorted(sorted, 0.75)!',
+  },
+  {
+    name: 'a limb is held against the tracker for nothing',
+    file: 'observe/track/sides.ts',
+    find: 'const AGAINST = 60;',
+    replace: 'const AGAINST = 0;',
+  },
+  {
+    name: 'joints of the chain model are not damped',
+    file: 'judge/simulate/strike.ts',
+    find: 'const HOLD_DAMPING = 0.06;',
+    replace: 'const HOLD_DAMPING = 0;',
+  },
+  {
+    name: 'the slope of three tests is judged by the normal distribution',
+    file: 'foundation/uncertainty/slope.ts',
+    find: 'quantile(0.975, freedom)',
+    replace: '1.96',
+  },
+  {
+    name: 'scatter beyond its sigma does not make a slope less sure',
+    file: 'foundation/uncertainty/slope.ts',
+    find: 'Math.max(1, Math.sqrt(misfit / freedom))',
+    replace: '1',
+  },
+  {
+    name: 'a change is compared with one sigma',
+    file: 'train/progress/change.ts',
+    find: '1.96 * Math.hypot(sigma(then, strikes[0]), sigma(now, strikes[1]))',
+    replace: 'Math.hypot(sigma(then, strikes[0]), sigma(now, strikes[1]))',
+  },
+  {
+    name: 'the typical error of marking is left out of a change',
+    file: 'train/progress/change.ts',
+    find: 'Math.max(one.sigma, (typicalError ?? 0) / Math.sqrt(n))',
+    replace: 'one.sigma',
+  },
+];
