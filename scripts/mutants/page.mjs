@@ -5,7 +5,12 @@ export function pageOf({ named, results, files, lines, seed }) {
   const dead = counted.filter(isDead);
   const survivors = counted.filter((one) => !isDead(one));
   const statics = results.filter(({ status }) => status === 'Ignored').length;
-  const roomOf = (file) => file.replace(/^.*core\/src\//, '').split('/').slice(0, 2).join('/');
+  const roomOf = (file) =>
+    file
+      .replace(/^.*core\/src\//, '')
+      .split('/')
+      .slice(0, 2)
+      .join('/');
   const rooms = [...new Set(counted.map(({ fileName }) => roomOf(fileName)))].sort();
   const row = (room) => {
     const here = counted.filter(({ fileName }) => roomOf(fileName) === room);

@@ -13,7 +13,9 @@ export function sampledLines(files, count, seed) {
     readFileSync(file, 'utf8')
       .split('\n')
       .map((text, i) => ({ file, line: i + 1, text: text.trim() }))
-      .filter(({ text }) => text !== '' && !/^(import|export type|\/\*|\*|\/\/|readonly )/.test(text)),
+      .filter(
+        ({ text }) => text !== '' && !/^(import|export type|\/\*|\*|\/\/|readonly )/.test(text),
+      ),
   );
   const random = mulberry(seed);
   for (let i = all.length - 1; i > 0; i--) {

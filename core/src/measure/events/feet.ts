@@ -111,6 +111,7 @@ function stepOf(
   const steps = feet.flatMap((foot) => {
     if (!foot) return [];
     const start = indexFrom(foot.times, from);
+    if (start >= foot.times.length) return [];
     const rise = (point: readonly number[], at: readonly number[]) => point[up]! - at[up]!;
     const heights = foot.heel.map((heel, i) =>
       Math.min(rise(heel, foot.heel[start]!), rise(foot.toe[i]!, foot.toe[start]!)),
