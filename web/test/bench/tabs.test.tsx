@@ -153,7 +153,7 @@ describe('Set', () => {
   };
 
   it('says in how many strikes a leak shows, and leads to each of them', async () => {
-    vi.mocked(ask).mockResolvedValueOnce(report(found) as never);
+    vi.mocked(ask).mockResolvedValue(report(found) as never);
     const { user, store } = set();
     expect(screen.getByRole('status').textContent).toMatch(/You need not wait/);
     expect(await screen.findByText('Shows in 1 of 2')).toBeTruthy();
@@ -167,7 +167,7 @@ describe('Set', () => {
   });
 
   it('gives its cue on the evidence of the set', async () => {
-    vi.mocked(ask).mockResolvedValueOnce(report(found) as never);
+    vi.mocked(ask).mockResolvedValue(report(found) as never);
     const { user } = set();
     await user.click(await screen.findByRole('button', { name: 'Use this cue' }));
     await waitFor(() => expect(accept).toHaveBeenCalledWith('one', 'jammed', false, 'set'));

@@ -1,0 +1,437 @@
+/**
+ * What every ± promises, term by term. A reading stays right when a term of its ± is left out, so each is
+ * held here by a closed form or by the spread of what it speaks of (see `scripts/mutants/named.mjs`).
+ */
+import { mean, quantileSorted } from 'd3-array';
+import { describe, expect, it } from 'vitest';
+import { clean } from '@sinew/fighters/fighter/recipe';
+import { faulty, FAULTY_FIGHTERS } from '@sinew/fighters/fighter/faults';
+import { knownPicture } from '@sinew/fighters/fighter/picture';
+import { knownTrack } from '@sinew/fighters/fighter/track';
+import { seeStrike } from '../src/analysis/seenStrike';
+import { LANDMARKS, type Landmark } from '../src/foundation/body/landmarks';
+import { isAbsent, type Measured, type Reading } from '../src/foundation/reading/reading';
+import { strikingSide, type Strike } from '../src/foundation/technique/strike';
+import { techniqueById } from '../src/foundation/technique/techniques';
+import { normal, normals, seeded } from '../src/foundation/uncertainty/random';
+import { slopeOf } from '../src/foundation/uncertainty/slope';
+import { mendFor } from '../src/judge/cost/estimate';
+import { fit } from '../src/judge/simulate/fit';
+import { observe } from '../src/judge/simulate/observe';
+import { simulateStrike, type Model } from '../src/judge/simulate/strike';
+import { markAt, markOnFrame } from '../src/measure/events/events';
+import { speedOf } from '../src/measure/events/linkSpeed';
+import { onset } from '../src/measure/events/onset';
+import { startOf } from '../src/measure/events/starts';
+import { measureAll } from '../src/measure/measures/allMeasures';
+import { UNKNOWN_BODY } from '../src/measure/measures/context';
+import { SEEN_SIZE, type PoseDetection } from '../src/observe/track/poseDetection';
+import { sidesCorrected } from '../src/observe/track/sides';
+import type { SpaceTrack } from '../src/observe/track/track';
+import { pictureMap } from '../src/reconstruct/calibration/picture';
+import {
+  motionFromSpace,
+  placeSigma,
+  type Motion,
+  type Path,
+} from '../src/reconstruct/motion/motion';
+import { prepared } from '../src/reconstruct/motion/prepare';
+import { changeBetween } from '../src/train/progress/change';
+import { analyzeKnown, rulesFor } from './fixtures';
+
+const read = (measured: Measured): Reading => {
+  if (isAbsent(measured)) throw new Error(measured.absent);
+  return measured;
+};
+const RATE = 240;
+const TIMES = Array.from({ length: 241 }, (_, i) => i / RATE);
+const SPACING = 1 / RATE / Math.sqrt(12);
+const cross: Strike = { technique: techniqueById('cross'), side: 'right', stance: 'orthodox' };
+
+describe('a single picture', () => {
+  // 1 − cos 20°, every amount up to it equally likely: a uniform distribution's σ is its width ÷ √12.
+  const least = (1 - Math.cos((20 * Math.PI) / 180)) / Math.sqrt(12);
+  const { track, calibration } = knownPicture(clean('cross'), 'side', {
+    rate: RATE,
+    noise: 0,
+    seed: 1,
+  });
+
+  it('owns up to what a link up to 20° out of its plane hides, and to not much more', () => {
+    const corners = [
+      { x: 100, y: 100 },
+      { x: 500, y: 100 },
+      { x: 500, y: 500 },
+      { x: 100, y: 500 },
+    ] as const;
+    const frame = { kind: 'upright' as const, corners, width: 2, depth: 2, height: 0 };
+    for (const map of [
+      pictureMap(calibration, 1),
+      pictureMap({ ...calibration, rectangle: frame }, 1),
+    ]) {
+      expect(map.planeSigma).toBeGreaterThan(least);
+      expect(map.planeSigma).toBeLessThan(1.5 * least);
+    }
+  });
+
+  it('has no speed and no length surer than that, however sharp its points', () => {
+    const { motion, events } = seeStrike({ track, calibration }, cross, {});
+    const of = (planeSigma: number) =>
+      measureAll({
+        strike: cross,
+        events,
+        motion: { ...motion, planeSigma },
+        body: UNKNOWN_BODY,
+      });
+    const [as, without] = [motion.planeSigma, 0].map((one) => read(of(one)['speed.contact']));
+    expect(as!.sigma / as!.value).toBeGreaterThan(least);
+    expect(as!.sigma ** 2 - without!.sigma ** 2).toBeCloseTo(
+      (motion.planeSigma * as!.value) ** 2,
+      6,
+    );
+  });
+
+  it('has no share of the speed surer than that', () => {
+    const above = knownPicture(clean('cross'), 'above', { rate: RATE, noise: 0.001, seed: 1 });
+    const { motion, events } = seeStrike(above, cross, {});
+    const of = (planeSigma: number) =>
+      measureAll({
+        strike: cross,
+        events,
+        motion: { ...motion, planeSigma },
+        body: UNKNOWN_BODY,
+      });
+    for (const id of ['portion.body', 'portion.step', 'portion.scoop'] as const) {
+      const [as, without] = [read(of(0.02)[id]), read(of(0)[id])];
+      expect(as.sigma ** 2 - without.sigma ** 2).toBeCloseTo(0.02 ** 2, 9);
+    }
+    const whole = read(of(0)['speed.contact']).value;
+    for (const id of ['share.pelvis', 'share.trunk', 'share.step'] as const) {
+      const [as, without] = [read(of(0.02)[id]), read(of(0)[id])];
+      expect(Math.sqrt(as.sigma ** 2 - without.sigma ** 2)).toBeCloseTo(0.02 * whole, 2);
+    }
+  });
+});
+
+describe('an onset on a ramp', () => {
+  const SLOPE = 40;
+  const PEAK = 12;
+  /** Still for 0.3 s, then faster by 40 units a second to 12. */
+  const ramp = TIMES.map((t) => Math.min(PEAK, Math.max(0, SLOPE * (t - 0.3))));
+  const at = (speed: number) => 0.3 + speed / SLOPE;
+
+  it('without noise is where a tenth of the peak is passed, and sure', () => {
+    const found = onset(TIMES, ramp, 1, 0)!;
+    expect(found.time).toBeCloseTo(at(0.1 * PEAK), 9);
+    expect(found.sigma).toBe(0);
+  });
+
+  it('is as unsure as its noise is long on the slope, and more: noise hangs together', () => {
+    const noise = 0.2;
+    const { time, sigma } = onset(TIMES, ramp, 1, noise)!;
+    expect(time).toBeCloseTo(at(0.1 * PEAK), 9);
+    expect(sigma).toBeGreaterThan(noise / SLOPE);
+    expect(sigma).toBeLessThan((2 * noise) / SLOPE);
+  });
+
+  it('that noise has lifted the threshold of lies between both, and says how far they are apart', () => {
+    // 3 σ of noise are 4.2 here, a tenth of the peak is 1.2.
+    const noise = 1.4;
+    const { time, sigma } = onset(TIMES, ramp, 1, noise)!;
+    const [wanted, lifted] = [at(0.1 * PEAK), at(3 * noise)];
+    expect(time).toBeCloseTo((wanted + lifted) / 2, 9);
+    const half = (lifted - wanted) / 2;
+    expect(sigma).toBeGreaterThan(Math.hypot(noise / SLOPE, half));
+    expect(sigma ** 2 - half ** 2).toBeCloseTo(((1.7 * noise) / SLOPE) ** 2, 9);
+  });
+});
+
+/** A motion in space of nothing but these paths. */
+const motionOf = (paths: Partial<Record<Landmark, Path>>): Motion => ({
+  source: 'measured-3d',
+  view: '3d',
+  axes: ['toward', 'up', 'right'],
+  metric: true,
+  scaleSigma: 0,
+  planeSigma: 0,
+  frameTimes: TIMES,
+  striking: 'right',
+  isMirrored: false,
+  end: 'fist',
+  turnSign: 1,
+  raw: paths,
+  paths,
+});
+
+describe('an instant', () => {
+  it('read off a track is no surer than its frames are apart', () => {
+    expect(markAt(TIMES, 0.5, 0, 'measured-3d').sigma).toBeCloseTo(SPACING, 12);
+    expect(markAt(TIMES, 0.5, 0.003, 'measured-3d').sigma).toBeCloseTo(
+      Math.hypot(0.003, SPACING),
+      12,
+    );
+    expect(markOnFrame(TIMES, 120).sigma).toBeCloseTo(SPACING, 12);
+    expect(markOnFrame(TIMES, 120, 3).sigma).toBeCloseTo(3 * SPACING, 12);
+  });
+
+  it('that the filter has moved owns up to half of that', () => {
+    // Speed that jumps: a low-pass starts it early, and startOf sets it back.
+    const series = {
+      frames: TIMES.map((_, i) => i),
+      times: TIMES,
+      values: TIMES.map((t) => Math.max(0, 6 * (t - 0.5))),
+      unit: 'rad' as const,
+    };
+    const speed = speedOf(series, 0.9)!;
+    const once = onset(speed.times, speed.values, 0.9, speed.noise)!;
+    const mark = startOf(series, motionOf({}), 0.9)!;
+    const moved = Math.abs(mark.time - once.time);
+    expect(moved).toBeGreaterThan(0.002);
+    expect(mark.sigma).toBeCloseTo(Math.hypot(once.sigma, moved / 2, SPACING), 9);
+  });
+
+  it('of a tracked strike’s contact is less sure by 20 ms than of a measured one', () => {
+    const track = knownTrack(clean('cross'), { rate: RATE, noise: 0.001, seed: 1 });
+    const tracked: SpaceTrack = {
+      ...track,
+      points: Object.fromEntries(
+        Object.entries(track.points).map(([name, points]) => [
+          name,
+          { ...points, isTracked: true },
+        ]),
+      ),
+    };
+    const [measured, seen] = [track, tracked].map(
+      (one) => seeStrike({ track: one }, cross, {}).events.contact!,
+    );
+    expect(Math.sqrt(seen!.sigma ** 2 - measured!.sigma ** 2)).toBeCloseTo(0.02, 6);
+    expect(measured!.sigma).toBeLessThan(0.01);
+  });
+});
+
+describe('a place', () => {
+  const still = (noise: (axis: number) => readonly number[]): Path => ({
+    frames: TIMES.map((_, i) => i),
+    times: TIMES,
+    along: [0, 1, 2].map(noise),
+    sigma: TIMES.map(() => 0.002),
+    bias: TIMES.map(() => 0),
+    isTracked: false,
+  });
+
+  it('that was smoothed is as sure as it says, at the ends of a run too', () => {
+    const random = seeded(7);
+    const RUNS = 300;
+    const squares = TIMES.map(() => 0);
+    let said: readonly number[] = [];
+    for (let run = 0; run < RUNS; run++) {
+      const path = still(() => TIMES.map(() => 0.002 * normal(random)));
+      const smooth = prepared(motionOf({ leftWrist: path }), null, 12).paths.leftWrist!;
+      said = smooth.sigma;
+      for (const values of smooth.along) values.forEach((v, i) => (squares[i]! += v * v));
+    }
+    const ratios = squares.map((sum, i) => Math.sqrt(sum / (3 * RUNS)) / said[i]!);
+    // A standard deviation out of 900 numbers has a relative σ of 1/√1800 = 2.4 %; some 240 are looked at.
+    for (const ratio of [...ratios.slice(0, 12), ...ratios.slice(-12)]) {
+      expect(ratio).toBeGreaterThan(0.85);
+      expect(ratio).toBeLessThan(1.12);
+    }
+    expect(mean(ratios.slice(12, -12))!).toBeGreaterThan(0.95);
+    expect(mean(ratios.slice(12, -12))!).toBeLessThan(1.05);
+    expect(said[0]!).toBeGreaterThan(2 * said[120]!);
+  });
+
+  it('filled into a gap is half as sure as its neighbours', () => {
+    const whole = still(() => TIMES.map((t) => Math.sin(t)));
+    const gap = new Set([100, 101, 102]);
+    const keep = <T>(list: readonly T[]) => list.filter((_, i) => !gap.has(i));
+    const holed: Path = {
+      frames: keep(whole.frames),
+      times: keep(whole.times),
+      along: whole.along.map(keep),
+      sigma: keep(whole.sigma),
+      bias: keep(whole.bias),
+      isTracked: false,
+    };
+    const [full, filled] = [whole, holed].map(
+      (path) => prepared(motionOf({ leftWrist: path }), null, 12).paths.leftWrist!,
+    );
+    expect(filled!.frames).toEqual(full!.frames);
+    filled!.sigma.forEach((sigma, i) =>
+      expect(sigma / full!.sigma[i]!).toBeCloseTo(gap.has(i) ? 2 : 1, 9),
+    );
+  });
+
+  it('keeps what leans for the whole strike, which no smoothing takes away', () => {
+    const leaning: Path = { ...still(() => TIMES.map(() => 0)), bias: TIMES.map(() => 0.01) };
+    expect(placeSigma(leaning, 5)).toBeCloseTo(Math.hypot(0.002, 0.01), 12);
+    const track = knownTrack(clean('cross'), { rate: RATE, noise: 0.001, seed: 1 });
+    const leant: SpaceTrack = {
+      ...track,
+      points: Object.fromEntries(
+        Object.entries(track.points).map(([name, points]) => [
+          name,
+          { ...points, bias: points.frames.map(() => 0.02) },
+        ]),
+      ),
+    };
+    const elbow = (one: SpaceTrack) => {
+      const { motion, events } = seeStrike({ track: one }, cross, {});
+      return read(
+        measureAll({ strike: cross, events, motion, body: UNKNOWN_BODY })['elbow.contact'],
+      );
+    };
+    // Two centimetres at either end of links of about 0.3 m: a tenth of a radian at the least.
+    expect(Math.sqrt(elbow(leant).sigma ** 2 - elbow(track).sigma ** 2)).toBeGreaterThan(0.1);
+  });
+});
+
+describe('which limb is whose', () => {
+  /** Wrists half a height apart, the rest of both arms with them; the last `swapped` frames exchanged. */
+  const seenFrom = (swapped: number): PoseDetection[] =>
+    Array.from({ length: 65 }, (_, frame) => {
+      const values = new Float32Array(LANDMARKS.length * SEEN_SIZE);
+      LANDMARKS.forEach((landmark, i) => {
+        const isLeft = landmark.startsWith('left') !== frame >= 65 - swapped;
+        values.set([isLeft ? 100 : 350, 200, 1], i * SEEN_SIZE);
+      });
+      return { frame, values };
+    });
+  const times = Array.from({ length: 65 }, (_, i) => i / 30);
+
+  it.each([5, 60])('goes with the tracker where it says the same longest: %i of 65', (swapped) => {
+    const { changed } = sidesCorrected(seenFrom(swapped), times, 500);
+    const frames = [...changed.get('leftWrist')!].sort((a, b) => a - b);
+    const last = times.map((_, i) => i).slice(65 - swapped);
+    const first = times.map((_, i) => i).slice(0, 65 - swapped);
+    expect(frames).toEqual(swapped === 5 ? last : first);
+  });
+});
+
+describe('what a leak costs', () => {
+  const found = (fault: string, technique: 'cross' | 'rear-hook') => {
+    const fighter = FAULTY_FIGHTERS.find((one) => one.fault === fault)!;
+    const rules = rulesFor(fighter);
+    const analysis = analyzeKnown(
+      faulty(fighter, technique, 'clear'),
+      { rate: RATE, noise: 0.002, seed: 3 },
+      rules,
+    );
+    const cost = analysis.findings.find((one) => one.fault === fault)!.cost!;
+    if ('unknown' in cost) throw new Error(cost.unknown);
+    return { analysis, cost, rules };
+  };
+
+  it('in speed that was there has the range of nine tenths: 1.645 σ either way', () => {
+    const { analysis, cost } = found('braking', 'cross');
+    const [keep, peak, mass] = (['speed.keep', 'speed.peak', 'mass.effective'] as const).map((id) =>
+      read(analysis.readings[id]),
+    );
+    const whole = Math.abs(mass!.value) * peak!.value;
+    expect(cost.shareHigh - cost.share).toBeCloseTo(1.645 * keep!.sigma, 9);
+    expect(cost.share - cost.shareLow).toBeCloseTo(1.645 * keep!.sigma, 9);
+    expect(cost.high - cost.low).toBeCloseTo(2 * 1.645 * keep!.sigma * whole, 9);
+  });
+
+  it('by the model has a range in which other draws of what is not known fall', () => {
+    const { analysis, cost } = found('arm-first', 'cross');
+    const { events, readings } = analysis;
+    const seen = observe(cross.technique, events, readings, { mass: 70, height: 1.76 });
+    if (isAbsent(seen)) throw new Error(seen.absent);
+    const { model } = fit(seen.model, seen.observed);
+    const mend = mendFor(model, 'hand-later');
+    const deviate = normals(seeded(99));
+    const lost: number[] = [];
+    for (let i = 0; i < 200; i++) {
+      const fastest = Math.exp(0.15 * deviate());
+      const drawn: Model = {
+        ...model,
+        joints: model.joints.map((joint, k) => ({
+          ...joint,
+          onset: k === 0 ? joint.onset : joint.onset + seen.sigmas[Math.min(k, 2)]! * deviate(),
+          fastest: joint.fastest * fastest,
+          torque: joint.torque * Math.exp(0.1 * deviate()),
+        })),
+      };
+      const [as, without] = [simulateStrike(drawn), simulateStrike(mend(drawn))];
+      if (as.hasArrived && without.hasArrived) lost.push(without.momentum - as.momentum);
+    }
+    const sorted = lost.sort((a, b) => a - b);
+    const [middle, all] = [
+      quantileSorted(sorted, 0.75)! - quantileSorted(sorted, 0.25)!,
+      quantileSorted(sorted, 0.99)! - quantileSorted(sorted, 0.01)!,
+    ];
+    expect(cost.high - cost.low).toBeGreaterThan(1.5 * middle);
+    expect(cost.high - cost.low).toBeLessThan(1.2 * all);
+  });
+});
+
+it('a joint that is held comes to rest: it does not swing on like a spring without friction', () => {
+  const link = { length: 0.3, mass: 2, centre: 0.15, inertia: 0.015 };
+  const joint = { sign: 1 as const, onset: 0, range: 9 };
+  const { trace } = simulateStrike({
+    links: [
+      { name: 'trunk', ...link, inertia: 5 },
+      { name: 'arm', ...link },
+    ],
+    joints: [
+      { ...joint, torque: 60, fastest: 1, hold: 0, isHeld: false },
+      { ...joint, torque: 0, fastest: 9, hold: 40, isHeld: true },
+    ],
+    guard: [0, 0],
+    root: 1,
+    meets: { at: 'turn', angle: 99 },
+    along: 'path',
+    step: 0,
+    give: 0,
+  });
+  const swing = (from: number, to: number) =>
+    Math.max(
+      ...trace
+        .filter(({ time }) => time >= from && time < to)
+        .map(({ rates }) => Math.abs(rates[1]! - rates[0]!)),
+    );
+  expect(swing(0.6, 0.9)).toBeLessThan(0.3 * swing(0, 0.3));
+});
+
+describe('a line through points', () => {
+  it('of three tests has one degree of freedom: Student’s t is 12.706', () => {
+    const points = [0, 1, 2].map((x) => ({ x, value: x, sigma: 0.1 }));
+    const { sigma, halfWidth } = slopeOf(points)!;
+    expect(halfWidth / sigma).toBeCloseTo(12.7062, 3);
+  });
+
+  it('that scatter more than their σ is less sure by as much (Birge 1932)', () => {
+    // 0, 2, 0 at −1, 0, 1: slope 0, residuals −2/3, 4/3, −2/3, whose squares add up to 8/3.
+    const at = (sigma: number) =>
+      slopeOf([0, 2, 0].map((value, i) => ({ x: i - 1, value, sigma })))!.sigma;
+    expect(at(0.1)).toBeCloseTo(Math.sqrt(8 / 3 / 2), 9);
+    expect(at(5)).toBeCloseTo(5 / Math.SQRT2, 9);
+  });
+});
+
+describe('a change', () => {
+  const reading = (value: number, sigma: number): Reading => ({
+    value,
+    sigma,
+    unit: 's',
+    source: 'eye',
+    frames: [0],
+  });
+  const noiseOf = (options: Parameters<typeof changeBetween>[3]) => {
+    const change = changeBetween(reading(0, 0.003), reading(0, 0.004), null, options);
+    return 'noise' in change ? change.noise : NaN;
+  };
+
+  it('counts beyond 1.96 times what two measurements differ by', () => {
+    expect(noiseOf({})).toBeCloseTo(1.96 * 0.005, 9);
+  });
+
+  it('counts beyond 1.96 √2 typical errors where those are larger (Hopkins 2000)', () => {
+    expect(noiseOf({ typicalError: 0.02 })).toBeCloseTo(1.96 * Math.SQRT2 * 0.02, 9);
+    expect(noiseOf({ typicalError: 0.02, strikes: [4, 4] })).toBeCloseTo(
+      1.96 * Math.SQRT2 * 0.01,
+      9,
+    );
+  });
+});
