@@ -4,6 +4,7 @@ import {
   judgeMeasured,
   measure,
   type Analysis,
+  type AnalysisInput,
   type MeasuredStrike,
 } from '../src/analysis/analyze';
 import { EVENTS, markOnFrame, type Events } from '../src/measure/events/events';
@@ -51,14 +52,19 @@ export const analyzeKnown = (
   rules: Rules = USUAL_RULES,
 ): Analysis => analyze(inputOf(recipe, sampling, rules));
 
-/** What is found, without what it costs: a quarter of the time. */
-export function judgeKnown(
+/** What is measured and found, without what it costs: a quarter of the time. */
+export const judgeKnown = (
   recipe: Recipe,
   sampling: Sampling,
   rules: Rules = USUAL_RULES,
-): Pick<Analysis, 'findings'> {
-  const input = inputOf(recipe, sampling, rules);
-  return { findings: judgeMeasured(measure(input), input.strike, rules) };
+): Analysis => judged(inputOf(recipe, sampling, rules));
+
+export function judged(input: AnalysisInput): Analysis {
+  const measured = measure(input);
+  return {
+    ...measured,
+    findings: judgeMeasured(measured, input.strike, input.rules ?? USUAL_RULES),
+  };
 }
 
 /** What is measured, without what is found. */

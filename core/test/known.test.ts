@@ -8,14 +8,14 @@ import { truthOfStrike } from '@sinew/fighters/fighter/truth';
 import { DEMO_CLIPS } from '@sinew/fighters/film/clips';
 import { truthOf } from '@sinew/fighters/film/clipTruth';
 import { frameTimesOf } from '@sinew/fighters/fighter/track';
-import { analyze } from '../src/analysis/analyze';
+import { analyze, measure } from '../src/analysis/analyze';
 import { markOnFrame, type Events } from '../src/measure/events/events';
 import { onset } from '../src/measure/events/onset';
 import { VIEWS, techniqueById } from '../src/foundation/technique/techniques';
 import { strikingSide } from '../src/foundation/technique/strike';
 import { halfWidth, isAbsent, type Measured } from '../src/foundation/reading/reading';
 import { trackFromPlaced, type Points } from '../src/observe/track/track';
-import { measureKnown, found, trueMarks } from './fixtures';
+import { found, judged, measureKnown, trueMarks } from './fixtures';
 
 const TECHNIQUES = ['jab', 'cross', 'lead-hook'] as const;
 const numberOf = (measured: Measured) => (isAbsent(measured) ? NaN : measured.value);
@@ -73,7 +73,7 @@ describe('starts proposed from a dense track', () => {
     const { ready, load, contact, end, home } = trueMarks(recipe, track.frameTimes);
     const technique = techniqueById(recipe.technique);
     const strike = { technique, side: strikingSide(technique, recipe.stance) };
-    return analyze({ strike, track, marks: { ready, load, contact, end, home } as Events });
+    return judged({ strike, track, marks: { ready, load, contact, end, home } as Events });
   };
 
   it.each(TECHNIQUES)('of a %s are within 5 ms of the truth without noise', (technique) => {
@@ -111,7 +111,7 @@ describe('contact, where nobody marked it', () => {
     const points = Object.fromEntries(
       Object.entries(track.points).map(([name, one]) => [name, cut(one)]),
     );
-    return analyze({ strike, track: { ...track, frameTimes, points }, marks: {} }).events.contact;
+    return measure({ strike, track: { ...track, frameTimes, points }, marks: {} }).events.contact;
   };
 
   it('is where a fist that is stopped loses its speed', () => {
@@ -136,7 +136,7 @@ describe('contact, where nobody marked it', () => {
       sigma: frames.map(() => 0.001),
     };
     const strike = { technique: techniqueById('cross'), side: 'right' } as const;
-    const { events } = analyze({
+    const { events } = measure({
       strike,
       marks: {},
       track: {

@@ -11,7 +11,7 @@ import { knownTrack } from '@sinew/fighters/fighter/track';
 import { seeStrike } from '../src/analysis/seenStrike';
 import { LANDMARKS, type Landmark } from '../src/foundation/body/landmarks';
 import { isAbsent, type Measured, type Reading } from '../src/foundation/reading/reading';
-import { strikingSide, type Strike } from '../src/foundation/technique/strike';
+import { type Strike } from '../src/foundation/technique/strike';
 import { techniqueById } from '../src/foundation/technique/techniques';
 import { normal, normals, seeded } from '../src/foundation/uncertainty/random';
 import { slopeOf } from '../src/foundation/uncertainty/slope';
@@ -29,12 +29,7 @@ import { SEEN_SIZE, type PoseDetection } from '../src/observe/track/poseDetectio
 import { sidesCorrected } from '../src/observe/track/sides';
 import type { SpaceTrack } from '../src/observe/track/track';
 import { pictureMap } from '../src/reconstruct/calibration/picture';
-import {
-  motionFromSpace,
-  placeSigma,
-  type Motion,
-  type Path,
-} from '../src/reconstruct/motion/motion';
+import { placeSigma, type Motion, type Path } from '../src/reconstruct/motion/motion';
 import { prepared } from '../src/reconstruct/motion/prepare';
 import { changeBetween } from '../src/train/progress/change';
 import { analyzeKnown, rulesFor } from './fixtures';

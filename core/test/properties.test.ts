@@ -4,7 +4,7 @@ import { clean } from '@sinew/fighters/fighter/recipe';
 import { knownTrack } from '@sinew/fighters/fighter/track';
 import { truthOfStrike } from '@sinew/fighters/fighter/truth';
 import type { TechniqueId } from '@sinew/fighters/fighter/forms';
-import { analyze } from '../src/analysis/analyze';
+import { measure } from '../src/analysis/analyze';
 import { isAbsent, type Unit } from '../src/foundation/reading/reading';
 import type { Landmark } from '../src/foundation/body/landmarks';
 import type { Points, SpaceTrack } from '../src/observe/track/track';
@@ -26,7 +26,7 @@ function moved(track: SpaceTrack, to: (point: Point) => Point, sigmaBy = 1): Spa
 const readingsOf = (id: TechniqueId, track: SpaceTrack) => {
   const { technique, side } = truthOfStrike(clean(id));
   const strike = { technique, side, stance: 'orthodox' as const };
-  return analyze({ strike, track, marks: {}, body: { mass: 70, height: 1.76 } });
+  return measure({ strike, track, marks: {}, body: { mass: 70, height: 1.76 } });
 };
 
 const trackOf = (id: TechniqueId) => knownTrack(clean(id), { rate: 120, noise: 0.001, seed: 5 });
@@ -116,9 +116,9 @@ it('σ to first order and σ by 200 draws agree, and a seed gives the same draws
     marks: {},
     body: { mass: 70, height: 1.76 },
   };
-  const plain = analyze(given).readings;
-  const drawn = analyze({ ...given, draws: { count: 200, seed: 4 } }).readings;
-  const again = analyze({ ...given, draws: { count: 200, seed: 4 } }).readings;
+  const plain = measure(given).readings;
+  const drawn = measure({ ...given, draws: { count: 200, seed: 4 } }).readings;
+  const again = measure({ ...given, draws: { count: 200, seed: 4 } }).readings;
   const ratios = (Object.keys(plain) as (keyof typeof plain)[]).flatMap((id) => {
     const [a, b] = [plain[id], drawn[id]];
     expect(again[id]).toEqual(b);

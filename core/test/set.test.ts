@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { analyze } from '../src/analysis/analyze';
+import { measure } from '../src/analysis/analyze';
 import { markOnFrame } from '../src/measure/events/events';
 import { USUAL_RULES } from '../src/judge/fault/finding';
 import { judgeSet } from '../src/judge/fault/set';
@@ -11,11 +11,11 @@ import { nearestFrame } from '../src/observe/track/time';
 import { clean, FAULT_CHANGES, type Recipe } from '@sinew/fighters/fighter/recipe';
 import { knownTimes } from '@sinew/fighters/fighter/pose';
 import { comboTrack } from '@sinew/fighters/fighter/combo';
-import { analyzeKnown } from './fixtures';
+import { judged, judgeKnown } from './fixtures';
 
 const JUDGED = { rate: 120, noise: 0.002 };
 const of = (...recipes: Recipe[]) =>
-  recipes.map((recipe, seed) => analyzeKnown(recipe, { ...JUDGED, seed: seed + 1 }));
+  recipes.map((recipe, seed) => judgeKnown(recipe, { ...JUDGED, seed: seed + 1 }));
 const cross = techniqueById('cross');
 const late = clean('cross', FAULT_CHANGES['all-at-once']);
 const word = (set: ReturnType<typeof judgeSet>, fault: string) =>
@@ -125,9 +125,9 @@ function pair(first: Recipe, second: Recipe, gap: number, flows = true, home = 0
     ...(i === 0 && home > 0 && { end: onFrame(time + 0.02), home: onFrame(time + home) }),
   }));
   const body = { mass: 70, height: 1.76 };
-  const then = analyze({ strike: strikes[1]!, track, marks: marks[1]!, body });
+  const then = measure({ strike: strikes[1]!, track, marks: marks[1]!, body });
   const next = { strike: strikes[1]!, events: then.events };
-  return analyze({ strike: strikes[0]!, track, marks: marks[0]!, body, next });
+  return judged({ strike: strikes[0]!, track, marks: marks[0]!, body, next });
 }
 
 describe('strikes that follow each other', () => {
@@ -153,7 +153,7 @@ describe('strikes that follow each other', () => {
   });
 
   it('a strike alone has no such leak', () => {
-    const alone = analyzeKnown(clean('cross'), JUDGED);
+    const alone = judgeKnown(clean('cross'), JUDGED);
     expect(status(alone, 'combo-reset')).toBeUndefined();
     expect(status(alone, 'no-replant')).toBeUndefined();
   });

@@ -2,7 +2,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { LANDMARKS, mirrored, type Landmark } from '../src/foundation/body/landmarks';
-import { analyze } from '../src/analysis/analyze';
+import { analyze, measure } from '../src/analysis/analyze';
 import { markOnFrame } from '../src/measure/events/events';
 import { nearestFrame } from '../src/observe/track/time';
 import { assumed } from '../src/reconstruct/calibration/assumed';
@@ -360,7 +360,7 @@ describe('from a track to a judgement', () => {
     const space = estimatedSpace(tracking, calibration)!;
     expect(space.source).toBe('estimated-3d');
     const contact = { frame: 168, time: 0.7, sigma: 0.001, source: 'eye' as const };
-    const { events } = analyze({ strike, marks: { contact }, track: space });
+    const { events } = measure({ strike, marks: { contact }, track: space });
     for (const event of ['load', 'hips', 'trunk', 'arm', 'pivotStart'] as const) {
       expect(events[event]).toBeUndefined();
     }

@@ -53,6 +53,10 @@ export class Problem extends Error {
   }
 }
 
+/** What was asked for is understood and cannot be done. */
+export const refused = (happened: string, todo = ''): Problem =>
+  new Problem('refused', { happened, todo });
+
 /** A problem on its way from the server to a page. */
 export const problemSchema = z.object({
   code: z.enum(PROBLEM_CODES),

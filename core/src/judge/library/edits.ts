@@ -14,6 +14,7 @@ import {
   type ReadingLimit,
 } from '../fault/schema';
 import { firstEditsSchema, fromFirst } from './firstVersion';
+import { refused } from '../../foundation/problem/problem';
 import { drillSchema } from '../../foundation/drill/drills';
 import { quantity } from '../../foundation/reading/say';
 import { unitOf } from '../../measure/measures/units';
@@ -146,14 +147,14 @@ export interface Changed {
 }
 
 /**
- * @throws RangeError in plain words when there is no such thing to change; ZodError when it does not fit
+ * @throws Problem when there is no such thing to change; ZodError when it does not fit
  */
 export function withChange(edits: Edits, change: LibraryChange): Changed {
   const changed = applied(edits, change);
   const { drills } = edited(changed.edits);
   for (const { drill } of Object.values(changed.edits.faults)) {
     if (drill !== undefined && !drills.some(({ id }) => id === drill)) {
-      throw new RangeError(`There is no drill “${drill}”.`);
+      throw refused(`There is no drill “${drill}”.`);
     }
   }
   return changed;
@@ -166,13 +167,13 @@ function applied(edits: Edits, change: LibraryChange): Changed {
   });
   const faultById = (id: string): Fault => {
     const found = now.faults.find((fault) => fault.id === id);
-    if (!found) throw new RangeError(`There is no leak “${id}” in the library.`);
+    if (!found) throw refused(`There is no leak “${id}” in the library.`);
     return found;
   };
   const usual = (id: string) => CATALOGUE.faults.find((fault) => fault.id === id);
   const edit = (id: string, to: Partial<Edits['faults'][string]>): Edits => {
     const own = edits.own.find((fault) => fault.id === id);
-    if (own) throw new RangeError('This leak is the gym’s own: change it as a whole.');
+    if (own) throw refused('This leak is the gym’s own.', 'Change it as a whole.');
     const { [id]: before, ...rest } = edits.faults;
     const after = without({ ...before, ...to });
     const faults = Object.keys(after).length > 0 ? { ...rest, [id]: after } : rest;
@@ -182,7 +183,7 @@ function applied(edits: Edits, change: LibraryChange): Changed {
     case 'limit': {
       const fault = faultById(change.fault);
       const limit = limitOf(fault, change.limit);
-      if (!limit) throw new RangeError('There is no such limit.');
+      if (!limit) throw refused('There is no such limit.');
       const { [change.limit]: _, ...others } = edits.faults[fault.id]?.limits ?? {};
       const limits = change.value === null ? others : { ...others, [change.limit]: change.value };
       const next = edit(fault.id, { limits });
@@ -228,7 +229,7 @@ function applied(edits: Edits, change: LibraryChange): Changed {
     }
     case 'dose': {
       const drill = now.drills.find(({ id }) => id === change.drill);
-      if (!drill) throw new RangeError(`There is no drill “${change.drill}”.`);
+      if (!drill) throw refused(`There is no drill “${change.drill}”.`);
       const { [drill.id]: before, ...rest } = edits.drills;
       const after = without({ ...before, dose: change.dose ?? undefined });
       const drills = Object.keys(after).length > 0 ? { ...rest, [drill.id]: after } : rest;
@@ -242,7 +243,7 @@ function applied(edits: Edits, change: LibraryChange): Changed {
     }
     case 'own': {
       if (usual(change.fault.id)) {
-        throw new RangeError(`“${change.fault.id}” is the name of a leak that comes with Sinew.`);
+        throw refused(`“${change.fault.id}” is the name of a leak that comes with Sinew.`);
       }
       const before = edits.own.find(({ id }) => id === change.fault.id);
       const own = [...edits.own.filter(({ id }) => id !== change.fault.id), change.fault];
@@ -255,7 +256,7 @@ function applied(edits: Edits, change: LibraryChange): Changed {
     }
     case 'remove-own': {
       const fault = edits.own.find(({ id }) => id === change.fault);
-      if (!fault) throw new RangeError('There is no such leak of the gym’s own.');
+      if (!fault) throw refused('There is no such leak of the gym’s own.');
       return {
         edits: { ...edits, own: edits.own.filter((one) => one !== fault) },
         what: `${fault.name}: the gym’s own leak`,
@@ -275,7 +276,7 @@ function applied(edits: Edits, change: LibraryChange): Changed {
     }
     case 'school': {
       const school = SCHOOLS[change.key];
-      if (!school) throw new RangeError(`There is no school setting “${change.key}”.`);
+      if (!school) throw refused(`There is no school setting “${change.key}”.`);
       const { [change.key]: before, ...rest } = edits.school;
       const chosen = change.choice === null ? rest : { ...rest, [change.key]: change.choice };
       return {

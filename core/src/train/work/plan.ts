@@ -1,4 +1,5 @@
 /** A block of weeks toward a date: which session on which day, and when to film again. */
+import { refused } from '../../foundation/problem/problem';
 import {
   daysBetween,
   mondayOf,
@@ -35,13 +36,13 @@ const FRESH = 3;
  *
  * Source: common practice, no publication.
  *
- * @throws RangeError in words for the coach
+ * @throws Problem
  */
 export function blockOf({ from, target, weekdays }: BlockWish): Planned[] {
   const length = daysBetween(from, target);
-  if (length <= 0) throw new RangeError('The day it is all for must come after the first day.');
-  if (length > LONGEST) throw new RangeError('A block is 26 weeks at most: plan it in two.');
-  if (weekdays.length === 0) throw new RangeError('Choose the days on which the class meets.');
+  if (length <= 0) throw refused('The day it is all for must come after the first day.');
+  if (length > LONGEST) throw refused('A block is 26 weeks at most.', 'Plan it in two.');
+  if (weekdays.length === 0) throw refused('Choose the days on which the class meets.');
   const days = Array.from({ length }, (_, i) => plusDays(from, i)).filter((day) =>
     weekdays.includes(weekdayOf(day)),
   );

@@ -2,7 +2,7 @@
 import { nanoid } from 'nanoid';
 import { type SavedCalibration } from '@sinew/core/analysis/clipDocument';
 import { now, stamps, type Db } from '../database/db';
-import { theGym } from './gym';
+import { gymForWriting } from './gym';
 import { COLUMNS } from '../database/columns';
 
 export interface CameraSetup {
@@ -32,7 +32,7 @@ export async function keepCameraSetup(
   db: Db,
   { name, width, height, calibration }: Omit<CameraSetup, 'id' | 'updatedAt'>,
 ): Promise<void> {
-  const gym = await theGym(db);
+  const gym = await gymForWriting(db);
   const values = {
     width,
     height,

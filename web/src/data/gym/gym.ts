@@ -6,20 +6,27 @@ import { COLUMNS, gymSettingsSchema } from '../database/columns';
 import { now, stamps, type Db } from '../database/db';
 
 export interface Gym {
-  readonly id: string;
   readonly name: string;
   readonly className: string;
 }
 
-/** The gym of this data folder; made with a plain name the first time. */
+const UNNAMED = { name: 'Your gym', className: '' };
+
+/** The gym of this data folder, under a plain name until it has one. */
 export async function theGym(db: Db): Promise<Gym> {
+  const row = await db.selectFrom('gym').select(['name', 'class_name']).executeTakeFirst();
+  return row ? { name: row.name, className: row.class_name } : UNNAMED;
+}
+
+/** The same for what is written under it; made the first time. */
+export async function gymForWriting(db: Db): Promise<Gym & { readonly id: string }> {
   const row = await db.selectFrom('gym').selectAll().executeTakeFirst();
   return row
     ? { id: row.id, name: row.name, className: row.class_name }
-    : createGym(db, 'Your gym', '');
+    : createGym(db, UNNAMED.name, UNNAMED.className);
 }
 
-export async function createGym(db: Db, name: string, className: string): Promise<Gym> {
+export async function createGym(db: Db, name: string, className: string) {
   const id = nanoid();
   await db
     .insertInto('gym')
@@ -37,19 +44,15 @@ export const settingsSchema = z.object({
 export type Settings = z.infer<typeof settingsSchema>;
 
 export async function settingsOf(db: Db): Promise<Settings> {
-  const { id, ...gym } = await theGym(db);
-  const { settings } = await db
-    .selectFrom('gym')
-    .select('settings')
-    .where('id', '=', id)
-    .executeTakeFirstOrThrow();
+  const gym = await theGym(db);
+  const row = await db.selectFrom('gym').select('settings').executeTakeFirst();
   const none = { grades: [], from: {}, sessions: [] };
-  return { ...gym, ...COLUMNS.gym.settings.readOr(settings, none) };
+  return { ...gym, ...COLUMNS.gym.settings.readOr(row?.settings ?? null, none) };
 }
 
 export async function saveSettings(db: Db, settings: Settings): Promise<void> {
   const { name: gymName, className, ...rest } = settings;
-  const gym = await theGym(db);
+  const gym = await gymForWriting(db);
   await db
     .updateTable('gym')
     .set({

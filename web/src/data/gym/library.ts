@@ -9,7 +9,7 @@ import {
 } from '@sinew/core/judge/library/edits';
 import { schoolSchema, type School } from '@sinew/core/judge/school/schools';
 import { now, stamps, type Db } from '../database/db';
-import { theGym } from './gym';
+import { gymForWriting } from './gym';
 import { COLUMNS } from '../database/columns';
 
 export interface LibraryEntry {
@@ -21,13 +21,8 @@ export interface LibraryEntry {
 }
 
 export async function editsOf(db: Db): Promise<Edits> {
-  const gym = await theGym(db);
-  const { library } = await db
-    .selectFrom('gym')
-    .select('library')
-    .where('id', '=', gym.id)
-    .executeTakeFirstOrThrow();
-  return COLUMNS.gym.library.readOr(library, NO_EDITS);
+  const row = await db.selectFrom('gym').select('library').executeTakeFirst();
+  return COLUMNS.gym.library.readOr(row?.library ?? null, NO_EDITS);
 }
 
 export async function libraryOf(db: Db): Promise<Library> {
@@ -37,11 +32,11 @@ export async function libraryOf(db: Db): Promise<Library> {
 /**
  * Change one thing, and write it into the history, or neither.
  *
- * @throws RangeError or ZodError when the change does not fit
+ * @throws Problem or ZodError when the change does not fit
  */
 export async function changeLibrary(db: Db, by: string, change: LibraryChange): Promise<void> {
   await db.transaction().execute(async (trx) => {
-    const gym = await theGym(trx);
+    const gym = await gymForWriting(trx);
     const { edits, what, before, after } = withChange(await editsOf(trx), change);
     await trx
       .updateTable('gym')

@@ -3,10 +3,10 @@ import { group } from 'd3-array';
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import { ageOn, OF_AGE, POWER_AGE } from '@sinew/core/foundation/calendar/age';
-import { daySchema, type Day } from '@sinew/core/foundation/calendar/day';
+import { daySchema, isDay, type Day } from '@sinew/core/foundation/calendar/day';
 import { type School } from '@sinew/core/judge/school/schools';
 import { now, stamps, type Db } from '../database/db';
-import { theGym } from '../gym/gym';
+import { gymForWriting } from '../gym/gym';
 import { today } from '../database/today';
 import type { ConsentTable, StudentTable } from '../database/schema';
 import type { Selectable } from 'kysely';
@@ -27,9 +27,8 @@ const typedNumber = (low: number, high: number, message: string) =>
 const pastDate = (message: string) =>
   z
     .string()
-    .regex(/^\d{4}-\d{2}-\d{2}$/, message)
-    .refine((day) => !Number.isNaN(Date.parse(day)) && day >= '1920-01-01', message)
-    .refine((day) => Date.parse(day) <= Date.now() + 86_400_000, 'This day is still to come.');
+    .refine((day) => isDay(day) && day >= '1920-01-01', message)
+    .refine((day) => !isDay(day) || day <= today(), 'This day is still to come.');
 
 export const birthDate = pastDate(
   'The day of birth, as year-month-day: by it Sinew knows who is under 18.',
@@ -176,7 +175,7 @@ function fromRow(
 
 /** @param id made by who asks; the same one twice is one student */
 export async function addStudent(db: Db, input: StudentInput, id = nanoid()): Promise<string> {
-  const gym = await theGym(db);
+  const gym = await gymForWriting(db);
   await db
     .insertInto('student')
     .values({

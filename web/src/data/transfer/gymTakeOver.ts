@@ -1,6 +1,6 @@
 /** The rows of a gym's file put beside those that are here, in one transaction. */
 import { now, type Db } from '../database/db';
-import { theGym } from '../gym/gym';
+import { gymForWriting } from '../gym/gym';
 import { insertRow, rowsOf, type Row, type TableName } from './gymTables';
 
 export type Contents = Readonly<Record<TableName, Row[]>>;
@@ -29,7 +29,7 @@ const NUMBERED: readonly TableName[] = ['detection', 'library_change'];
  * already stays as it is.
  */
 export async function takeOver(trx: Db, contents: Contents): Promise<TakenOver> {
-  const here = await theGym(trx);
+  const here = await gymForWriting(trx);
   const isEmpty = !(await trx.selectFrom('student').select('id').executeTakeFirst());
   const [gym] = contents.gym;
   if (isEmpty && gym) {

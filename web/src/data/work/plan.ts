@@ -6,7 +6,7 @@ import { daySchema, dayNumber, plusDays, type Day } from '@sinew/core/foundation
 import { blockOf } from '@sinew/core/train/work/plan';
 import { sessionSchema } from '@sinew/core/train/work/session';
 import { now, stamps, type Db } from '../database/db';
-import { theGym } from '../gym/gym';
+import { gymForWriting, theGym } from '../gym/gym';
 
 export interface PlanItem {
   readonly id: string;
@@ -72,7 +72,7 @@ async function lastPosition(db: Db, day: Day): Promise<number> {
 
 export async function addItem(db: Db, input: z.infer<typeof itemInput>): Promise<string> {
   const id = nanoid();
-  const gym = await theGym(db);
+  const gym = await gymForWriting(db);
   const { day, kind, session, title, studentId } = input;
   await db
     .insertInto('plan_item')
@@ -96,12 +96,12 @@ export async function addItem(db: Db, input: z.infer<typeof itemInput>): Promise
 /**
  * Plan a block: all of its days, or none.
  *
- * @throws RangeError in words for the coach
+ * @throws Problem
  */
 export async function planBlock(db: Db, input: z.infer<typeof blockInput>): Promise<number> {
   const planned = blockOf(input);
   const block = nanoid();
-  const gym = await theGym(db);
+  const gym = await gymForWriting(db);
   const target = { day: input.target, kind: 'note' as const, session: null, title: input.name };
   await db.transaction().execute(async (trx) => {
     for (const [i, { day, kind, session, title }] of [...planned, target].entries()) {

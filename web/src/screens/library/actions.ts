@@ -2,7 +2,7 @@
 
 import { revalidatePath } from 'next/cache';
 import { z, ZodError } from 'zod';
-import { firstWrong } from '@sinew/core/foundation/problem/problem';
+import { Problem, firstWrong } from '@sinew/core/foundation/problem/problem';
 import { changeSchema, type LibraryChange } from '@sinew/core/judge/library/edits';
 import { schoolSchema } from '@sinew/core/judge/school/schools';
 import { database } from '@/data/database/database';
@@ -27,7 +27,7 @@ export async function change(by: string, wanted: LibraryChange): Promise<ChangeO
     await changeLibrary(db, bySchema.parse(by), changeSchema.parse(wanted));
   } catch (error) {
     if (error instanceof ZodError) return { kind: 'wrong', why: firstWrong(error) };
-    if (error instanceof RangeError) return { kind: 'wrong', why: error.message };
+    if (error instanceof Problem) return { kind: 'wrong', why: error.message };
     throw error;
   }
   await measureAllLater();

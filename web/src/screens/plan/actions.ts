@@ -2,7 +2,7 @@
 
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
-import { firstWrong } from '@sinew/core/foundation/problem/problem';
+import { Problem, firstWrong } from '@sinew/core/foundation/problem/problem';
 import { daySchema } from '@sinew/core/foundation/calendar/day';
 import { database } from '@/data/database/database';
 import {
@@ -37,7 +37,7 @@ export async function planWeeks(input: z.infer<typeof blockInput>): Promise<stri
     shown();
     return count;
   } catch (error) {
-    if (error instanceof RangeError) return error.message;
+    if (error instanceof Problem) return error.message;
     throw error;
   }
 }

@@ -1,6 +1,8 @@
 'use server';
 
 import { revalidatePath } from 'next/cache';
+import type { z } from 'zod';
+import { wrongWith } from '@sinew/core/foundation/problem/problem';
 import { sessionSchema, type Session } from '@sinew/core/train/work/session';
 import { database } from '@/data/database/database';
 import { keepSession } from '@/data/gym/gym';
@@ -8,16 +10,30 @@ import { keepSession } from '@/data/gym/gym';
 /** @returns what is wrong, or null when it is kept */
 export async function saveSession(session: Session): Promise<string | null> {
   const parsed = sessionSchema.safeParse(session);
-  if (!parsed.success) {
-    const [issue] = parsed.error.issues;
-    return issue!.path[0] === 'name'
-      ? 'The session needs a name.'
-      : `Part ${Number(issue!.path[1]) + 1}: ${issue!.message}`;
-  }
+  if (!parsed.success) return wrongInSession(parsed.error);
   await keepSession(await database(), parsed.data.id, parsed.data);
   revalidatePath('/', 'layout');
   return null;
 }
+
+/** A part is named by its place: that is how the editor shows it. */
+function wrongInSession(error: z.ZodError): string {
+  const issue = error.issues[0]!;
+  const [list, place, ...field] = issue.path;
+  if (list !== 'blocks' || place === undefined) return wrongWith(issue, NAMES);
+  const within = { ...issue, path: field };
+  return `Part ${Number(place) + 1}: ${wrongWith(within, NAMES)}`;
+}
+
+const NAMES = {
+  name: 'The session’s name',
+  about: 'What the session is for',
+  blocks: 'What the session is made of',
+  title: 'The title',
+  parts: 'The list of rounds',
+  work: 'The work of a round, in seconds,',
+  rest: 'The rest, in seconds,',
+};
 
 /** What comes with Sinew is back; a session of the gym's own is gone. */
 export async function resetSession(id: string): Promise<void> {

@@ -2,7 +2,7 @@
 
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
-import { firstWrong } from '@sinew/core/foundation/problem/problem';
+import { Problem, firstWrong, refused } from '@sinew/core/foundation/problem/problem';
 import { daySchema } from '@sinew/core/foundation/calendar/day';
 import { database } from '@/data/database/database';
 import { closeFault } from '@/data/finding/studentFaults';
@@ -62,11 +62,11 @@ export async function logAll(inputs: readonly LogInput[]): Promise<string | null
     await db.transaction().execute(async (trx) => {
       for (const input of parsed.data) {
         const problem = await logWork(trx, input);
-        if (problem) throw new RangeError(problem);
+        if (problem) throw refused(problem);
       }
     });
   } catch (error) {
-    if (error instanceof RangeError) return error.message;
+    if (error instanceof Problem) return error.message;
     throw error;
   }
   shown();

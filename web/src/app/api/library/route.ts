@@ -39,7 +39,7 @@ export const PUT = ownPagesOnly(async (request) => {
   try {
     await changeLibrary(await database(), by.slice(0, 60), { kind: 'all', edits: file.data.edits });
   } catch (error) {
-    if (!(error instanceof RangeError || error instanceof ZodError)) throw error;
+    if (!(error instanceof Problem || error instanceof ZodError)) throw error;
     const why = error instanceof ZodError ? firstWrong(error) : error.message;
     throw new Problem('not-understood', {
       happened: `The library does not fit together: ${why}`,
