@@ -4,5 +4,5 @@ import { inChromium } from './support/config';
 export default inChromium(
   '.',
   { main: [], fullDisk: ['SINEW_KEEP_FREE_MB=1000000000'] },
-  { testMatch: ['tests/**/*.spec.ts', 'hardening/**/*.spec.ts'] },
+  { testMatch: ['tests/**/*.spec.ts', 'hardening/**/*.spec.ts'], workers: 2 },
 );

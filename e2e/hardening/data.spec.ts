@@ -3,7 +3,13 @@ import { readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { expect, test, type Page } from '@playwright/test';
-import { filmsIn, freshGym, startServer, type OwnServer } from '../support/ownServer';
+import {
+  filmsIn,
+  freshGym,
+  startServer,
+  timesMaintained,
+  type OwnServer,
+} from '../support/ownServer';
 import { isAccessible } from '../support/gym';
 
 let server: OwnServer | null = null;
@@ -41,6 +47,7 @@ test('a lost database takes no film with it, and its backup brings everybody bac
   const films = filmsIn(join(data, 'clips')).length;
   await first.stop();
   losing(data);
+  const swept = timesMaintained(data);
   const { url } = await restarted(data);
   await page.goto(url);
   const said = page
@@ -48,8 +55,8 @@ test('a lost database takes no film with it, and its backup brings everybody bac
     .filter({ hasText: 'The gym is empty, but its films are here' });
   await expect(said).toBeVisible();
   await isAccessible(page);
-  // Longer than the first sweep took that once emptied the folder.
-  await page.waitForTimeout(6000);
+  // The sweep at the start is what once emptied the folder.
+  await expect.poll(() => timesMaintained(data)).toBeGreaterThan(swept);
   expect(filmsIn(join(data, 'clips'))).toHaveLength(films);
   await said.getByRole('link', { name: 'See the backups' }).click();
   const backups = page.getByRole('region', { name: 'Backups' }).getByRole('listitem');
@@ -75,12 +82,13 @@ test('a clock that runs 400 days ahead takes nothing; confirmed, what is due goe
   const films = filmsIn(join(data, 'clips')).length;
   const inBackups = filmsIn(join(data, 'backups')).length;
 
+  const swept = timesMaintained(data);
   const ahead = await restarted(data, 400);
   await page.goto(ahead.url);
   const asked = page.getByRole('alert').filter({ hasText: /^Is today / });
   await expect(asked).toContainText('2 films whose consent has ended');
   await isAccessible(page);
-  await page.waitForTimeout(6000);
+  await expect.poll(() => timesMaintained(data)).toBeGreaterThan(swept);
   expect(filmsIn(join(data, 'clips'))).toHaveLength(films);
   expect(filmsIn(join(data, 'backups'))).toHaveLength(inBackups);
 

@@ -23,10 +23,18 @@ export async function useSimulatedCamera(page: Page): Promise<void> {
 /** Count, film for so many seconds, stop. */
 export async function film(page: Page, seconds: number): Promise<void> {
   await page.keyboard.press('Space');
-  await expect(page.getByRole('timer')).toBeVisible({ timeout: 10_000 });
-  await page.waitForTimeout(1000 * seconds);
+  await hasFilmed(page, seconds);
   await page.keyboard.press('Space');
   await expect(page.getByRole('button', { name: /Keep it/ })).toBeVisible();
+}
+
+/** So many seconds of the take in hand are in the box: the clock on the picture says so. */
+export async function hasFilmed(page: Page, seconds: number): Promise<void> {
+  const clock = page.getByRole('timer');
+  await expect(clock).toBeVisible({ timeout: 15_000 });
+  const left = async () => Number(await clock.textContent());
+  const all = await left();
+  await expect.poll(left, { timeout: 15_000 + 2000 * seconds }).toBeLessThanOrEqual(all - seconds);
 }
 
 export interface Probed {

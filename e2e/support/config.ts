@@ -1,15 +1,23 @@
 import { defineConfig, type PlaywrightTestConfig } from '@playwright/test';
 
-/** Ports of the servers the browser tests start, each on a fresh made-up gym. */
-export const PORT = { main: 4311, fullDisk: 4312, bench: 4313, screenshots: 4314 } as const;
+/** Ports of the servers the browser tests start, each on a fresh made-up gym; of `main` the first. */
+const PORT = { fullDisk: 4311, bench: 4313, screenshots: 4314, main: 4321 } as const;
 
-type Server = keyof typeof PORT;
+export type Server = keyof typeof PORT;
+
+/** Which of the workers this is; 0 outside of them. */
+const worker = Number(process.env['TEST_PARALLEL_INDEX'] ?? 0);
+
+/** The port of a server: every worker has a `main` of its own. */
+export const portOf = (name: Server): number => PORT[name] + (name === 'main' ? worker : 0);
+
+export const addressOf = (name: Server): string => `http://127.0.0.1:${portOf(name)}`;
 
 /** @param settings environment of the server, as KEY=VALUE */
-const server = (name: Server, settings: readonly string[]) => ({
-  command: `node ../scripts/serve-fresh.mjs ${[PORT[name], name, ...settings].join(' ')}`,
+const server = (name: Server, port: number, settings: readonly string[]) => ({
+  command: `node ../scripts/serve-fresh.mjs ${[port, name, ...settings].join(' ')}`,
   cwd: new URL('..', import.meta.url).pathname,
-  url: `http://127.0.0.1:${PORT[name]}/students/new`,
+  url: `http://127.0.0.1:${port}/students/new`,
   timeout: 180_000,
 });
 
@@ -20,16 +28,20 @@ export const flagsOf = () =>
     '--disable-sync',
   ]);
 
-/** The real built app in Debian's Chromium, one test at a time. */
+/**
+ * The real built app in Debian's Chromium.
+ *
+ * @param workers that test side by side, each file in one of them; one where time is measured
+ */
 export function inChromium(
   testDir: string,
   servers: Partial<Record<Server, readonly string[]>>,
-  rest: PlaywrightTestConfig = {},
+  { workers = 1, ...rest }: PlaywrightTestConfig & { readonly workers?: number } = {},
 ) {
   const names = Object.keys(servers) as Server[];
   return defineConfig({
     testDir,
-    workers: 1,
+    workers,
     fullyParallel: false,
     // What fails once in a while is a fault of the app or of its test.
     retries: 0,
@@ -37,10 +49,14 @@ export function inChromium(
     expect: { timeout: 15_000 },
     reporter: 'list',
     outputDir: new URL('../test-results', import.meta.url).pathname,
-    webServer: names.map((name) => server(name, servers[name] ?? [])),
+    webServer: names.flatMap((name) =>
+      Array.from({ length: name === 'main' ? workers : 1 }, (_, i) =>
+        server(name, PORT[name] + i, servers[name] ?? []),
+      ),
+    ),
     ...rest,
     use: {
-      baseURL: `http://127.0.0.1:${PORT[names[0]!]}`,
+      baseURL: addressOf(names[0]!),
       viewport: { width: 1280, height: 800 },
       // Nothing is looked at while it fades in.
       contextOptions: { reducedMotion: 'reduce' },

@@ -3,14 +3,13 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type APIRequestContext, type Page } from '@playwright/test';
-import { PORT } from './config';
+import { portOf, type Server } from './config';
 
 export const demoClip = (name: string) =>
   fileURLToPath(new URL(`../../demo/clips/${name}`, import.meta.url));
 
 /** The data folder of a test server. */
-export const dataOf = (server: keyof typeof PORT) =>
-  join(tmpdir(), `sinew-${server}-${PORT[server]}`);
+export const dataOf = (server: Server) => join(tmpdir(), `sinew-${server}-${portOf(server)}`);
 
 /** Add a student through the form and record the consent; ends on the student's page. */
 export async function addStudent(page: Page, name: string): Promise<string> {

@@ -1,6 +1,6 @@
 /** A server of a test's own, on a gym that may be damaged before and looked at behind its back. */
 import { spawn, spawnSync } from 'node:child_process';
-import { cpSync, readdirSync, utimesSync } from 'node:fs';
+import { cpSync, existsSync, readdirSync, readFileSync, utimesSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -33,6 +33,15 @@ export function filmsIn(folder: string): string[] {
   return readdirSync(folder, { recursive: true, encoding: 'utf8' })
     .filter((name) => name.endsWith('.bin'))
     .map((name) => join(folder, name));
+}
+
+/** How often the gym of a folder has been looked after, by its own log. */
+export function timesMaintained(folder: string): number {
+  const log = join(folder, 'log');
+  if (!existsSync(log)) return 0;
+  return readdirSync(log)
+    .flatMap((name) => readFileSync(join(log, name), 'utf8').split('\n'))
+    .filter((line) => line.includes('"job":"maintenance"') && line.includes('"msg":"done"')).length;
 }
 
 export interface OwnServer {

@@ -5,6 +5,7 @@ import {
   checkLine,
   film,
   fileOnBench,
+  hasFilmed,
   openCapture,
   probed,
   recordButton,
@@ -56,8 +57,7 @@ test('a tab closed while recording loses no more than its last moment', async ({
   await openCapture(page);
   await expect(recordButton(page)).toBeEnabled();
   await page.keyboard.press('Space');
-  await expect(page.getByRole('timer')).toBeVisible({ timeout: 10_000 });
-  await page.waitForTimeout(4000);
+  await hasFilmed(page, 4);
   await page.close();
 
   const again = await context.newPage();
@@ -78,11 +78,10 @@ test('a clap starts the count when it is asked to', async ({ page }) => {
   await openCapture(page);
   await expect(recordButton(page)).toBeEnabled();
   // The device beeps once a second, sharply; without being asked to, nothing starts.
-  await page.waitForTimeout(2500);
+  await page.waitForFunction(() => (document.querySelector('video')?.currentTime ?? 0) > 2.5);
   await expect(recordButton(page)).toContainText('Film');
   await page.keyboard.press('c');
-  await expect(page.getByRole('timer')).toBeVisible({ timeout: 15_000 });
-  await page.waitForTimeout(2000);
+  await hasFilmed(page, 2);
   await page.keyboard.press('Space');
   await expect(page.getByRole('button', { name: /Film again/ })).toBeVisible();
 });

@@ -10,7 +10,7 @@ import {
   recordButton,
   useSimulatedCamera,
 } from '../support/capture';
-import { PORT } from '../support/config';
+import { addressOf } from '../support/config';
 import { addStudent, isAccessible } from '../support/gym';
 
 test('a take filmed with the simulated camera is checked, kept, and split into strikes', async ({
@@ -102,7 +102,7 @@ test('a student who has not agreed is not filmed', async ({ page }) => {
 });
 
 test('a take for which the server has no room stays in the browser', async ({ page }) => {
-  const base = `http://127.0.0.1:${PORT.fullDisk}`;
+  const base = addressOf('fullDisk');
   await page.goto(`${base}/students/new`);
   await page.getByLabel('Name').fill('No Room');
   await page.getByLabel('Born on').fill('1996-03-14');

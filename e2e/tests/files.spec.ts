@@ -2,7 +2,7 @@ import { readdirSync, readFileSync, existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import { benchIsOpen } from '../support/bench';
-import { PORT } from '../support/config';
+import { addressOf, type Server } from '../support/config';
 import { encode, foreignCodec, soundOnly } from '../support/films';
 import { addStudent, chooseFile, dataOf, demoClip, post } from '../support/gym';
 
@@ -28,7 +28,7 @@ const BAD: [string, () => Buffer, RegExp][] = [
 ];
 
 /** Files of the data folder: kept clips, and what is left of transfers. */
-function filesOf(server: keyof typeof PORT) {
+function filesOf(server: Server) {
   const list = (folder: string) => {
     const path = join(dataOf(server), folder);
     return existsSync(path)
@@ -107,20 +107,23 @@ test('a slow-motion file is measured in the time in which it was shot', async ({
 test('a transfer can be cancelled and leaves nothing behind', async ({ page }) => {
   await addStudent(page, 'Cancelled');
   const before = filesOf('main');
+  let release: () => void = () => undefined;
+  const held = new Promise<void>((resolve) => (release = resolve));
   await page.route('**/api/clips?*', async (route) => {
-    await new Promise((resolve) => setTimeout(resolve, 3000));
+    await held;
     await route.continue().catch(() => undefined);
   });
   await chooseFile(page, demoClip('lead-hook-slap.mp4'));
   await page.getByRole('button', { name: 'Add the clip' }).click();
   await page.getByRole('button', { name: 'Cancel' }).click();
   await expect(page.getByText('lead-hook-slap.mp4 was not added.')).toBeVisible();
+  release();
   await page.unroute('**/api/clips?*');
   expect(filesOf('main')).toEqual(before);
 });
 
 test('a full disk refuses the clip and keeps what is there', async ({ page }) => {
-  await page.goto(`http://127.0.0.1:${PORT.fullDisk}/students/new`);
+  await page.goto(`${addressOf('fullDisk')}/students/new`);
   await page.getByLabel('Name').fill('Full Disk');
   await page.getByLabel('Born on').fill('1996-03-14');
   await page.getByRole('button', { name: 'Add the student' }).click();

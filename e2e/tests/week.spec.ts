@@ -6,11 +6,11 @@ import { expect, test, type Page } from '@playwright/test';
 import { DEMO_CLIPS } from '@sinew/fighters/film/clips';
 import { truthOf } from '@sinew/fighters/film/clipTruth';
 import { benchIsOpen, isSaved } from '../support/bench';
-import { PORT } from '../support/config';
+import { addressOf } from '../support/config';
 import { bagFilm, HOOK, MARK, SWING } from '../support/bagFilm';
 import { addStudent, dataOf, demoClip, isAccessible, post } from '../support/gym';
 
-const BASE = `http://127.0.0.1:${PORT.main}`;
+const BASE = addressOf('main');
 
 /** Bring a demo film in for a student, marked as its truth has it. @returns the clip's id */
 async function marked(page: Page, studentId: string, file: string): Promise<string> {

@@ -52,6 +52,11 @@ export function logFailed(request: Request, error: unknown): void {
   write('error', 'failed', { method: request.method, path: pathOf(request), ...traceOf(error) });
 }
 
+/** Work in the background that is done. */
+export function logDone(job: string): void {
+  write('info', 'done', { job });
+}
+
 /** Work in the background that failed, or an error that nobody waits for. */
 export function logTrouble(job: string, error: unknown): void {
   write('warn', 'trouble', { job, ...traceOf(error) });

@@ -11,7 +11,7 @@ import { today } from '../database/today';
 import { forget, lookAfter, maintain, type Upkeep } from './maintain';
 import type { Place } from './place';
 import { keptFilms, putStraysAside } from './sweep';
-import { logTrouble } from '../log/log';
+import { logDone, logTrouble } from '../log/log';
 
 /** One for pages and start-up alike, which are bundled apart. */
 const shared = globalThis as {
@@ -44,6 +44,7 @@ async function lookAndMaintain(): Promise<void> {
   }
   // What has been put right is no longer told.
   await lookAt(place, at);
+  logDone('maintenance');
 }
 
 async function lookAt(place: Place, at: Date): Promise<Upkeep> {
