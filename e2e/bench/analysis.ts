@@ -1,9 +1,15 @@
 /** How long the core takes: one strike, with and without draws; a take of ten minutes. */
-import { measure } from '@sinew/core/analysis/analyze';
+import { judgeMeasured, measure } from '@sinew/core/analysis/analyze';
+import { measureInClip, type ClipInput } from '@sinew/core/analysis/analyzeClip';
+import type { ClipDocument, StrikeDocument } from '@sinew/core/analysis/clipDocument';
+import { rulesFor } from '@sinew/core/analysis/rules';
 import { assumed } from '@sinew/core/reconstruct/calibration/assumed';
 import { markOnFrame } from '@sinew/core/measure/events/events';
 import { cleanDetections, trackFrom } from '@sinew/core/observe/track/trackFromDetections';
+import { nearestFrame } from '@sinew/core/observe/track/time';
 import { trackFromPlaced, type SpaceTrack } from '@sinew/core/observe/track/track';
+import { libraryFrom, NO_EDITS } from '@sinew/core/judge/library/edits';
+import { comboTrack } from '@sinew/fighters/fighter/combo';
 import { clean } from '@sinew/fighters/fighter/recipe';
 import { detected } from '@sinew/fighters/fighter/detected';
 import { frameTimesOf, knownTrack } from '@sinew/fighters/fighter/track';
@@ -12,6 +18,20 @@ import { DEMO_CLIPS } from '@sinew/fighters/film/clips';
 import { truthOf } from '@sinew/fighters/film/clipTruth';
 import { CAMERAS } from '@sinew/fighters/film/camera';
 import { time } from './time';
+
+const NOTHING_SET: ClipDocument = {
+  view: 'side',
+  captureRate: null,
+  purpose: null,
+  scale: null,
+  target: null,
+  rectangle: null,
+  lens: null,
+  placed: [],
+  corrections: [],
+  strikes: [],
+  refused: [],
+};
 
 const recipe = clean('cross', { contact: 1 });
 const { technique, side } = truthOfStrike(recipe);
@@ -53,6 +73,48 @@ const calibration = assumed({ view: 'side', scale: null, target: null }, trackin
 time(`${tracked}: all readings`, 40, () => {
   measure({ strike, track: tracking.track, calibration, marks: {}, body });
 });
+
+// What an edit on the bench costs: the first of a combination of two, in a body that is measured in space.
+const combo = comboTrack([clean('cross'), clean('jab')], [0.5], { rate: 240, noise: 0.002 });
+const comboTimes = combo.track.frameTimes;
+const frameOf = (at: number) => ({ frame: nearestFrame(comboTimes, at), width: 1 });
+const strikes: StrikeDocument[] = (['cross', 'jab'] as const).map((id, i) => ({
+  id,
+  technique: id,
+  side: i === 0 ? 'right' : 'left',
+  combination: 'pair',
+  marks: { contact: frameOf(combo.contacts[i]!) },
+}));
+const bench: ClipInput = {
+  document: { ...NOTHING_SET, strikes },
+  film: {
+    frameTimes: comboTimes,
+    width: 1280,
+    height: 720,
+    series: { fileName: 'take.json', begins: 0, track: combo.track },
+  },
+  student: { school: {}, stance: 'orthodox', heightM: 1.76, massKg: 70 },
+  second: null,
+};
+const [first] = strikes;
+const alone = { ...bench, document: { ...bench.document, strikes: [first!] } };
+const library = libraryFrom(NO_EDITS);
+const measuring = time('one strike of a clip, measured', 20, () => {
+  measureInClip(alone, { ...first!, combination: undefined });
+});
+const edit = time(
+  'an edit on the bench, the strike followed by another: measured and judged',
+  20,
+  () => {
+    const measured = measureInClip(bench, first!);
+    judgeMeasured(
+      measured,
+      measured.facts.strike,
+      rulesFor(first!, strikes, bench.student, library),
+    );
+  },
+);
+console.log(`an edit on the bench is worth ${(edit / measuring).toFixed(2)} runs of the analysis`);
 
 /** The same strike somewhere in a take that stands still before and after it. */
 function take(minutes: number): SpaceTrack {
