@@ -4,6 +4,7 @@ export function pageOf({ named, results, files, lines, seed }) {
   const isDead = ({ status }) => status === 'Killed' || status === 'Timeout';
   const dead = counted.filter(isDead);
   const survivors = counted.filter((one) => !isDead(one));
+  const late = counted.filter(({ status }) => status === 'Timeout').length;
   const statics = results.filter(({ status }) => status === 'Ignored').length;
   const roomOf = (file) =>
     file
@@ -33,7 +34,8 @@ ${named.map(({ name, file, isKilled }) => `| ${name} | \`${file}\` | ${isKilled 
 ## Broken by a tool
 
 Stryker changes operators, conditions and calls on ${lines.length} lines drawn from ${files.length} files with
-seed ${seed}: ${counted.length} mutants, ${dead.length} noticed, **${percent(dead.length, counted.length)}**. Words
+seed ${seed}: ${counted.length} mutants, ${dead.length} noticed, **${percent(dead.length, counted.length)}**
+(${late} of them because the tests no longer came to an end). Words
 are left alone (tests of sentences hold them), and so are ${statics} mutants that run only while a file is
 loaded.
 
