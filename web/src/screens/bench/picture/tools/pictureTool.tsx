@@ -2,7 +2,7 @@ import type { ComponentType, PointerEvent } from 'react';
 import type { PixelPoint } from '@sinew/core/reconstruct/calibration/calibration';
 import { useBench, type Tool } from '../../document/benchStore';
 
-export type ToolOf<Kind extends Tool['kind']> = Extract<Tool, { kind: Kind }>;
+type ToolOf<Kind extends Tool['kind']> = Extract<Tool, { kind: Kind }>;
 
 export interface SurfaceProps<Kind extends Tool['kind'] = Tool['kind']> {
   readonly tool: ToolOf<Kind>;
