@@ -1,11 +1,13 @@
 /** A gym as a file: out, in, damaged on the way, and into a gym that is there. */
-import { createHash } from 'node:crypto';
+import { createHash, randomBytes } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import fc from 'fast-check';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { purgeFilm } from '@/data/clip/clipEnds';
 import { activeCues } from '@/data/finding/findings';
+import { isDeeper } from '@/data/transfer/flatJson';
 import { importGym, verifyGym } from '@/data/transfer/gymImport';
 import { rowsOf, TABLES, toLine } from '@/data/transfer/gymTables';
 import { strikesNow } from '@/data/finding/measured';
@@ -278,40 +280,176 @@ describe('a file that is not what it says', () => {
     [
       'a number for a name',
       () => forged('student', (old) => old.replace('"name":"Somebody"', '"name":7')),
-      /student\.jsonl, line 1: name/,
+      /student\.jsonl, line 1: “name” is missing, or of another kind\./,
     ],
     ['no JSON', () => forged('note', (old) => `x${old}`), /no JSON/],
     [
-      'a strike of a student who is not in it',
+      'a clip of a student who is not in it',
       () => forged('clip', (old) => old.replace(who, 'nobody')),
-      // Its rows belong to nobody, and are left out with it; see the next test.
-      /^$/,
+      /clip\.jsonl, line 1 does not fit the rows before it/,
+    ],
+    [
+      'a rule of the database broken',
+      () => forged('student', (old) => old.replace('"stance":"orthodox"', '"stance":"crab"')),
+      /student\.jsonl, line 1 does not fit/,
+    ],
+    ['a row twice', () => forged('note', (old) => old + old), /note\.jsonl, line 2 does not fit/],
+    [
+      'a path for a film',
+      () => forged('clip', (old) => old.replace(/"sha256":"[^"]*"/, '"sha256":"../../etc/passwd"')),
+      /row 1: “sha256” is no name of a film\./,
+    ],
+    [
+      'a clip whose film is not in it',
+      () =>
+        forged('clip', (old) => old.replace(/"sha256":"[^"]*"/, `"sha256":"${'0'.repeat(64)}"`)),
+      /row 1: its film is not in the file\./,
+    ],
+    ...(
+      [
+        ['gym', 'library', 'holds no library'],
+        ['gym', 'settings', 'holds no settings of a gym'],
+        ['student', 'school', 'holds no choices of school'],
+        ['clip', 'purpose', 'holds no purpose'],
+        ['clip', 'scale', 'holds no scale'],
+        ['finding', 'judged_by', 'holds no readings that judged it'],
+      ] as const
+    ).map(
+      ([table, column, says]) =>
+        [
+          `garbage for the ${column} of a ${table}`,
+          () => forged(table, (old) => withCell(old, column, '{"grades":7,"x":[1]}')),
+          new RegExp(`row 1: “${column}” ${says}\\.`),
+        ] as const,
+    ),
+    [
+      'a day that is none',
+      () => forged('note', (old) => withCell(old, 'day', '2026-02-30')),
+      /row 1: Write the day as year-month-day\./,
+    ],
+    [
+      'an instant that is none',
+      () => forged('student', (old) => withCell(old, 'archived_at', 'yesterday')),
+      /row 1: “archived_at” is no instant of time\./,
+    ],
+    [
+      'a strike that nobody knows',
+      () => forged('strike', (old) => withCell(old, 'technique', 'headbutt')),
+      /row 1: “technique” is none of the choices\./,
+    ],
+    [
+      'times of frames that run backwards',
+      () =>
+        forged('clip', (old) =>
+          withCell(old, 'frame_times', { base64: 'AAAAAAAA8D8AAAAAAAAAAA==' }),
+        ),
+      /row 1: “frame_times” holds no times of frames\./,
     ],
   ];
+  /** A cell of every row another. */
+  const withCell = (rows: string, column: string, cell: unknown) =>
+    rows
+      .trim()
+      .split('\n')
+      .map((line) => JSON.stringify({ ...(JSON.parse(line) as object), [column]: cell }))
+      .join('\n');
 
-  it.each(CASES.slice(0, -1))(
-    '%s: is refused in words, and nothing is there',
-    async (_, make, says) => {
-      const gym = await emptyGym();
-      await expect(into(gym, make())).rejects.toThrow(says);
-      await expect(verify(gym, make())).rejects.toThrow(/Nothing was taken over/);
-      expect(await contents(gym)).toMatchObject({ student: [], clip: [], strike: [] });
-      const left = join(gym.folder, 'incoming');
-      expect(existsSync(left) ? readdirSync(left) : []).toEqual([]);
-    },
-  );
-
-  it('rows that belong to nobody are left out', async () => {
+  it.each(CASES)('%s: is refused in words, and nothing is there', async (_, make, says) => {
     const gym = await emptyGym();
-    const outcome = await into(gym, CASES[CASES.length - 1]![1]());
-    expect(outcome.added).toMatchObject({ students: 1, clips: 0 });
-    expect(await contents(gym)).toMatchObject({ clip: [], strike: [], mark: [] });
+    await expect(into(gym, make())).rejects.toThrow(says);
+    await expect(verify(gym, make())).rejects.toThrow(/Nothing was taken over/);
+    expect(await contents(gym)).toMatchObject({ student: [], clip: [], strike: [] });
+    const left = join(gym.folder, 'incoming');
+    expect(existsSync(left) ? readdirSync(left) : []).toEqual([]);
   });
 
-  it('that breaks a rule of the database takes everything back', async () => {
-    const gym = await emptyGym();
-    const path = forged('student', (old) => old.replace('"stance":"orthodox"', '"stance":"crab"'));
-    await expect(into(gym, path)).rejects.toThrow(/CHECK/);
-    expect(await contents(gym)).toMatchObject({ student: [], clip: [], prescription: [] });
+  describe('made to swell', () => {
+    const STUDENT = 'tables/student.jsonl';
+    /** A table put in the place of the students’, packed as tightly as it goes. */
+    const bomb = (
+      table: Uint8Array<ArrayBuffer>,
+      said: (bytes: number) => number = (bytes) => bytes,
+    ) => {
+      const parts = unzipSync(readFileSync(file));
+      const all = manifest(parts);
+      const sha256 = createHash('sha256').update(table).digest('hex');
+      all.files[STUDENT] = { bytes: said(table.length), sha256 };
+      parts['manifest.json'] = strToU8(JSON.stringify(all));
+      parts[STUDENT] = table;
+      const path = join(full.folder, `bomb-${table.length}.zip`);
+      writeFileSync(path, zipSync(parts, { level: 9 }));
+      return path;
+    };
+    const refused = async (path: string, says: RegExp) => {
+      const gym = await emptyGym();
+      const before = process.memoryUsage().rss;
+      const begun = performance.now();
+      await expect(into(gym, path)).rejects.toThrow(says);
+      expect(process.memoryUsage().rss - before).toBeLessThan(400e6);
+      expect(performance.now() - begun).toBeLessThan(20_000);
+      expect(readdirSync(join(gym.folder, 'incoming'))).toEqual([]);
+    };
+
+    it('is refused before anything is taken out of it', async () => {
+      const path = bomb(new Uint8Array(300e6).fill(0x20));
+      expect(readFileSync(path).length).toBeLessThan(5e6);
+      await refused(path, /student\.jsonl swells to 300 MB from next to nothing/);
+    });
+
+    it('and says that it is small, is refused', async () => {
+      await refused(
+        bomb(new Uint8Array(30e6).fill(0x20), () => 400),
+        /not what the file says it is/,
+      );
+    });
+
+    it('by brackets within brackets is refused before it is parsed', async () => {
+      // Noise before them, so that the file does not swell too much.
+      const noise = randomBytes(900_000).toString('base64');
+      const row = `{"id":"${noise}","name":${'['.repeat(10e6)}`;
+      await refused(bomb(strToU8(row)), /line 1 is nested deeper than Sinew writes it/);
+    });
+  });
+
+  it('of more than the disk has room for is refused with what it needs', async () => {
+    process.env.SINEW_KEEP_FREE_MB = '1000000000';
+    try {
+      const gym = await emptyGym();
+      await expect(into(gym)).rejects.toThrow(
+        /needs \d+ MB while it is taken over, and 0 MB are free/,
+      );
+    } finally {
+      delete process.env.SINEW_KEEP_FREE_MB;
+    }
+  });
+});
+
+describe('brackets within brackets', () => {
+  it.each([
+    ['{"a":1}', 1, false],
+    ['{"a":{"base64":""}}', 1, true],
+    ['{"a":{"base64":""}}', 2, false],
+    ['{"a":"[[[[{{{{"}', 1, false],
+    ['{"a":"\\"[[[["}', 1, false],
+    ['{"a":"\\\\","b":[[]]}', 2, true],
+    ['[[[', 2, true],
+    ['"never ended [[[', 0, false],
+  ])('%s is deeper than %i: %s', (text, deepest, answer) => {
+    expect(isDeeper(text, deepest)).toBe(answer);
+  });
+
+  it('are counted as a parser counts them', () => {
+    const depth = (value: unknown): number =>
+      typeof value === 'object' && value !== null
+        ? 1 + Math.max(0, ...Object.values(value).map(depth))
+        : 0;
+    fc.assert(
+      fc.property(fc.jsonValue({ maxDepth: 5 }), (value) => {
+        const text = JSON.stringify(value);
+        const own = depth(JSON.parse(text));
+        expect(isDeeper(text, own)).toBe(false);
+        if (own > 0) expect(isDeeper(text, own - 1)).toBe(true);
+      }),
+    );
   });
 });

@@ -6,6 +6,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { Problem } from '@sinew/core/foundation/problem/problem';
 import { askBytes } from '@/api/client';
 import type { FilmTrouble } from '@/data/maintenance/filmCheck';
+import type { Unreadable } from '@/data/database/unreadable';
 import type { Trashed } from '@/data/maintenance/trash';
 import * as actions from '@/screens/gym/actions';
 import { GymScreen } from '@/screens/gym/GymScreen';
@@ -42,7 +43,12 @@ const SETTINGS = {
 };
 const BACKUP = { name: '2026-11-27T020000.000Z.db', at: '2026-11-27T02:00:00.000Z', bytes: 2.4e6 };
 
-const gym = (change: { trash?: readonly Trashed[]; troubles?: readonly FilmTrouble[] } = {}) =>
+interface Given {
+  readonly trash?: readonly Trashed[];
+  readonly troubles?: readonly FilmTrouble[];
+  readonly unreadable?: readonly Unreadable[];
+}
+const gym = (change: Given = {}) =>
   onScreen(
     <GymScreen
       settings={SETTINGS}
@@ -51,6 +57,7 @@ const gym = (change: { trash?: readonly Trashed[]; troubles?: readonly FilmTroub
       folder="/data/backups"
       keptDays={30}
       troubles={change.troubles ?? []}
+      unreadable={change.unreadable ?? []}
       notices={null}
     />,
   );
@@ -188,6 +195,21 @@ describe('what was deleted', () => {
     await user.click(region('Deleted').getByRole('button', { name: 'Bring it back' }));
     await waitFor(() => expect(toast).toHaveBeenCalledWith(expect.stringMatching(/^Not brought/)));
   });
+});
+
+it('what cannot be read is told of, with whose it is where a page shows it', () => {
+  gym({
+    unreadable: [
+      { what: 'the scale of a clip', of: { name: 'cross.mp4', href: '/bench/clip' } },
+      { what: 'a camera set-up', of: null },
+    ],
+  });
+  const section = region('Not readable');
+  expect(section.getByRole('heading').textContent).toBe('What cannot be read, 2');
+  expect(section.getByRole('link', { name: 'cross.mp4' }).getAttribute('href')).toBe('/bench/clip');
+  cleanup();
+  gym();
+  expect(screen.queryByRole('region', { name: 'Not readable' })).toBeNull();
 });
 
 it('films in trouble are listed with whose they are, fifty of them, and how many more', () => {

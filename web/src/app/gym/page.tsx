@@ -1,6 +1,7 @@
 import { backupFolder, backups } from '@/data/maintenance/backups';
 import { database } from '@/data/database/database';
 import { dataFolder } from '@/data/database/dataFolder';
+import { unreadableCells } from '@/data/database/unreadable';
 import { settingsOf } from '@/data/gym/gym';
 import { filmTroublesHere, upkeepNow } from '@/data/maintenance/here';
 import { today } from '@/data/database/today';
@@ -14,12 +15,13 @@ export const metadata = { title: 'Gym' };
 export default async function GymPage() {
   const db = await database();
   const folder = backupFolder(dataFolder());
-  const [settings, deleted, kept, upkeep, troubles] = await Promise.all([
+  const [settings, deleted, kept, upkeep, troubles, unreadable] = await Promise.all([
     settingsOf(db),
     trash(db),
     backups(folder),
     upkeepNow(),
     filmTroublesHere(),
+    unreadableCells(db),
   ]);
   return (
     <GymScreen
@@ -35,6 +37,7 @@ export default async function GymPage() {
       folder={folder}
       keptDays={KEPT_DAYS}
       troubles={troubles}
+      unreadable={unreadable}
       notices={<UpkeepNotices upkeep={upkeep} today={today()} />}
     />
   );

@@ -59,11 +59,11 @@ export async function loadBench(db: Db, clipId: string): Promise<SavedBench | nu
           strike.to_frame !== null && { span: { from: strike.from_frame, to: strike.to_frame } }),
         ...(strike.combination !== null && { combination: strike.combination }),
         ...(strike.is_automatic === 1 && { isAutomatic: true as const }),
-        ...(strike.school !== null && { school: COLUMNS.strike.school.read(strike.school) }),
+        ...(strike.school !== null && { school: COLUMNS.strike.school.readOr(strike.school, {}) }),
         ...(strike.situation !== null && { situation: strike.situation }),
         ...(strike.range !== null && { range: strike.range }),
         ...(strike.audit !== null && {
-          audit: COLUMNS.strike.audit.read(strike.audit),
+          audit: COLUMNS.strike.audit.readOr(strike.audit, {}),
         }),
         marks: Object.fromEntries(
           marks
@@ -91,7 +91,8 @@ export async function saveBench(
   return db.transaction().execute(async (trx): Promise<SaveOutcome> => {
     const clip = await trx
       .selectFrom('clip')
-      .select(['revision', 'frame_times'])
+      .select(['revision', 'frame_times', 'purpose', 'scale', 'target', 'rectangle', 'lens'])
+      .select(['refused', 'corrections'])
       .where('id', '=', clipId)
       .executeTakeFirst();
     if (!clip) return { kind: 'gone' };
@@ -102,15 +103,15 @@ export async function saveBench(
       .set({
         view: document.view,
         capture_rate: document.captureRate,
-        purpose: document.purpose && COLUMNS.clip.purpose.write(document.purpose),
+        purpose: COLUMNS.clip.purpose.over(clip.purpose, document.purpose),
         intent: document.intent ?? null,
         round: document.round ?? null,
-        scale: document.scale && COLUMNS.clip.scale.write(document.scale),
-        target: document.target && COLUMNS.clip.target.write(document.target),
-        rectangle: document.rectangle && COLUMNS.clip.rectangle.write(document.rectangle),
-        lens: document.lens && COLUMNS.clip.lens.write(document.lens),
-        refused: COLUMNS.clip.refused.write(document.refused),
-        corrections: COLUMNS.clip.corrections.write(document.corrections),
+        scale: COLUMNS.clip.scale.over(clip.scale, document.scale),
+        target: COLUMNS.clip.target.over(clip.target, document.target),
+        rectangle: COLUMNS.clip.rectangle.over(clip.rectangle, document.rectangle),
+        lens: COLUMNS.clip.lens.over(clip.lens, document.lens),
+        refused: COLUMNS.clip.refused.over(clip.refused, document.refused),
+        corrections: COLUMNS.clip.corrections.over(clip.corrections, document.corrections),
         revision: revision + 1,
         updated_at: now(),
       })
@@ -150,6 +151,12 @@ async function saveStrikes(
     .where('removed_at', 'is', null)
     .$if(ids.length > 0, (query) => query.where('id', 'not in', ids))
     .execute();
+  const before = await trx
+    .selectFrom('strike')
+    .select(['id', 'school', 'audit'])
+    .where('id', 'in', ids)
+    .execute();
+  const kept = new Map(before.map((row) => [row.id, row]));
   for (const [position, strike] of strikes.entries()) {
     const { id, technique, side, span, combination = null, isAutomatic = false } = strike;
     const { school = null, situation = null, range = null, audit = null } = strike;
@@ -157,10 +164,10 @@ async function saveStrikes(
     const isMarked = new Set(marks.map(([event]) => event));
     const missing = eventsOf(techniqueById(technique)).filter((event) => !isMarked.has(event));
     const values = {
-      school: school && COLUMNS.strike.school.write(school),
+      school: COLUMNS.strike.school.over(kept.get(id)?.school ?? null, school),
       situation,
       range,
-      audit: audit && COLUMNS.strike.audit.write(audit),
+      audit: COLUMNS.strike.audit.over(kept.get(id)?.audit ?? null, audit),
       technique,
       side,
       position,

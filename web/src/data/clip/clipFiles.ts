@@ -27,7 +27,7 @@ export interface Incoming {
 }
 
 /** Space that must stay free on the disk for the rest of the machine, bytes. */
-function reserve(): number {
+export function reserve(): number {
   return Number(process.env.SINEW_KEEP_FREE_MB ?? 200) * 1024 * 1024;
 }
 

@@ -1,36 +1,51 @@
-/** The one way in which JSON goes into a column and comes out of it. */
+/**
+ * The one way in which JSON goes into a column and comes out of it. What cannot be read (any more) takes no
+ * page down: it counts as nothing said, stays where it is, and is told of under Gym (`unreadable.ts`).
+ */
 import type { z } from 'zod';
-import { Problem } from '@sinew/core/foundation/problem/problem';
+import { logUnreadable } from '../log/log';
 
 export interface JsonColumn<T> {
-  /** @throws Problem `unreadable` when it is no longer what this column holds */
-  read(text: string): T;
-  /** The same of a column that may be empty. */
+  /** What is kept in it, as in "the marks of a strike". */
+  readonly what: string;
+  /** Null where nothing is kept, or nothing that can be read. */
+  read(text: string | null): T | null;
   readOr<Other>(text: string | null, otherwise: Other): T | Other;
+  isReadable(text: string | null): boolean;
   write(value: T): string;
+  /**
+   * What is to stand in the column for a value that takes the place of another text: the text itself where
+   * it cannot be read and nothing new was said, so that nobody loses it by saving something else.
+   */
+  over(text: string | null, value: T | null): string | null;
 }
 
-/** @param what is kept in it, as in "the marks of a strike" */
 export function jsonColumn<T>(what: string, schema: z.ZodType<T>): JsonColumn<T> {
-  const read = (text: string): T => {
-    const parsed = schema.safeParse(parsedJson(text));
-    if (parsed.success) return parsed.data;
-    throw new Problem(
-      'unreadable',
-      {
-        happened: `What is kept of ${what} cannot be read.`,
-        safe: 'Nothing was changed.',
-        todo: 'Save a support file under Gym; a backup from before can be gone back to there.',
-      },
-      { cause: parsed.error },
-    );
+  const parsed = (text: string) => schema.safeParse(parsedJson(text));
+  const isReadable = (text: string | null) => text === null || parsed(text).success;
+  const readOr = <Other>(text: string | null, otherwise: Other): T | Other => {
+    if (text === null) return otherwise;
+    const found = parsed(text);
+    if (found.success) return found.data;
+    logUnreadable(what);
+    return otherwise;
   };
+  const write = (value: T) => JSON.stringify(value);
   return {
-    read,
-    readOr: (text, otherwise) => (text === null ? otherwise : read(text)),
-    write: (value) => JSON.stringify(value),
+    what,
+    isReadable,
+    readOr,
+    read: (text) => readOr(text, null),
+    write,
+    over: (text, value) => {
+      if (isNothing(value) && !isReadable(text)) return text;
+      return value === null ? null : write(value);
+    },
   };
 }
+
+const isNothing = (value: unknown) =>
+  value === null || (typeof value === 'object' && Object.keys(value).length === 0);
 
 function parsedJson(text: string): unknown {
   try {

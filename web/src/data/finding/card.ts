@@ -112,7 +112,7 @@ async function judgedOf(db: Db, cue: Cue): Promise<{ id: MeasureId; then: Readin
     .where('strike_id', '=', cue.strikeId)
     .where('fault', '=', cue.fault)
     .executeTakeFirst();
-  const [first] = row ? COLUMNS.finding.judged_by.read(row.judged_by) : [];
+  const [first] = row ? COLUMNS.finding.judged_by.readOr(row.judged_by, []) : [];
   if (!first || !isOfReading(first.limit) || !first.measured || isAbsent(first.measured))
     return null;
   const id = MEASURE_IDS.find((one) => isOfReading(first.limit) && one === first.limit.reading);

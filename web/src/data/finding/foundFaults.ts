@@ -69,7 +69,7 @@ function shown(row: ToJudge, readings: Readings, library: Library): Shows {
   const strike = {
     ...(row.situation !== null && { situation: row.situation }),
     ...(row.range !== null && { range: row.range }),
-    ...(row.audit !== null && { audit: COLUMNS.strike.audit.read(row.audit) }),
+    audit: COLUMNS.strike.audit.readOr(row.audit, {}),
     school: schoolIn(row.school),
   };
   const student = { school: schoolIn(row.own_school) };

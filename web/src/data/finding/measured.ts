@@ -252,8 +252,9 @@ export async function strikesNow(
         readings: unpacked(update?.measured?.readings ?? kept!.readings!),
         links:
           update?.measured?.links ??
-          (COLUMNS.measured.links.read(kept!.links!) as MeasuredStrike['links']),
-        shows: update?.shows ?? COLUMNS.measured.shows.read(kept!.shows!),
+          (COLUMNS.measured.links.readOr(kept!.links, {}) as MeasuredStrike['links']),
+        shows:
+          update?.shows ?? COLUMNS.measured.shows.readOr(kept!.shows, { found: [], clear: [] }),
       },
     ];
   });

@@ -17,14 +17,11 @@ export interface CameraSetup {
 
 export async function cameraSetups(db: Db): Promise<CameraSetup[]> {
   const rows = await db.selectFrom('camera_setup').selectAll().orderBy('name').execute();
-  return rows.map((row) => ({
-    id: row.id,
-    name: row.name,
-    width: row.width,
-    height: row.height,
-    calibration: COLUMNS.camera_setup.calibration.read(row.calibration),
-    updatedAt: row.updated_at,
-  }));
+  return rows.flatMap((row) => {
+    const calibration = COLUMNS.camera_setup.calibration.read(row.calibration);
+    const { id, name, width, height, updated_at: updatedAt } = row;
+    return calibration ? [{ id, name, width, height, calibration, updatedAt }] : [];
+  });
 }
 
 /** Keep a set-up under a name; one that has it already is replaced. */

@@ -60,7 +60,7 @@ export async function floorFacts(db: Db): Promise<ReadonlyMap<string, FloorFacts
         isToConfirm: to_confirm === 1,
       })),
       newest: newest ? { id: newest.id, technique: strikes[0]?.technique ?? null } : null,
-      links: told ? (COLUMNS.measured.links.read(told) as FloorFacts['links']) : {},
+      links: COLUMNS.measured.links.readOr(told ?? null, {}) as FloorFacts['links'],
       work: (workBy.get(id) ?? []).map(({ id: workId, name, technique, next_check, sessions }) => ({
         name,
         technique,

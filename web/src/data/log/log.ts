@@ -52,6 +52,11 @@ export function logFailed(request: Request, error: unknown): void {
   write('error', 'failed', { method: request.method, path: pathOf(request), ...traceOf(error) });
 }
 
+/** What is kept of something cannot be read: what, and not whose. */
+export function logUnreadable(what: string): void {
+  write('warn', 'unreadable', { what });
+}
+
 /** Work in the background that is done. */
 export function logDone(job: string): void {
   write('info', 'done', { job });

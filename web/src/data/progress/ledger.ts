@@ -197,8 +197,8 @@ export async function testsOf(db: Db, studentId: string): Promise<KeptTest[]> {
     .orderBy('day', 'desc')
     .orderBy('created_at', 'desc')
     .execute();
-  return rows.map(({ id, day, given: json }) => {
+  return rows.flatMap(({ id, day, given: json }) => {
     const given = COLUMNS.field_test.given.read(json);
-    return { id, day, given, results: resultsOf(given) };
+    return given ? [{ id, day, given, results: resultsOf(given) }] : [];
   });
 }

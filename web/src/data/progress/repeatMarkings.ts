@@ -122,7 +122,7 @@ async function trials(db: Db): Promise<Readings[][]> {
       if (!strike) continue;
       const all = [
         strike.marks,
-        ...again.map(({ marks }) => COLUMNS.repeat_marking.marks.read(marks)),
+        ...again.flatMap(({ marks }) => COLUMNS.repeat_marking.marks.read(marks) ?? []),
       ];
       found.push(all.map((marks) => measureInClip(clip, { ...strike, marks }).readings));
     }

@@ -1,9 +1,9 @@
 /** The rows of a gym's file put beside those that are here, in one transaction. */
+import { sql } from 'kysely';
 import { now, type Db } from '../database/db';
 import { gymForWriting } from '../gym/gym';
-import { insertRow, rowsOf, type Row, type TableName } from './gymTables';
-
-export type Contents = Readonly<Record<TableName, Row[]>>;
+import { insertRow, type Row, type TableName } from './gymTables';
+import type { Staged } from './stagedTables';
 
 export interface TakenOver {
   readonly added: { readonly students: number; readonly clips: number; readonly rows: number };
@@ -27,103 +27,109 @@ const NUMBERED: readonly TableName[] = ['detection', 'library_change'];
 /**
  * Into an empty gym with its name and library, into another one beside what is there. What is here
  * already stays as it is.
+ *
+ * @param asFound a clip as its film is
  */
-export async function takeOver(trx: Db, contents: Contents): Promise<TakenOver> {
+export async function takeOver(
+  trx: Db,
+  { rows, manifest }: Pick<Staged, 'rows' | 'manifest'>,
+  asFound: (clip: Row) => Row,
+): Promise<TakenOver> {
   const here = await gymForWriting(trx);
   const isEmpty = !(await trx.selectFrom('student').select('id').executeTakeFirst());
-  const [gym] = contents.gym;
-  if (isEmpty && gym) {
-    const { id: _, created_at: __, ...rest } = gym;
-    await trx.updateTable('gym').set(rest).where('id', '=', here.id).execute();
+  if (isEmpty) {
+    for (const { id: _, created_at: __, ...rest } of rows('gym')) {
+      await trx.updateTable('gym').set(rest).where('id', '=', here.id).execute();
+    }
   }
-  const idsOf = async (table: TableName) =>
-    new Set((await rowsOf(trx, table)).map((row) => String(row.id)));
-  let rows = 0;
-  const add = async (table: TableName, wanted: readonly Row[]): Promise<Set<string>> => {
+  let added = 0;
+  /** The ids of those that came. */
+  const add = async (
+    table: TableName,
+    isWanted: (row: Row) => boolean,
+    change: (row: Row) => Row = (row) => row,
+  ): Promise<Set<string>> => {
     const ids = new Set<string>();
-    for (const row of wanted) {
-      const { id, ...rest } = row;
-      await insertRow(trx, table, NUMBERED.includes(table) ? rest : row);
+    for (const row of rows(table)) {
+      if (!isWanted(row)) continue;
+      const { id, ...rest } = change(row);
+      await insertRow(
+        trx,
+        table,
+        NUMBERED.includes(table) || id === undefined ? rest : { id, ...rest },
+      );
       ids.add(String(id));
-      rows += 1;
+      added += 1;
     }
     return ids;
   };
   /** Rows whose id is not here, and whose owner is. */
   const missing = async (table: TableName, own?: { column: string; ids: ReadonlySet<string> }) => {
-    const known = await idsOf(table);
-    return contents[table].filter(
-      (row) =>
-        !known.has(String(row.id)) &&
-        (!own || row[own.column] === null || own.ids.has(String(row[own.column]))),
-    );
+    const known = await valuesOf(trx, table, 'id');
+    return (row: Row) =>
+      !known.has(String(row.id)) &&
+      (!own || row[own.column] === null || own.ids.has(String(row[own.column])));
   };
   const ofGym = (row: Row): Row => ({ ...row, gym_id: here.id });
 
-  if (isEmpty) await add('library_change', contents.library_change.map(ofGym));
-  const setups = new Set((await rowsOf(trx, 'camera_setup')).map(({ name }) => name));
-  const newSetups = (await missing('camera_setup')).filter(({ name }) => !setups.has(name!));
-  await add('camera_setup', newSetups.map(ofGym));
+  if (isEmpty) await add('library_change', () => true, ofGym);
+  const setups = await valuesOf(trx, 'camera_setup', 'name');
+  const isNewSetup = await missing('camera_setup');
+  await add('camera_setup', (row) => isNewSetup(row) && !setups.has(String(row.name)), ofGym);
 
-  const students = await add('student', (await missing('student')).map(ofGym));
-  const everybody = await idsOf('student');
-  await add('consent', await missing('consent', { column: 'student_id', ids: everybody }));
+  const students = await add('student', await missing('student'), ofGym);
+  const everybody = await valuesOf(trx, 'student', 'id');
+  const ofStudent = { column: 'student_id', ids: everybody };
+  await add('consent', await missing('consent', ofStudent));
 
-  const filmKey = ({ student_id, sha256: hash }: Row) => `${student_id} ${hash}`;
-  const films = new Set((await rowsOf(trx, 'clip')).map(filmKey));
-  const newClips = (await missing('clip', { column: 'student_id', ids: everybody })).filter(
-    (clip) => !films.has(filmKey(clip)),
+  const films = await valuesOf(trx, 'clip', "student_id || ' ' || sha256");
+  const isNewClip = await missing('clip', ofStudent);
+  const clips = await add(
+    'clip',
+    (clip) => isNewClip(clip) && !films.has(`${clip.student_id} ${clip.sha256}`),
+    asFound,
   );
-  const clips = await add('clip', newClips);
-  const strikes = new Set<string>();
+  let strikes: ReadonlySet<string> = new Set();
   for (const table of OF_CLIP) {
-    const own = contents[table].filter((row) => clips.has(String(row.clip_id)));
-    const added = await add(table, own);
-    if (table === 'strike') added.forEach((id) => strikes.add(id));
+    const came = await add(table, (row) => clips.has(String(row.clip_id)));
+    if (table === 'strike') strikes = came;
   }
   await add(
     'view_pair',
-    contents.view_pair.filter(
-      (pair) => clips.has(String(pair.first_clip_id)) && clips.has(String(pair.second_clip_id)),
-    ),
+    (pair) => clips.has(String(pair.first_clip_id)) && clips.has(String(pair.second_clip_id)),
   );
-  for (const table of OF_STRIKE) {
-    await add(
-      table,
-      contents[table].filter((row) => strikes.has(String(row.strike_id))),
-    );
-  }
-  const findings = await idsOf('finding');
-  const active = new Set(
-    (await rowsOf(trx, 'cue'))
-      .filter(({ status }) => status === 'active')
-      .map((cue) => `${cue.student_id} ${cue.technique}`),
+  for (const table of OF_STRIKE) await add(table, (row) => strikes.has(String(row.strike_id)));
+
+  const findings = await valuesOf(trx, 'finding', 'id');
+  const active = await valuesOf(
+    trx,
+    'cue',
+    "case status when 'active' then student_id || ' ' || technique end",
   );
-  const cues = (await missing('cue', { column: 'finding_id', ids: findings })).map((cue): Row =>
+  await add('cue', await missing('cue', { column: 'finding_id', ids: findings }), (cue) =>
     cue.status === 'active' && active.has(`${cue.student_id} ${cue.technique}`)
       ? { ...cue, status: 'closed', closed_at: now(), closed_because: 'replaced' }
       : cue,
   );
-  await add('cue', cues);
-  const cueIds = await idsOf('cue');
-  const prescriptions = await missing('prescription', { column: 'student_id', ids: everybody });
-  await add(
-    'prescription',
-    prescriptions.map((row) => ({
-      ...row,
-      cue_id: cueIds.has(String(row.cue_id)) ? row.cue_id! : null,
-    })),
-  );
+  const cues = await valuesOf(trx, 'cue', 'id');
+  await add('prescription', await missing('prescription', ofStudent), (row) => ({
+    ...row,
+    cue_id: cues.has(String(row.cue_id)) ? row.cue_id! : null,
+  }));
   for (const table of ['drill_log', 'gate_step', 'note', 'field_test'] as const) {
-    await add(table, await missing(table, { column: 'student_id', ids: everybody }));
+    await add(table, await missing(table, ofStudent));
   }
-  const plan = await missing('plan_item', { column: 'student_id', ids: everybody });
-  await add('plan_item', plan.map(ofGym));
+  await add('plan_item', await missing('plan_item', ofStudent), ofGym);
+  const of = (table: TableName) => manifest.counts[table] ?? 0;
   return {
-    added: { students: students.size, clips: clips.size, rows },
-    present: {
-      students: contents.student.length - students.size,
-      clips: contents.clip.length - clips.size,
-    },
+    added: { students: students.size, clips: clips.size, rows: added },
+    present: { students: of('student') - students.size, clips: of('clip') - clips.size },
   };
+}
+
+/** What an expression of ours is in each row of a table, as text; nulls left out. */
+async function valuesOf(trx: Db, table: TableName, expression: string): Promise<Set<string>> {
+  const { rows } = await sql<{ value: string | null }>`
+    select ${sql.raw(expression)} as value from ${sql.table(table)}`.execute(trx);
+  return new Set(rows.flatMap(({ value }) => (value === null ? [] : [String(value)])));
 }

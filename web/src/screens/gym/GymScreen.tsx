@@ -5,6 +5,7 @@ import type { ReactNode } from 'react';
 import type { Backup } from '@/data/maintenance/backups';
 import type { Settings } from '@/data/gym/gym';
 import type { FilmTrouble } from '@/data/maintenance/filmCheck';
+import type { Unreadable } from '@/data/database/unreadable';
 import type { Trashed } from '@/data/maintenance/trash';
 import { MainBar } from '@/ui/mainBar';
 import { Backups } from './Backups';
@@ -12,6 +13,7 @@ import { FilmTroubles } from './FilmTroubles';
 import { GymFile } from './GymFile';
 import { SettingsForm } from './SettingsForm';
 import { Trash } from './Trash';
+import { Unreadables } from './Unreadables';
 
 /** The gym itself: its name and grades, its data in and out, what was deleted, the backups. */
 export function GymScreen({
@@ -21,6 +23,7 @@ export function GymScreen({
   folder,
   keptDays,
   troubles,
+  unreadable,
   notices,
 }: {
   settings: Settings;
@@ -30,6 +33,7 @@ export function GymScreen({
   folder: string;
   keptDays: number;
   troubles: readonly FilmTrouble[];
+  unreadable: readonly Unreadable[];
   /** What the coach has to decide before Sinew goes on; see `UpkeepNotices`. */
   notices: ReactNode;
 }) {
@@ -71,6 +75,7 @@ export function GymScreen({
             </section>
           </div>
           <FilmTroubles troubles={troubles} />
+          <Unreadables cells={unreadable} />
           <Trash trash={trash} keptDays={keptDays} />
         </div>
       </main>

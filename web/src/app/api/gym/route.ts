@@ -11,6 +11,7 @@ import { ownPagesOnly } from '@/app/api/answers';
 import { clipFiles } from '@/data/clip/clipFilesHere';
 import { database } from '@/data/database/database';
 import { dataFolder } from '@/data/database/dataFolder';
+import { backUpHere } from '@/data/maintenance/here';
 import { exportGym } from '@/data/transfer/gymExport';
 import { importGym, verifyGym } from '@/data/transfer/gymImport';
 import { today } from '@/data/database/today';
@@ -39,6 +40,8 @@ export const PUT = ownPagesOnly(async (request) => {
       createWriteStream(path, { mode: 0o600 }),
     );
     if (isCheck) return Response.json({ checked: await verifyGym(path, incoming) });
+    // A way back, whatever the file does to the gym.
+    await backUpHere();
     const imported = await importGym(await database(), clipFiles(), path, incoming);
     revalidatePath('/', 'layout');
     return Response.json({ imported });

@@ -1,0 +1,164 @@
+/**
+ * The rows of a gym's file in a database of their own, on the disk and not in memory, before any of them
+ * comes to the gym: as they were when the file was made, then brought up to date, then looked at one by one.
+ */
+import { join } from 'node:path';
+import { setImmediate } from 'node:timers/promises';
+import { Writable } from 'node:stream';
+import { StringDecoder } from 'node:string_decoder';
+import Database from 'better-sqlite3';
+import { Kysely, Migrator, SqliteDialect } from 'kysely';
+import { traceOf } from '../log/log';
+import type { Db } from '../database/db';
+import { MIGRATIONS } from '../database/migrations';
+import { parsedAs } from './flatJson';
+import { MANIFEST, manifestSchema, SCHEMA, type Manifest } from './gymManifest';
+import { rowSchema, TABLES, type Row, type TableName } from './gymTables';
+import { checkParts, collected, hashed, wrong, type Zip } from './gymZip';
+import { wrongWithRow } from './rowMeaning';
+
+const LARGEST_MANIFEST = 16 * 1024 * 1024;
+/** A row with the landmarks of ten minutes in it has fewer letters. */
+const LONGEST_LINE = 64 * 1024 * 1024;
+
+export interface Staged {
+  readonly manifest: Manifest;
+  /** One after the other, in the order of the file; nothing else is asked of it meanwhile. */
+  rows(table: TableName): Iterable<Row>;
+  close(): Promise<void>;
+}
+
+/**
+ * @param folder where the database waits; its keeper removes it
+ * @throws GymFileError when a part, a row or what refers to what is not as it can be
+ */
+export async function staged(zip: Zip, folder: string): Promise<Staged> {
+  const text = await collected(zip, MANIFEST, LARGEST_MANIFEST);
+  const manifest = parsedAs(manifestSchema, text.toString(), { where: MANIFEST, deepest: 3 });
+  if (!(manifest.schema in MIGRATIONS)) {
+    throw wrong(`This file was made by a newer Sinew (${manifest.schema}, here ${SCHEMA}).`);
+  }
+  await checkParts(zip, manifest, MANIFEST, folder);
+  const database = new Database(join(folder, 'tables.db'));
+  // It lives as long as this import.
+  database.pragma('journal_mode = off');
+  database.pragma('synchronous = off');
+  database.pragma('foreign_keys = on');
+  const tables: Db = new Kysely({ dialect: new SqliteDialect({ database }) });
+  const close = () => tables.destroy();
+  try {
+    await migrated(tables, manifest.schema);
+    for (const table of TABLES) await load(database, tables, zip, manifest, table);
+    await migrated(tables, SCHEMA);
+    const rows = (table: TableName) =>
+      database.prepare(`select * from "${table}" order by rowid`).iterate() as Iterable<Row>;
+    const all = { manifest, rows, close };
+    for (const table of TABLES) await lookThrough(all, table);
+    return all;
+  } catch (error) {
+    await close();
+    throw error;
+  }
+}
+
+async function migrated(tables: Db, schema: string): Promise<void> {
+  const provider = { getMigrations: async () => ({ ...MIGRATIONS }) };
+  const { error } = await new Migrator({ db: tables, provider }).migrateTo(schema);
+  if (!error) return;
+  if (isOfRows(error)) throw wrong('Its rows do not fit together.');
+  throw error;
+}
+
+/** SQLite says that rows break a rule of the tables; anything else is a fault of ours or of the disk. */
+export const isOfRows = (error: unknown) =>
+  /^SQLITE_(CONSTRAINT|MISMATCH|TOOBIG)/.test(String((traceOf(error) as { code?: string }).code));
+
+async function load(
+  database: Database.Database,
+  tables: Db,
+  zip: Zip,
+  manifest: Manifest,
+  table: TableName,
+): Promise<void> {
+  const schema = await rowSchema(tables, table);
+  // A table that came later.
+  if (schema === null) return;
+  const name = `tables/${table}.jsonl`;
+  if (!manifest.files[name]) throw wrong(`The file lacks ${name}.`);
+  const insert = inserting(database, table);
+  let rows = 0;
+  let problem: unknown = null;
+  const take = (line: string) => {
+    if (line === '' || problem !== null) return;
+    rows += 1;
+    const where = `${name}, line ${rows}`;
+    try {
+      const row = parsedAs(schema, line, { where, deepest: 2 });
+      insert(row);
+    } catch (error) {
+      problem = isOfRows(error) ? wrong(`${where} does not fit the rows before it.`) : error;
+    }
+  };
+  database.exec('begin');
+  await hashed(zip, name, manifest, linesTo(take, name));
+  database.exec('commit');
+  // A row that is none is told only when the file is what it says it is.
+  if (problem !== null) throw problem;
+  if (rows !== manifest.counts[table]) throw wrong(`${name} has not as many rows as it says.`);
+}
+
+function inserting(database: Database.Database, table: TableName): (row: Row) => void {
+  let statement: Database.Statement | null = null;
+  let names: readonly string[] = [];
+  return (row) => {
+    if (statement === null) {
+      names = Object.keys(row);
+      const columns = names.map((name) => `"${name}"`).join(', ');
+      const places = names.map(() => '?').join(', ');
+      statement = database.prepare(`insert into "${table}" (${columns}) values (${places})`);
+    }
+    statement.run(names.map((name) => row[name]));
+  };
+}
+
+/** So many rows are looked at before others have their turn. */
+const AT_ONCE = 500;
+
+async function lookThrough({ manifest, rows }: Staged, table: TableName): Promise<void> {
+  let at = 0;
+  for (const row of rows(table)) {
+    at += 1;
+    const why = wrongWithRow(table, row) ?? wrongWithFilm(table, row, manifest);
+    if (why) throw wrong(`tables/${table}.jsonl, row ${at}: ${why}`);
+    if (at % AT_ONCE === 0) await setImmediate();
+  }
+}
+
+/** A clip has its film in the file, or the file says that it was missing, or it is gone for good. */
+function wrongWithFilm(table: TableName, row: Row, { files, missing }: Manifest): string | null {
+  if (table !== 'clip' || row.purged_at !== null) return null;
+  const film = String(row.sha256);
+  return files[`clips/${film}.bin`] || missing.includes(film)
+    ? null
+    : 'its film is not in the file.';
+}
+
+/** Cuts what is written to it into lines; the last one has an end too. */
+function linesTo(take: (line: string) => void, name: string): Writable {
+  const decoder = new StringDecoder('utf8');
+  let rest = '';
+  return new Writable({
+    write(chunk: Buffer, _, done) {
+      const lines = (rest + decoder.write(chunk)).split('\n');
+      rest = lines.pop()!;
+      lines.forEach(take);
+      done(
+        rest.length > LONGEST_LINE ? wrong(`${name} has a longer line than any row has.`) : null,
+      );
+    },
+    final(done) {
+      take(rest + decoder.end());
+      done();
+    },
+  });
+}
