@@ -15,6 +15,7 @@ import { decodeDetections, encodeDetections } from '@/api/detectionBlob';
 import * as ends from '@/api/endpoints';
 import type { JobRequest } from '@/api/job';
 import { measureAllLater, measureClipLater } from '@/data/finding/measureLater';
+import { setTrashed } from '@/data/maintenance/trash';
 import { startApp, type TestApp } from './app';
 import { EMPTY_BENCH, film, markedClip, student, type MarkedClip } from './support';
 
@@ -113,6 +114,41 @@ describe('clips', () => {
     const ofNobody = await refusal(await post({ ...query, student: 'nobody' }));
     expect(ofNobody.status).toBeGreaterThanOrEqual(400);
     expect(ofNobody.status).toBeLessThan(500);
+  });
+
+  it.each([
+    ['by itself', 'clip'],
+    ['with its student', 'student'],
+  ] as const)('put away %s answer on none of their routes, and come back', async (_, kind) => {
+    const owner = await student(app.gym);
+    const { clipId, strikeId, document } = await markedClip(app.gym, owner);
+    const whose = kind === 'clip' ? clipId : owner;
+    const bench = { revision: 1, document };
+    const asked: readonly [string, RequestInit?][] = [
+      [`/api/clips/${clipId}/file`],
+      [`/api/clips/${clipId}/bench`],
+      [`/api/clips/${clipId}/bench`, json('PUT', bench)],
+      [`/api/clips/${clipId}/detections`],
+      [`/api/clips/${clipId}/detections`, { method: 'POST', body: encodeDetections([]) }],
+      [`/api/clips/${clipId}/document`],
+      [`/api/clips/${clipId}/facts`],
+      [`/api/clips/${clipId}/second`],
+      [`/api/clips/${clipId}/second`, { method: 'DELETE' }],
+      [`/api/clips/${clipId}/series`, { method: 'DELETE' }],
+      [`/api/clips/${clipId}/survey`],
+      [`/api/clips/${clipId}/tracking`],
+      [`/api/clips/${clipId}/tracking`, { method: 'DELETE' }],
+      [`/api/strikes/${strikeId}/set`],
+    ];
+    await setTrashed(app.gym.db, kind, whose, true);
+    for (const [path, init] of asked) {
+      const answer = await app.fetch(path, init);
+      expect(await refusal(answer), path).toMatchObject({ status: 404, code: 'gone' });
+    }
+    await setTrashed(app.gym.db, kind, whose, false);
+    for (const [path, init] of asked.filter(([, given]) => given === undefined)) {
+      expect((await app.fetch(path, init)).status, path).toBe(200);
+    }
   });
 
   it('give their film whole or in part, as a film and nothing else', async () => {

@@ -1,27 +1,22 @@
 import { Problem } from '@sinew/core/foundation/problem/problem';
-import { bodyOf, CLIP_GONE, fresh, ownPagesOnly, there } from '@/app/api/answers';
+import { bodyOf, CLIP_GONE, fresh, there } from '@/app/api/answers';
 import { SAVE_BENCH } from '@/api/endpoints';
 import { loadBench, saveBench } from '@/data/bench/bench';
-import { database } from '@/data/database/database';
 import { measureClipLater } from '@/data/finding/measureLater';
-
-interface Context {
-  params: Promise<{ id: string }>;
-}
+import { ofClip } from '../ofClip';
 
 /** What is set on the bench, as it is on disk. */
-export const GET = ownPagesOnly(async (_, { params }: Context) =>
-  fresh(there(await loadBench(await database(), (await params).id), CLIP_GONE)),
+export const GET = ofClip(async (_, { db, clip }) =>
+  fresh(there(await loadBench(db, clip.id), CLIP_GONE)),
 );
 
 /** Save what the coach has set on the bench. */
-export const PUT = ownPagesOnly(async (request, { params }: Context) => {
+export const PUT = ofClip(async (request, { db, clip: { id } }) => {
   const wanted = await bodyOf(request, SAVE_BENCH.sends, {
     happened: 'The marks could not be read, so they were not saved.',
     safe: 'What was saved before is safe.',
     todo: 'Reload the page.',
   });
-  const [db, { id }] = await Promise.all([database(), params]);
   const outcome = await saveBench(db, id, wanted);
   if (outcome.kind === 'gone') throw new Problem('gone', CLIP_GONE);
   if (outcome.kind === 'conflict') {

@@ -1,26 +1,22 @@
 import { Problem } from '@sinew/core/foundation/problem/problem';
 import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
-import { done, ownPagesOnly, there } from '@/app/api/answers';
-import { database } from '@/data/database/database';
+import { done, there } from '@/app/api/answers';
 import { addDetections, detectionsOf } from '@/data/clip/trackings';
 import { decodeDetections, encodeDetections } from '@/api/detectionBlob';
-
-interface Context {
-  params: Promise<{ id: string }>;
-}
+import { ofClip } from '../ofClip';
 
 /** Everything the body tracker has seen of this clip so far. */
-export const GET = ownPagesOnly(async (_, { params }: Context) => {
-  const detections = await detectionsOf(await database(), (await params).id);
+export const GET = ofClip(async (_, { db, clip }) => {
+  const detections = await detectionsOf(db, clip.id);
   return new Response(encodeDetections(detections), {
     headers: { 'content-type': 'application/octet-stream', 'cache-control': 'no-store' },
   });
 });
 
 /** More of it. */
-export const POST = ownPagesOnly(async (request, { params }: Context) => {
+export const POST = ofClip(async (request, { db, clip }) => {
   const detections = decoded(new Uint8Array(await request.arrayBuffer()));
-  const isKept = await addDetections(await database(), (await params).id, detections);
+  const isKept = await addDetections(db, clip.id, detections);
   there(isKept, { happened: 'This clip is not being tracked.', safe: 'Nothing was kept.' });
   return done();
 });

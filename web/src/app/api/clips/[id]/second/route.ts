@@ -1,24 +1,17 @@
-import { bodyOf, done, fresh, ownPagesOnly, there } from '@/app/api/answers';
+import { bodyOf, done, fresh, there } from '@/app/api/answers';
 import { JOIN } from '@/api/endpoints';
 import { joinClips, partClips, secondViewOf } from '@/data/clip/viewPairs';
-import { database } from '@/data/database/database';
 import { measureClipLater } from '@/data/finding/measureLater';
-
-interface Context {
-  params: Promise<{ id: string }>;
-}
+import { ofClip } from '../ofClip';
 
 /** The clip joined with this one, its bench and the offset between their clocks; null for none. */
-export const GET = ownPagesOnly(async (_, { params }: Context) =>
-  fresh(await secondViewOf(await database(), (await params).id)),
-);
+export const GET = ofClip(async (_, { db, clip }) => fresh(await secondViewOf(db, clip.id)));
 
-export const PUT = ownPagesOnly(async (request, { params }: Context) => {
+export const PUT = ofClip(async (request, { db, clip: { id } }) => {
   const { clip, offset } = await bodyOf(request, JOIN.sends, {
     happened: 'The other clip or the offset is missing.',
     safe: 'Nothing was joined.',
   });
-  const [db, { id }] = [await database(), await params];
   there(await joinClips(db, id, clip, offset), {
     happened: 'These two clips do not belong to one student.',
     safe: 'Nothing was joined.',
@@ -27,9 +20,8 @@ export const PUT = ownPagesOnly(async (request, { params }: Context) => {
   return done();
 });
 
-export const DELETE = ownPagesOnly(async (_, { params }: Context) => {
-  const { id } = await params;
-  await partClips(await database(), id);
+export const DELETE = ofClip(async (_, { db, clip: { id } }) => {
+  await partClips(db, id);
   await measureClipLater(id);
   return done();
 });

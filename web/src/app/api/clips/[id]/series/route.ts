@@ -4,23 +4,18 @@ import { Problem } from '@sinew/core/foundation/problem/problem';
 import { detectionsOnFilm } from '@sinew/core/observe/track/onFilm';
 import { realFrameTimes } from '@sinew/core/observe/track/time';
 import type { SpaceTrack } from '@sinew/core/observe/track/track';
-import { bodyOf, CLIP_GONE, done, ownPagesOnly, there } from '@/app/api/answers';
+import { bodyOf, CLIP_GONE, done, there } from '@/app/api/answers';
 import { KEEP_SERIES } from '@/api/endpoints';
 import { loadBench } from '@/data/bench/bench';
-import { clipById } from '@/data/clip/clips';
 import { dropSeries, keepAsSeen, keepSeries, seriesOf } from '@/data/clip/series';
-import { database } from '@/data/database/database';
 import { measureClipLater } from '@/data/finding/measureLater';
-
-interface Context {
-  params: Promise<{ id: string }>;
-}
+import { ofClip } from '../ofClip';
 
 const safe = 'Nothing was kept.';
 
 /** A landmark series from elsewhere, in Sinew's own JSON, for the film of this clip. */
-export const PUT = ownPagesOnly(async (request, { params }: Context) => {
-  const { id } = await params;
+export const PUT = ofClip(async (request, { db, clip }) => {
+  const { id } = clip;
   const {
     fileName,
     begins,
@@ -29,8 +24,6 @@ export const PUT = ownPagesOnly(async (request, { params }: Context) => {
     happened: 'The series could not be read.',
     safe,
   });
-  const db = await database();
-  const clip = there(await clipById(db, id), CLIP_GONE);
   const { document } = there(await loadBench(db, id), CLIP_GONE);
   const track = trackIn(text);
   if (track.space === '3d') {
@@ -64,9 +57,8 @@ function trackIn(text: string) {
 }
 
 /** Forget it. */
-export const DELETE = ownPagesOnly(async (_, { params }: Context) => {
-  const { id } = await params;
-  await dropSeries(await database(), id);
+export const DELETE = ofClip(async (_, { db, clip: { id } }) => {
+  await dropSeries(db, id);
   await measureClipLater(id);
   return done();
 });

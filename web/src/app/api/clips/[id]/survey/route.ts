@@ -1,25 +1,18 @@
-import { bodyOf, done, fresh, ownPagesOnly, there } from '@/app/api/answers';
+import { bodyOf, done, fresh, there } from '@/app/api/answers';
 import { KEEP_SURVEY } from '@/api/endpoints';
 import { keepSurvey, surveyOf } from '@/data/clip/surveys';
 import { takeFoundStrikes } from '@/data/clip/takeFoundStrikes';
-import { database } from '@/data/database/database';
-
-interface Context {
-  params: Promise<{ id: string }>;
-}
+import { ofClip } from '../ofClip';
 
 /** What going through the film has told; null until it has been done. */
-export const GET = ownPagesOnly(async (_, { params }: Context) =>
-  fresh(await surveyOf(await database(), (await params).id)),
-);
+export const GET = ofClip(async (_, { db, clip }) => fresh(await surveyOf(db, clip.id)));
 
 /** Keep what the coach's browser has found. */
-export const PUT = ownPagesOnly(async (request, { params }: Context) => {
+export const PUT = ofClip(async (request, { db, clip: { id } }) => {
   const survey = await bodyOf(request, KEEP_SURVEY.sends, {
     happened: 'This is not a survey.',
     safe: 'Nothing was kept.',
   });
-  const [db, { id }] = [await database(), await params];
   there(await keepSurvey(db, id, survey), { happened: 'The survey is not of this clip.' });
   await takeFoundStrikes(db, id);
   return done();

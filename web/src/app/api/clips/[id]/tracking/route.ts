@@ -1,26 +1,19 @@
-import { bodyOf, done, fresh, ownPagesOnly, there } from '@/app/api/answers';
+import { bodyOf, done, fresh, there } from '@/app/api/answers';
 import { CHANGE_JOB } from '@/api/endpoints';
 import { takeFoundStrikes } from '@/data/clip/takeFoundStrikes';
 import { changeJob, dropJob, jobOf } from '@/data/clip/trackings';
-import { database } from '@/data/database/database';
 import { measureClipLater } from '@/data/finding/measureLater';
-
-interface Context {
-  params: Promise<{ id: string }>;
-}
+import { ofClip } from '../ofClip';
 
 /** How far the tracking of this clip has come; null when nobody has asked for it. */
-export const GET = ownPagesOnly(async (_, { params }: Context) =>
-  fresh(await jobOf(await database(), (await params).id)),
-);
+export const GET = ofClip(async (_, { db, clip }) => fresh(await jobOf(db, clip.id)));
 
 /** Start, pause, resume, or say how it went. */
-export const PUT = ownPagesOnly(async (request, { params }: Context) => {
+export const PUT = ofClip(async (request, { db, clip: { id } }) => {
   const wanted = await bodyOf(request, CHANGE_JOB.sends, {
     happened: 'This cannot be asked of the body tracker.',
     safe: 'Nothing was changed.',
   });
-  const [db, { id }] = [await database(), await params];
   there(await changeJob(db, id, wanted), { happened: 'This clip is not being tracked.' });
   if (wanted.kind === 'finish') {
     await takeFoundStrikes(db, id);
@@ -30,9 +23,8 @@ export const PUT = ownPagesOnly(async (request, { params }: Context) => {
 });
 
 /** Give it up: what was seen is forgotten, the coach's own points stay. */
-export const DELETE = ownPagesOnly(async (_, { params }: Context) => {
-  const { id } = await params;
-  await dropJob(await database(), id);
+export const DELETE = ofClip(async (_, { db, clip: { id } }) => {
+  await dropJob(db, id);
   await measureClipLater(id);
   return done();
 });
