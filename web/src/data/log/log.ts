@@ -1,3 +1,6 @@
+// Other workspaces that reach this file know the types it needs by this line alone.
+// eslint-disable-next-line @typescript-eslint/triple-slash-reference
+/// <reference path="./pino-roll.d.ts" />
 /**
  * What went wrong and what was refused, in `log/` beside the data: for the coach's support, never for
  * anybody else. It holds codes, addresses and places in the program, and no words of anybody: messages
