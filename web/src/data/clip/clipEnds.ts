@@ -62,12 +62,16 @@ const findingsOfClip = (db: Db, clipId: string) =>
     .select('finding.id')
     .where('strike.clip_id', '=', clipId);
 
-/** Remove a clip with its marks for good, and its file when no other clip is the same film. */
-export async function destroyClip(db: Db, files: ClipFiles, id: string): Promise<void> {
+/**
+ * Remove a clip with its marks for good, and its file when no other clip is the same film.
+ *
+ * @returns the film whose file is gone, or null
+ */
+export async function destroyClip(db: Db, files: ClipFiles, id: string): Promise<string | null> {
   const row = await db.selectFrom('clip').select('sha256').where('id', '=', id).executeTakeFirst();
-  if (!row) return;
+  if (!row) return null;
   await db.deleteFrom('clip').where('id', '=', id).execute();
-  await removeUnused(db, files, row.sha256);
+  return (await removeUnused(db, files, row.sha256)) ? row.sha256 : null;
 }
 
 /**

@@ -29,6 +29,8 @@ export async function openDatabase(folder: string): Promise<Db> {
     sqlite.pragma('foreign_keys = ON');
     sqlite.pragma('synchronous = FULL');
     sqlite.pragma('busy_timeout = 5000');
+    // What is deleted for good does not stay in the bytes.
+    sqlite.pragma('secure_delete = ON');
     await bringUpToDate(db, folder, applied);
     // Kysely closes only what it has used once.
     await sql`select 1`.execute(db);

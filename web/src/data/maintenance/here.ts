@@ -8,6 +8,7 @@ import { confirmClock } from './clock';
 import { checkFilms, filmTroubles, type FilmTrouble } from './filmCheck';
 import { filmsWithoutConsent, purgeFilms } from './trash';
 import { today } from '../database/today';
+import { bodyIn, eraseEverywhere } from './erase';
 import { forget, lookAfter, maintain, type Upkeep } from './maintain';
 import type { Place } from './place';
 import { keptFilms, putStraysAside } from './sweep';
@@ -88,6 +89,7 @@ export const filmsGoNow = (studentId: string): Promise<void> =>
     const films = await filmsWithoutConsent(db, today());
     const own = films.filter(({ student_id }) => student_id === studentId);
     await forget(folder, await purgeFilms(db, files, own));
+    await eraseEverywhere(folder, bodyIn(own.map(({ id }) => id)));
   });
 
 const isCertain = ({ clock, strays }: Upkeep) => clock.isBelieved && strays === null;

@@ -14,7 +14,8 @@ import {
 } from './backups';
 import type { Db } from '../database/db';
 import { dayIn, DAY_MS } from '../database/today';
-import { dueInTrash, emptyTrash, filmsWithoutConsent, purgeWithoutConsent } from './trash';
+import { dueInTrash, emptyTrash, filmsWithoutConsent, purgeFilms } from './trash';
+import { bodyIn, eraseEverywhere } from './erase';
 import { readClock, type Clock } from './clock';
 import type { Place } from './place';
 import { bringBack, emptySetAside, forgetAside } from './setAside';
@@ -84,8 +85,10 @@ export async function maintain(place: Place, at: Date, upkeep: Upkeep): Promise<
   );
   const isCertain = upkeep.clock.isBelieved && upkeep.strays === null;
   if (upkeep.clock.isBelieved) {
-    await emptyTrash(db, files, at);
-    await forget(folder, await purgeWithoutConsent(db, files, dayIn(at)));
+    const gone = await emptyTrash(db, files, at);
+    const due = await filmsWithoutConsent(db, dayIn(at));
+    await forget(folder, [...gone.films, ...(await purgeFilms(db, files, due))]);
+    await eraseEverywhere(folder, [...gone.rows, ...bodyIn(due.map(({ id }) => id))]);
     await clearTransfers(folder, at);
     await emptySetAside(folder, at);
   }

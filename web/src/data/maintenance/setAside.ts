@@ -32,6 +32,13 @@ export async function filmsAside(data: string): Promise<Aside[]> {
   return (await Promise.all(found)).flat();
 }
 
+/** Databases that were put aside, whole or damaged. */
+export async function databasesAside(data: string): Promise<string[]> {
+  const folder = asideFolder(data);
+  const names = await readdir(folder, { recursive: true }).catch(() => []);
+  return names.filter((name) => name.endsWith('.db')).map((name) => join(folder, name));
+}
+
 export async function putAside(
   data: string,
   path: string,

@@ -1,5 +1,6 @@
 /** What was deleted and can be brought back for thirty days; what goes for good, and when. */
 import { OF_AGE, yearsBefore } from '@sinew/core/foundation/calendar/age';
+import type { Erasure } from './erase.worker';
 import type { Day } from '@sinew/core/foundation/calendar/day';
 import type { Db } from '../database/db';
 import { deleteClip, destroyClip, purgeFilm, restoreClip } from '../clip/clipEnds';
@@ -100,12 +101,30 @@ export async function dueInTrash(db: Db, at: Date): Promise<number> {
   return students.length + (await clipsDue(db, at)).length;
 }
 
+/** What has gone for good: its rows, and films whose files are gone. */
+export interface Gone {
+  readonly rows: readonly Erasure[];
+  readonly films: readonly string[];
+}
+
 /** What has been in the trash for thirty days goes for good, films with their files. */
-export async function emptyTrash(db: Db, files: ClipFiles, at: Date): Promise<void> {
-  for (const { id } of await clipsDue(db, at)) await destroyClip(db, files, id);
-  for (const table of ['student', 'note', 'field_test', 'drill_log'] as const) {
-    await db.deleteFrom(table).where('deleted_at', '<', before(at)).execute();
+export async function emptyTrash(db: Db, files: ClipFiles, at: Date): Promise<Gone> {
+  const clips = (await clipsDue(db, at)).map(({ id }) => id);
+  const films: string[] = [];
+  for (const id of clips) {
+    const film = await destroyClip(db, files, id);
+    if (film) films.push(film);
   }
+  const rows: Erasure[] = [{ table: 'clip', column: 'id', ids: clips }];
+  for (const table of ['student', 'note', 'field_test', 'drill_log'] as const) {
+    const gone = await db
+      .deleteFrom(table)
+      .where('deleted_at', '<', before(at))
+      .returning('id')
+      .execute();
+    rows.push({ table, column: 'id', ids: gone.map(({ id }) => id) });
+  }
+  return { rows, films };
 }
 
 /** Students whose consent has run out or been withdrawn by a day, with no other one in force. */
@@ -157,19 +176,14 @@ export async function filmsWithoutConsent(db: Db, day: Day) {
     .execute();
 }
 
+type FilmOf = { readonly id: string; readonly sha256: string; readonly student_id: string };
+
 /**
- * Films of students whose consent has run out go, with every point of a body in them. What was
- * measured is measured one last time before: numbers stay.
+ * Films go that may not be kept, with every point of a body in them. What was measured is measured one
+ * last time before: numbers stay.
  *
  * @returns the films whose files are gone, by their SHA-256
  */
-export async function purgeWithoutConsent(db: Db, files: ClipFiles, day: Day): Promise<string[]> {
-  return purgeFilms(db, files, await filmsWithoutConsent(db, day));
-}
-
-type FilmOf = { readonly id: string; readonly sha256: string; readonly student_id: string };
-
-/** The same of films that somebody has said shall go now. */
 export async function purgeFilms(
   db: Db,
   files: ClipFiles,

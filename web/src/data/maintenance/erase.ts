@@ -1,0 +1,64 @@
+/**
+ * What goes for good goes from everywhere: out of the database's own bytes, out of every backup, out of
+ * databases that were put aside. What is still to be done is written down first, so that a machine that is
+ * switched off meanwhile does it the next time.
+ */
+import { readFile, rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import { Worker } from 'node:worker_threads';
+import { z } from 'zod';
+import { databasePath } from '../database/database';
+import { writeWhole } from '../database/writeWhole';
+import { logTrouble } from '../log/log';
+import { backupFolder, backups } from './backups';
+import type { EraseRequest, Erasure } from './erase.worker';
+import { databasesAside } from './setAside';
+
+const FILE = 'erasing.json';
+const pendingSchema = z.array(
+  z.object({ table: z.string(), column: z.enum(['id', 'clip_id']), ids: z.array(z.string()) }),
+);
+
+/** Where a body is seen in a film. */
+const OF_A_BODY = ['track', 'detection', 'series', 'survey', 'tracking'] as const;
+
+/** Everything of a body in these clips; instants and readings are numbers, and stay. */
+export const bodyIn = (clips: readonly string[]): Erasure[] =>
+  OF_A_BODY.map((table) => ({ table, column: 'clip_id', ids: clips }));
+
+/** @param erasures rows that are gone from the gym's database already */
+export async function eraseEverywhere(data: string, erasures: readonly Erasure[]): Promise<void> {
+  const wanted = erasures.filter(({ ids }) => ids.length > 0);
+  const pending = [...(await pendingIn(data)), ...wanted];
+  if (pending.length === 0) return;
+  await writeWhole(join(data, FILE), JSON.stringify(pending));
+  const folder = backupFolder(data);
+  const databases = [
+    databasePath(data),
+    ...(await backups(folder)).map(({ name }) => join(folder, name)),
+  ];
+  const failed = await inThread({ databases, erasures: pending });
+  // Those put aside are damaged, as a rule: what can be done is done, and they go by themselves.
+  await inThread({ databases: await databasesAside(data), erasures: pending });
+  if (failed.length === 0) await rm(join(data, FILE), { force: true });
+  else logTrouble('erasing', new Error('some databases could not be worked on'));
+}
+
+async function pendingIn(data: string): Promise<Erasure[]> {
+  const text = await readFile(join(data, FILE), 'utf8').catch(() => '[]');
+  try {
+    return pendingSchema.parse(JSON.parse(text));
+  } catch {
+    return [];
+  }
+}
+
+function inThread(request: EraseRequest): Promise<string[]> {
+  if (request.databases.length === 0) return Promise.resolve([]);
+  const worker = new Worker(new URL('./erase.worker.ts', import.meta.url));
+  return new Promise<string[]>((resolve, reject) => {
+    worker.once('message', resolve).once('error', reject);
+    worker.once('exit', () => reject(new Error('The thread that erases ended.')));
+    worker.postMessage(request);
+  }).finally(() => worker.terminate());
+}

@@ -1,0 +1,135 @@
+/** Gone for good is gone: from the database's bytes, from backups, from what was put aside. */
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import Database from 'better-sqlite3';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { addDetections, changeJob } from '@/data/clip/trackings';
+import { DAY_MS } from '@/data/database/today';
+import { backUp, backups, putDatabaseAside } from '@/data/maintenance/backups';
+import { confirmClock } from '@/data/maintenance/clock';
+import { bodyIn, eraseEverywhere } from '@/data/maintenance/erase';
+import { lookAfter, maintain } from '@/data/maintenance/maintain';
+import { setTrashed } from '@/data/maintenance/trash';
+import { addNote } from '@/data/progress/ledger';
+import { addStudent, recordConsent, studentForm } from '@/data/student/students';
+import { LANDMARKS } from '@sinew/core/foundation/body/landmarks';
+import { detectionOf } from '@sinew/core/observe/track/poseDetection';
+import { emptyGym, markedClip, student, type TestGym } from './support';
+
+const NAME = 'Wilhelmina-Quickenborough';
+const INJURY = 'Torn-meniscus-of-the-left-knee';
+/** Too long for one page of the database. */
+const NOTE = `Cried-in-the-changing-room ${'and so on '.repeat(900)}`;
+const SECRETS = [NAME, INJURY, 'Cried-in-the-changing-room'];
+
+let gym: TestGym;
+let who: string;
+
+const at = (days: number) => new Date(Date.now() + days * DAY_MS);
+const backedUp = (days: number) =>
+  backUp(gym.db, join(gym.folder, 'backups'), join(gym.folder, 'clips'), at(days), {
+    isRotated: false,
+  });
+/** The coach has said that the day is right. */
+const tick = async (days: number) => {
+  await confirmClock(gym.db, gym.folder, at(days));
+  await maintain(gym, at(days), await lookAfter(gym, at(days)));
+};
+
+/** Files below the data folder in whose bytes a word stands. */
+const filesWith = (word: string): string[] =>
+  readdirSync(gym.folder, { recursive: true, encoding: 'utf8' })
+    .filter((name) => /\.db(-wal|-journal)?$/.test(name))
+    .filter((name) => readFileSync(join(gym.folder, name)).includes(word))
+    .sort();
+
+beforeEach(async () => {
+  gym = await emptyGym();
+  const form = studentForm.parse({
+    name: NAME,
+    stance: 'orthodox',
+    bornOn: '2001-01-01',
+    injuries: INJURY,
+  });
+  who = await addStudent(gym.db, form);
+  await addNote(gym.db, { studentId: who, technique: null, day: '2026-01-01', text: NOTE });
+});
+
+describe('a student deleted thirty days ago', () => {
+  it('is in no byte of the database or of a backup, and everybody else still is', async () => {
+    await student(gym);
+    await backedUp(0);
+    await setTrashed(gym.db, 'student', who, true);
+    await backedUp(1);
+    for (const word of SECRETS) expect(filesWith(word).length).toBeGreaterThanOrEqual(3);
+    await tick(31);
+    for (const word of SECRETS) expect(filesWith(word), word).toEqual([]);
+    const kept = await backups(join(gym.folder, 'backups'));
+    expect(kept.length).toBeGreaterThanOrEqual(2);
+    for (const { name } of kept) {
+      const database = new Database(join(gym.folder, 'backups', name), { readonly: true });
+      expect(database.pragma('integrity_check', { simple: true })).toBe('ok');
+      expect(database.prepare('select name from student').all()).toEqual([{ name: 'Somebody' }]);
+      database.close();
+    }
+  });
+
+  it('stays while they can still be brought back', async () => {
+    await setTrashed(gym.db, 'student', who, true);
+    await backedUp(0);
+    await tick(29);
+    expect(filesWith(INJURY).length).toBeGreaterThan(0);
+    await setTrashed(gym.db, 'student', who, false);
+    expect(await gym.db.selectFrom('student').select('injuries').execute()).toEqual([
+      { injuries: INJURY },
+    ]);
+  });
+});
+
+it('where a body was seen in a film goes with the consent, from backups too; its numbers stay', async () => {
+  await recordConsent(gym.db, who, { givenBy: 'student', name: NAME, givenOn: '2026-01-02' });
+  const { clipId } = await markedClip(gym, who);
+  await changeJob(gym.db, clipId, { kind: 'start', model: 'quick', person: null });
+  const seen = detectionOf(3, (landmark) => ({
+    x: 1000.123 + LANDMARKS.indexOf(landmark),
+    y: 77.5,
+    visibility: 0.9,
+    inSpace: [0, 0, 0],
+  }));
+  await addDetections(gym.db, clipId, [seen]);
+  await backedUp(0);
+  for (const table of ['detection', 'track'] as const) {
+    await gym.db.deleteFrom(table).where('clip_id', '=', clipId).execute();
+  }
+  await eraseEverywhere(gym.folder, bodyIn([clipId]));
+  const [backup] = await backups(join(gym.folder, 'backups'));
+  const database = new Database(join(gym.folder, 'backups', backup!.name), { readonly: true });
+  const count = (table: string) =>
+    (database.prepare(`select count(*) as n from ${table}`).get() as { n: number }).n;
+  expect(count('detection')).toBe(0);
+  expect(count('track')).toBe(0);
+  expect(count('mark')).toBeGreaterThan(0);
+  database.close();
+});
+
+it('what a machine that was switched off has not erased is erased the next time', async () => {
+  await backedUp(0);
+  await gym.db.deleteFrom('student').where('id', '=', who).execute();
+  const rows = [{ table: 'student', column: 'id', ids: [who] }];
+  writeFileSync(join(gym.folder, 'erasing.json'), JSON.stringify(rows));
+  expect(filesWith(INJURY).some((name) => name.startsWith('backups'))).toBe(true);
+  await eraseEverywhere(gym.folder, []);
+  expect(filesWith(INJURY)).toEqual([]);
+  expect(existsSync(join(gym.folder, 'erasing.json'))).toBe(false);
+});
+
+it('a damaged database that was put aside stops nothing', async () => {
+  await backedUp(0);
+  const aside = await putDatabaseAside(gym.folder);
+  writeFileSync(join(aside, 'sinew.db'), 'no database at all');
+  await gym.db.destroy();
+  const again = await emptyGym();
+  const folder = again.folder;
+  await eraseEverywhere(folder, [{ table: 'student', column: 'id', ids: ['nobody'] }]);
+  expect(existsSync(join(folder, 'erasing.json'))).toBe(false);
+});
