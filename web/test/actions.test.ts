@@ -25,6 +25,7 @@ import * as library from '@/screens/library/actions';
 import * as marking from '@/screens/marking/actions';
 import * as planScreen from '@/screens/plan/actions';
 import * as students from '@/screens/student/actions';
+import { seenOf } from '@/screens/student/studentValues';
 import * as timer from '@/screens/timer/actions';
 import * as work from '@/screens/work/actions';
 import { startApp, type TestApp } from './app';
@@ -103,9 +104,23 @@ describe('a student’s form', () => {
   });
 
   it('changed has the films measured anew: stance and size are part of what is measured', async () => {
-    await students.saveStudent(who, EMPTY, form({ ...fields, name: 'Renamed' }));
+    const seen = seenOf(await studentById(app.gym.db, who));
+    await students.saveStudent(who, EMPTY, form({ ...fields, name: 'Renamed', seen }));
     expect((await studentById(app.gym.db, who))!.name).toBe('Renamed');
     expect(measureLater).toHaveBeenCalledWith(who);
+  });
+
+  it('that another tab has changed meanwhile keeps what that tab kept, and says so', async () => {
+    const seen = seenOf(await studentById(app.gym.db, who));
+    await students.saveStudent(who, EMPTY, form({ ...fields, name: 'First', seen }));
+    const second = await students.saveStudent(
+      who,
+      EMPTY,
+      form({ ...fields, name: 'Second', seen }),
+    );
+    expect(second.errors.form).toMatch(/^This student was changed meanwhile/);
+    expect(second.values.name).toBe('Second');
+    expect((await studentById(app.gym.db, who))!.name).toBe('First');
   });
 
   it('of somebody who is gone says so', async () => {
@@ -204,10 +219,13 @@ describe('the coach’s word on a finding', () => {
     });
     expect(await statusOf()).toBe('accepted');
     const cue = (await activeCues(app.gym.db, who))[0]!;
-    expect(await bench.rewordCue(cue.id, '  Hips, then hand.  ')).toBeNull();
+    expect(await bench.rewordCue(cue.id, '  Hips, then hand.  ', cue.text)).toBeNull();
     expect((await activeCues(app.gym.db, who))[0]!.text).toBe('Hips, then hand.');
-    expectSentence(await bench.rewordCue(cue.id, '   '));
-    expectSentence(await bench.rewordCue(cue.id, 'x'.repeat(201)));
+    expectSentence(await bench.rewordCue(cue.id, '   ', cue.text));
+    expectSentence(await bench.rewordCue(cue.id, 'x'.repeat(201), cue.text));
+    // Another tab still has the first words before it.
+    expect(await bench.rewordCue(cue.id, 'Hand first.', cue.text)).toMatch(/^This cue was changed/);
+    expect((await activeCues(app.gym.db, who))[0]!.text).toBe('Hips, then hand.');
   });
 
   it('puts it aside with a reason, or for now, and takes it up again', async () => {
@@ -403,13 +421,16 @@ describe('the library', () => {
   const historyNow = () => libraryHistory(app.gym.db);
 
   it('changes a limit under the coach’s name, says what follows, and has all measured anew', async () => {
-    const outcome = await library.change('Ada', change);
+    const outcome = await library.change('Ada', change, null);
     expect(outcome.kind).toBe('kept');
     const kept = faultById('jammed', (await libraryOf(app.gym.db)).catalogue)!;
     expect(kept.cases[0]!.limits.find(isOfReading)!.value).toBeCloseTo(limit.value + 0.1, 12);
     expect((await historyNow())[0]).toMatchObject({ by: 'Ada', what: 'Jammed: limit' });
     expect(measureAllLater).toHaveBeenCalled();
-    await library.change('Ada', { ...change, value: null });
+    const stale = await library.change('Bo', { ...change, value: 1 }, null);
+    expect('why' in stale && stale.why).toMatch(/^This was changed meanwhile/);
+    const was = { limits: { [change.limit]: change.value } };
+    await library.change('Ada', { ...change, value: null }, was);
     expect(faultById('jammed', (await libraryOf(app.gym.db)).catalogue)).toEqual(jammed);
   });
 
@@ -423,7 +444,7 @@ describe('the library', () => {
     ['of another kind', 'Ada', { kind: 'burn' }],
   ])('refuses a change %s in words, and writes no history', async (_, by, wanted) => {
     const before = await historyNow();
-    const outcome = await library.change(by, wanted as never);
+    const outcome = await library.change(by, wanted as never, null);
     expect(outcome.kind).toBe('wrong');
     expectSentence('why' in outcome && outcome.why);
     expect(await historyNow()).toEqual(before);
@@ -503,9 +524,13 @@ it('marks set again need a name, and a strike that is there', async () => {
 describe('the gym', () => {
   it('has its name and classes changed, and is not left without a name', async () => {
     const settings = await settingsOf(app.gym.db);
-    expect(await gymScreen.keepSettings({ ...settings, name: 'The Boathouse' })).toBeNull();
+    const renamed = { ...settings, name: 'The Boathouse' };
+    expect(await gymScreen.keepSettings(renamed, settings)).toBeNull();
+    // Another tab still shows the old name, and has changed something else.
+    const stale = await gymScreen.keepSettings({ ...settings, className: 'Monday' }, settings);
+    expect(stale).toMatch(/^The gym’s settings were changed meanwhile/);
     expect((await settingsOf(app.gym.db)).name).toBe('The Boathouse');
-    expectSentence(await gymScreen.keepSettings({ ...settings, name: ' ' }));
+    expectSentence(await gymScreen.keepSettings({ ...settings, name: ' ' }, renamed));
     expect((await settingsOf(app.gym.db)).name).toBe('The Boathouse');
   });
 

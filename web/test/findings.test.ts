@@ -70,7 +70,7 @@ describe('a finding', () => {
   it('seen again keeps the coach’s own wording', async () => {
     await accept('all-at-once');
     const [cue] = await activeCues(gym.db, who);
-    await editCue(gym.db, cue!.id, 'Buckle first.');
+    await editCue(gym.db, cue!.id, 'Buckle first.', cue!.text);
     await accept('all-at-once');
     expect(await cueTexts()).toEqual(['Buckle first.']);
   });

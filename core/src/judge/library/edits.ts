@@ -138,6 +138,28 @@ export const changeSchema = z.discriminatedUnion('kind', [
 
 export type LibraryChange = z.infer<typeof changeSchema>;
 
+/** What of the edits a change is about: whoever changes it has seen this. */
+export function touchedBy(edits: Edits, change: LibraryChange): unknown {
+  switch (change.kind) {
+    case 'limit':
+    case 'cue':
+    case 'drill-of':
+    case 'off':
+    case 'reset':
+      return edits.faults[change.fault] ?? null;
+    case 'own':
+      return edits.own.find(({ id }) => id === change.fault.id) ?? null;
+    case 'remove-own':
+      return edits.own.find(({ id }) => id === change.fault) ?? null;
+    case 'dose':
+      return edits.drills[change.drill] ?? null;
+    case 'school':
+      return edits.school[change.key] ?? null;
+    case 'all':
+      return null;
+  }
+}
+
 /** A change, and the words for the history: what it was about, what it was before and after. */
 export interface Changed {
   readonly edits: Edits;

@@ -6,6 +6,7 @@ import { drillById } from '@sinew/core/foundation/drill/drills';
 import { faultById } from '@sinew/core/judge/fault/faults';
 import { findingOf } from './judging';
 import { now, stamps, type Db } from '../database/db';
+import { changedMeanwhile } from '../database/seen';
 import type { FindingTable } from '../database/schema';
 import { COLUMNS } from '../database/columns';
 
@@ -237,6 +238,16 @@ export async function activeCues(db: Db, studentId?: string): Promise<Cue[]> {
   return rows.map((row) => ({ ...row, isWorked: Boolean(row.isWorked) }));
 }
 
-export async function editCue(db: Db, id: string, text: string): Promise<void> {
-  await db.updateTable('cue').set({ text, updated_at: now() }).where('id', '=', id).execute();
+/**
+ * @param seen the words that are to be said otherwise
+ * @throws Problem `conflict` when they are others by now
+ */
+export async function editCue(db: Db, id: string, text: string, seen: string): Promise<void> {
+  const { numUpdatedRows } = await db
+    .updateTable('cue')
+    .set({ text, updated_at: now() })
+    .where('id', '=', id)
+    .where('text', '=', seen)
+    .executeTakeFirst();
+  if (numUpdatedRows === 0n) throw changedMeanwhile('This cue was');
 }

@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { SESSIONS, type Session } from '@sinew/core/train/work/session';
 import { COLUMNS, gymSettingsSchema } from '../database/columns';
 import { now, stamps, type Db } from '../database/db';
+import { changedMeanwhile, isAsSeen } from '../database/seen';
 
 export interface Gym {
   readonly name: string;
@@ -63,6 +64,18 @@ export async function saveSettings(db: Db, settings: Settings): Promise<void> {
     })
     .where('id', '=', gym.id)
     .execute();
+}
+
+/**
+ * The same by somebody who has seen them.
+ *
+ * @throws Problem `conflict` when they are not as they were seen
+ */
+export async function changeSettings(db: Db, settings: Settings, seen: Settings): Promise<void> {
+  await db.transaction().execute(async (trx) => {
+    if (!isAsSeen(await settingsOf(trx), seen)) throw changedMeanwhile('The gym’s settings were');
+    await saveSettings(trx, settings);
+  });
 }
 
 /** Sessions as the gym has them: those that come with Sinew, changed or not, then its own. */

@@ -1,6 +1,7 @@
 /** The gym's library: the catalogue as it has edited it, its schools, and who changed what when. */
 import {
   NO_EDITS,
+  touchedBy,
   withChange,
   libraryFrom,
   type Edits,
@@ -9,6 +10,7 @@ import {
 } from '@sinew/core/judge/library/edits';
 import { schoolSchema, type School } from '@sinew/core/judge/school/schools';
 import { now, stamps, type Db } from '../database/db';
+import { changedMeanwhile, isAsSeen } from '../database/seen';
 import { gymForWriting } from './gym';
 import { COLUMNS } from '../database/columns';
 
@@ -32,12 +34,20 @@ export async function libraryOf(db: Db): Promise<Library> {
 /**
  * Change one thing, and write it into the history, or neither.
  *
- * @throws Problem or ZodError when the change does not fit
+ * @param seen what it is about, as whoever changes it has seen it; not asked when left out
+ * @throws Problem or ZodError when the change does not fit, or it is not as it was seen
  */
-export async function changeLibrary(db: Db, by: string, change: LibraryChange): Promise<void> {
+export async function changeLibrary(
+  db: Db,
+  by: string,
+  change: LibraryChange,
+  seen?: { readonly was: unknown },
+): Promise<void> {
   await db.transaction().execute(async (trx) => {
     const gym = await gymForWriting(trx);
-    const { edits, what, before, after } = withChange(await editsOf(trx), change);
+    const present = await editsOf(trx);
+    if (seen && !isAsSeen(touchedBy(present, change), seen.was)) throw changedMeanwhile('This was');
+    const { edits, what, before, after } = withChange(present, change);
     await trx
       .updateTable('gym')
       .set({ library: COLUMNS.gym.library.write(edits), updated_at: now() })

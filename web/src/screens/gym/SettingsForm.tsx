@@ -23,13 +23,8 @@ export function SettingsForm({ settings }: { settings: Settings }) {
     const known = Object.fromEntries(
       Object.entries(from).filter(([, grade]) => grade && list.includes(grade)),
     );
-    const wrong = await keepSettings({
-      ...settings,
-      name,
-      className,
-      grades: list,
-      from: known,
-    }).catch(() => LOST);
+    const wanted = { ...settings, name, className, grades: list, from: known };
+    const wrong = await keepSettings(wanted, settings).catch(() => LOST);
     toast(wrong ?? 'Kept.');
   };
   return (

@@ -2,22 +2,24 @@
 
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
-import { firstWrong } from '@sinew/core/foundation/problem/problem';
-import { BackupError } from '@/data/maintenance/backups';
+import { firstWrong, Problem } from '@sinew/core/foundation/problem/problem';
 import { database } from '@/data/database/database';
-import { saveSettings, settingsSchema, type Settings } from '@/data/gym/gym';
+import { changeSettings, settingsSchema, type Settings } from '@/data/gym/gym';
 import { backUpHere, confirmToday, goBackHere, putAllStraysAside } from '@/data/maintenance/here';
 import { today } from '@/data/database/today';
 
 const shown = () => revalidatePath('/', 'layout');
 
-/** @returns what is wrong, or null when it is kept */
-export async function keepSettings(settings: Settings): Promise<string | null> {
+/**
+ * @param seen the settings as they were when the coach began
+ * @returns what is wrong, or null when it is kept
+ */
+export async function keepSettings(settings: Settings, seen: Settings): Promise<string | null> {
   const parsed = settingsSchema.safeParse(settings);
   if (!parsed.success) return firstWrong(parsed.error);
-  await saveSettings(await database(), parsed.data);
-  shown();
-  return null;
+  const before = settingsSchema.parse(seen);
+  const db = await database();
+  return done(changeSettings(db, parsed.data, before));
 }
 
 /** @returns what went wrong, or null when there is a new backup */
@@ -40,7 +42,7 @@ async function done(work: Promise<void>): Promise<string | null> {
   try {
     await work;
   } catch (error) {
-    if (error instanceof BackupError) return error.message;
+    if (error instanceof Problem) return error.message;
     throw error;
   }
   shown();

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { useRouter } from 'next/navigation';
 import type { Catalogue } from '@sinew/core/judge/fault/schema';
-import type { Edits } from '@sinew/core/judge/library/edits';
+import { touchedBy, type Edits } from '@sinew/core/judge/library/edits';
 import type { LibraryEntry } from '@/data/gym/library';
 import { LOST } from '@/ui/askDialog';
 import { TextField } from '@/ui/field';
@@ -27,7 +27,7 @@ const TABS = ['Leaks', 'Schools', 'Drills', 'Strikes', 'History'] as const;
 const NAME_KEY = 'sinew-coach';
 
 /** Which faults a choice of school has a say in. */
-function touchedBy({ faults }: Catalogue, key: string): string {
+function inWordsOf({ faults }: Catalogue, key: string): string {
   const names = faults
     .filter(({ cases }) => cases.some(({ when }) => when?.[key]))
     .map(({ name }) => name);
@@ -67,7 +67,7 @@ export function LibraryScreen({
   };
   const make: Change = async (wanted, said = 'Kept.') => {
     try {
-      const outcome = await change(by, wanted);
+      const outcome = await change(by, wanted, touchedBy(edits, wanted));
       const why = outcome.kind === 'wrong' ? outcome.why : null;
       setProblem(by.trim() ? null : why);
       if (why && by.trim()) toast(why);
@@ -145,7 +145,7 @@ export function LibraryScreen({
               chosen={edits.school}
               wait="usual"
               onChoose={(key, choice) =>
-                void make({ kind: 'school', key, choice }, touchedBy(catalogue, key))
+                void make({ kind: 'school', key, choice }, inWordsOf(catalogue, key))
               }
             />
           </Tabs.Content>

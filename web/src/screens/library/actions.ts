@@ -20,11 +20,16 @@ export type ChangeOutcome =
   | { readonly kind: 'kept'; readonly effect: Effect }
   | { readonly kind: 'wrong'; readonly why: string };
 
-export async function change(by: string, wanted: LibraryChange): Promise<ChangeOutcome> {
+/** @param was what the change is about, as the coach has seen it: `touchedBy` */
+export async function change(
+  by: string,
+  wanted: LibraryChange,
+  was: unknown,
+): Promise<ChangeOutcome> {
   const db = await database();
   const before = await libraryOf(db);
   try {
-    await changeLibrary(db, bySchema.parse(by), changeSchema.parse(wanted));
+    await changeLibrary(db, bySchema.parse(by), changeSchema.parse(wanted), { was });
   } catch (error) {
     if (error instanceof ZodError) return { kind: 'wrong', why: firstWrong(error) };
     if (error instanceof Problem) return { kind: 'wrong', why: error.message };

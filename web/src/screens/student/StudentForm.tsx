@@ -7,21 +7,7 @@ import { Button, LinkButton } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';
 import { useKeptForm } from '@/ui/useKeptForm';
 import { saveStudent, type FormState } from './actions';
-
-function valuesOf(student: Student | null): Record<string, string> {
-  if (!student) return { stance: 'orthodox' };
-  return {
-    name: student.name,
-    bornOn: student.bornOn ?? '',
-    stance: student.stance,
-    grade: student.grade,
-    startedOn: student.startedOn ?? '',
-    heightCm: student.heightM === null ? '' : String(Math.round(student.heightM * 1000) / 10),
-    massKg: student.massKg === null ? '' : String(student.massKg),
-    injuries: student.injuries,
-    classGroup: student.classGroup,
-  };
-}
+import { seenOf, valuesOf } from './studentValues';
 
 /** Add a student, or change one. */
 export function StudentForm({ student }: { student: Student | null }) {
@@ -38,6 +24,7 @@ export function StudentForm({ student }: { student: Student | null }) {
     // A new key after each answer lays the typed texts into fresh fields.
     <form action={send} key={JSON.stringify(values)} noValidate className="max-w-2xl space-y-5">
       <input type="hidden" name="key" value={formKey} suppressHydrationWarning />
+      <input type="hidden" name="seen" value={seenOf(student)} />
       <TextField
         label="Name"
         name="name"

@@ -17,11 +17,14 @@ import {
   recordConsent,
   setArchived,
   setBirthDate,
+  studentById,
   studentForm,
   withdrawalForm,
   withdrawConsent,
 } from '@/data/student/students';
+import { changedMeanwhile } from '@/data/database/seen';
 import { today } from '@/data/database/today';
+import { seenOf } from './studentValues';
 import { setTrashed, TRASH_KINDS, type TrashKind } from '@/data/maintenance/trash';
 
 /** What a form shows after it was sent: the texts as typed, and what is wrong with them. */
@@ -56,8 +59,13 @@ export async function saveStudent(
   const parsed = studentForm.safeParse(values);
   if (!parsed.success) return { values, errors: problems(parsed.error) };
   const db = await database();
-  if (id !== null && !(await editStudent(db, id, parsed.data))) {
-    return { values, errors: { name: 'This student is not in the list any more.' } };
+  if (id !== null) {
+    const present = await studentById(db, id);
+    if (!present) return { values, errors: { name: 'This student is not in the list any more.' } };
+    if (values.seen !== seenOf(present)) {
+      return { values, errors: { form: changedMeanwhile('This student was').message } };
+    }
+    await editStudent(db, id, parsed.data);
   }
   const saved = id ?? (await addStudent(db, parsed.data, formKey.parse(values.key)));
   // Stance, height and mass are part of what is measured.

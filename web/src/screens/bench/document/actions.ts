@@ -2,7 +2,7 @@
 
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
-import { firstWrong } from '@sinew/core/foundation/problem/problem';
+import { firstWrong, Problem } from '@sinew/core/foundation/problem/problem';
 import { calibrationSchema, type SavedCalibration } from '@sinew/core/analysis/clipDocument';
 import { keepCameraSetup, removeCameraSetup } from '@/data/gym/cameraSetups';
 import { database } from '@/data/database/database';
@@ -59,11 +59,19 @@ export async function reopen(strikeId: string, fault: string): Promise<void> {
   shown();
 }
 
-/** @returns what is wrong with the text, or null when it is saved */
-export async function rewordCue(cueId: string, text: string): Promise<string | null> {
+/**
+ * @param seen the words that are to be said otherwise
+ * @returns what is wrong, or null when it is saved
+ */
+export async function rewordCue(cueId: string, text: string, seen: string): Promise<string | null> {
   const parsed = cueTextSchema.safeParse(text);
   if (!parsed.success) return firstWrong(parsed.error);
-  await editCue(await database(), id.parse(cueId), parsed.data);
+  try {
+    await editCue(await database(), id.parse(cueId), parsed.data, z.string().parse(seen));
+  } catch (error) {
+    if (error instanceof Problem) return error.message;
+    throw error;
+  }
   shown();
   return null;
 }

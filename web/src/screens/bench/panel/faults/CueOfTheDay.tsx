@@ -37,7 +37,7 @@ export function CueOfTheDay({ cue, strikeId }: { cue: Cue; strikeId: string }) {
   ]);
   const save = async () => {
     try {
-      const problem = await rewordCue(cue.id, text);
+      const problem = await rewordCue(cue.id, text, cue.text);
       if (problem) toast(problem);
       else setEditing(false);
     } catch {
