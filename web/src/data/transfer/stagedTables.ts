@@ -134,9 +134,13 @@ async function lookThrough({ manifest, rows }: Staged, table: TableName): Promis
   }
 }
 
-/** A clip has its film in the file, or the file says that it was missing, or it is gone for good. */
+/**
+ * A clip has its film in the file, or the file says that it was missing and there are frames to show, or
+ * the film is gone for good.
+ */
 function wrongWithFilm(table: TableName, row: Row, { files, missing }: Manifest): string | null {
   if (table !== 'clip' || row.purged_at !== null) return null;
+  if ((row.frame_times as Buffer).length === 0) return 'it has no frames.';
   const film = String(row.sha256);
   return files[`clips/${film}.bin`] || missing.includes(film)
     ? null
