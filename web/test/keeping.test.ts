@@ -13,6 +13,7 @@ import { ClipFiles } from '@/data/clip/clipFiles';
 import { openDatabase } from '@/data/database/database';
 import { acceptFinding, activeCues } from '@/data/finding/findings';
 import { importGym } from '@/data/transfer/gymImport';
+import { insertRow, rowsOf } from '@/data/transfer/gymTables';
 import { confirmClock } from '@/data/maintenance/clock';
 import { lookAfter, maintain } from '@/data/maintenance/maintain';
 import { strikesNow } from '@/data/finding/measured';
@@ -217,12 +218,18 @@ describe('a backup', () => {
     expect(await allStudents(gym.db)).toHaveLength(1);
   });
 
-  it('keeps a film that an older backup still names', async () => {
+  it('keeps a film that an older backup still names, until it is gone for good', async () => {
     const { clipId } = await markedClip(gym, who);
     await make(later(0));
-    await setTrashed(gym.db, 'clip', clipId, true);
-    await keep(later(31));
+    const [clip] = await rowsOf(gym.db, 'clip');
+    // As after a way back to a day before it was filmed.
+    await gym.db.deleteFrom('clip').where('id', '=', clipId).execute();
+    await keep(later(1));
     expect(filmsIn(join(folder(), 'clips'))).toHaveLength(1);
+    await insertRow(gym.db, 'clip', clip!);
+    await setTrashed(gym.db, 'clip', clipId, true);
+    await keep(later(33));
+    expect(filmsIn(join(folder(), 'clips'))).toHaveLength(0);
   });
 });
 
