@@ -37,9 +37,18 @@ export default defineConfig({
   test: {
     include: ['core/test/**/*.test.ts'],
     // These try many strikes or films over and over; what they cover, others pin with one.
-    exclude: ['accuracySlice', 'judgeSweep', 'techniques', 'schools', 'sound', 'swing'].map(
-      (name) => `core/test/${name}.test.ts`,
-    ),
+    exclude: [
+      'accuracySlice',
+      'coverage',
+      'judgeSweep',
+      'properties',
+      'questions',
+      'schools',
+      'sound',
+      'swing',
+      'techniques',
+      'work',
+    ].map((name) => `core/test/${name}.test.ts`),
     isolate: false,
     sequence: { sequencer: QuickFirst },
     testTimeout: 120_000,

@@ -66,7 +66,8 @@ const stryker = new Stryker({
   reporters: ['clear-text', 'progress-append-only'],
   clearTextReporter: { reportTests: false, reportMutants: false, logTests: false },
   concurrency: 2,
-  timeoutMS: 20_000,
+  timeoutMS: 10_000,
+  timeoutFactor: 1.25,
   allowEmpty: false,
 });
 const results = await stryker.runMutationTest();
