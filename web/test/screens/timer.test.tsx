@@ -174,6 +174,20 @@ describe('a session that runs', () => {
     expect(clock()).not.toBe(before);
   });
 
+  it('stands still by Space after a button was clicked, and goes on by the button that was reached by Tab', () => {
+    running();
+    const next = screen.getByRole('button', { name: /^Next/ });
+    next.focus();
+    fireEvent.click(next, { detail: 1 });
+    expect(document.activeElement).toBe(document.body);
+    key(' ');
+    expect(screen.getByText('Stands still')).toBeTruthy();
+    next.focus();
+    // The key belongs to the button: the browser makes a click of it.
+    fireEvent.keyDown(next, { key: ' ' });
+    expect(screen.getByText('Stands still')).toBeTruthy();
+  });
+
   it('goes on while the page is closed', () => {
     const { unmount } = running();
     key('ArrowRight');

@@ -202,6 +202,16 @@ describe('a set', () => {
     expect(actions.log).not.toHaveBeenCalled();
   });
 
+  it('is counted on by Space after a button was clicked by hand', async () => {
+    const { user, count } = await counter();
+    await user.keyboard(' ');
+    await user.click(screen.getByRole('button', { name: /Count claps/ }));
+    await user.click(screen.getByRole('button', { name: /Listening/ }));
+    await user.keyboard('  ');
+    expect(count()).toBe('3');
+    expect(screen.queryByText('Listening for claps')).toBeNull();
+  });
+
   it('outlives a page that is closed, and is sent under the same name until it is kept', async () => {
     const { user } = await counter();
     await user.keyboard('  ');

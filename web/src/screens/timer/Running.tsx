@@ -17,6 +17,7 @@ import {
 import { logAll } from '@/screens/work/actions';
 import { Button } from '@/ui/button';
 import { callsOf, doneOf } from './done';
+import { giveKeysBack } from '@/ui/giveKeysBack';
 import { keepRun, type KeptRun } from './keptRun';
 import { bell, call, knock } from './sounds';
 import { useCommands } from '@/ui/commands/registry';
@@ -58,6 +59,7 @@ export function Running({ kept, today }: { kept: KeptRun; today: string }) {
   const next = segments.slice(run.index + 1).find(({ kind }) => kind === 'work');
   return (
     <main
+      onClick={giveKeysBack}
       className={`flex h-[calc(100dvh-var(--bar,0px))] flex-col ${segment.kind === 'work' ? 'bg-ink text-paper' : 'bg-paper text-ink'}`}
     >
       <div className="flex flex-wrap items-baseline gap-x-6 px-8 pt-5">

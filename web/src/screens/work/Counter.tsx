@@ -7,6 +7,7 @@ import { doseOf } from '@sinew/core/train/work/dose';
 import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
 import type { Given } from '@/data/work/work';
 import { Button } from '@/ui/button';
+import { giveKeysBack } from '@/ui/giveKeysBack';
 import { log } from './actions';
 import { clearCount, keepCount, keptCount, subscribe, type Count } from './keptCount';
 import { STANCE_NAMES } from './stanceNames';
@@ -95,6 +96,7 @@ export function Counter({
   return (
     <section
       aria-label={`Counter: ${work.name}`}
+      onClick={giveKeysBack}
       className="fixed inset-0 z-30 flex flex-col bg-paper"
     >
       <div className="flex flex-wrap items-baseline gap-x-6 gap-y-1 border-b border-ink px-6 py-3">
