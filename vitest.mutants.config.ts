@@ -41,7 +41,6 @@ export default defineConfig({
       'accuracySlice',
       'coverage',
       'judgeSweep',
-      'properties',
       'questions',
       'schools',
       'sound',
