@@ -112,15 +112,55 @@ it('where a body was seen in a film goes with the consent, from backups too; its
   database.close();
 });
 
-it('what a machine that was switched off has not erased is erased the next time', async () => {
-  await backedUp(0);
+describe('what a machine that was switched off has not erased', () => {
+  const switchedOff = async () => {
+    await backedUp(0);
+    await gym.db.deleteFrom('student').where('id', '=', who).execute();
+    const databases = (await backups(join(gym.folder, 'backups'))).map(({ name }) =>
+      join(gym.folder, 'backups', name),
+    );
+    const erasures = [{ table: 'student', column: 'id', ids: [who] }];
+    const gone = { databases: [join(gym.folder, 'backups', 'rotated.db')], erasures };
+    writeFileSync(
+      join(gym.folder, 'erasing.json'),
+      JSON.stringify([{ databases, erasures }, gone]),
+    );
+  };
+
+  it('is erased the next time, and backups that have gone meanwhile are not waited for', async () => {
+    await switchedOff();
+    expect(filesWith(INJURY).some((name) => name.startsWith('backups'))).toBe(true);
+    await eraseEverywhere(gym.folder, []);
+    expect(filesWith(INJURY).filter((name) => name.startsWith('backups'))).toEqual([]);
+    expect(existsSync(join(gym.folder, 'erasing.json'))).toBe(false);
+  });
+
+  it('is not erased where it has come back: in the gym, and in backups made since', async () => {
+    await switchedOff();
+    // Taken over again from a file, under the same name.
+    const form = studentForm.parse({ name: NAME, stance: 'orthodox', bornOn: '2001-01-01' });
+    await addStudent(gym.db, form, who);
+    const { name } = await backedUp(1);
+    await eraseEverywhere(gym.folder, []);
+    expect(await gym.db.selectFrom('student').select('id').execute()).toEqual([{ id: who }]);
+    const database = new Database(join(gym.folder, 'backups', name), { readonly: true });
+    expect(database.prepare('select id from student').all()).toEqual([{ id: who }]);
+    database.close();
+  });
+});
+
+it('a backup that cannot be worked on waits, and the others do not', async () => {
+  const { name } = await backedUp(0);
+  await backedUp(1);
+  const bad = join(gym.folder, 'backups', name);
+  writeFileSync(bad, 'no database at all');
   await gym.db.deleteFrom('student').where('id', '=', who).execute();
-  const rows = [{ table: 'student', column: 'id', ids: [who] }];
-  writeFileSync(join(gym.folder, 'erasing.json'), JSON.stringify(rows));
-  expect(filesWith(INJURY).some((name) => name.startsWith('backups'))).toBe(true);
-  await eraseEverywhere(gym.folder, []);
+  await eraseEverywhere(gym.folder, [{ table: 'student', column: 'id', ids: [who] }]);
   expect(filesWith(INJURY)).toEqual([]);
-  expect(existsSync(join(gym.folder, 'erasing.json'))).toBe(false);
+  const left = JSON.parse(readFileSync(join(gym.folder, 'erasing.json'), 'utf8')) as unknown;
+  expect(left).toEqual([
+    { databases: [bad], erasures: [{ table: 'student', column: 'id', ids: [who] }] },
+  ]);
 });
 
 it('a damaged database that was put aside stops nothing', async () => {

@@ -46,17 +46,20 @@ export async function verifyGym(path: string, incoming: string): Promise<Checked
  * What is here already stays as it is.
  *
  * @param incoming where films wait until everything has been checked
+ * @param first what is done when the file is known to be sound, before anything of it is taken over
  */
 export async function importGym(
   db: Db,
   files: ClipFiles,
   path: string,
   incoming: string,
+  first: () => Promise<void> = async () => undefined,
 ): Promise<Imported> {
   return opened(path, incoming, async (zip, waiting, tables) => {
     const { manifest } = tables;
     const films: Film[] = [];
     for (const name of filmNames(manifest)) films.push(await filmOf(zip, name, manifest, waiting));
+    await first();
     // Files first: a row never names a film that is not there. A film without a row is put aside later.
     for (const film of films) {
       if ((await files.size(film.sha256)) === null) await files.keep(film);

@@ -20,7 +20,7 @@ export const wrong = (what: string) => new GymFileError(what);
 /** A gym of a hundred thousand films has no more parts. */
 const MOST_PARTS = 100_000;
 /** Films hardly shrink, rows of text well; what shrinks more than this was made to swell, times. */
-const MOST_SWELLING = { 'clips/': 20, 'tables/': 200 } as const;
+const MOST_SWELLING = { film: 20, rows: 200 } as const;
 /** Parts smaller than this may shrink as they like, bytes. */
 const SMALL = 1024 * 1024;
 /** A file may take so long, seconds, and so much more for each of its megabytes. */
@@ -82,7 +82,7 @@ export async function checkParts(
   manifestName: string,
   folder: string,
 ): Promise<void> {
-  let all = 0;
+  let needed = 0;
   for (const [name, entry] of entries) {
     if (name === manifestName) continue;
     const said = files[name];
@@ -91,18 +91,18 @@ export async function checkParts(
     if (uncompressedSize !== said.bytes) {
       throw wrong(`${name} is not what the file says it is: it was damaged or changed.`);
     }
-    const most = name.startsWith('clips/') ? MOST_SWELLING['clips/'] : MOST_SWELLING['tables/'];
-    if (uncompressedSize > SMALL && uncompressedSize > most * compressedSize) {
+    const kind = name.startsWith('clips/') ? 'film' : 'rows';
+    if (uncompressedSize > SMALL && uncompressedSize > MOST_SWELLING[kind] * compressedSize) {
       throw wrong(`${name} swells to ${megabytes(uncompressedSize)} from next to nothing.`);
     }
-    all += uncompressedSize;
+    // Rows stand twice on the disk while they are taken over, a film is moved.
+    needed += kind === 'film' ? uncompressedSize : 2 * uncompressedSize;
   }
-  // Rows stand twice on the disk while they are read.
   const { bavail, bsize } = await statfs(folder);
   const free = Math.max(0, bavail * bsize - reserve());
-  if (2 * all > free) {
+  if (needed > free) {
     throw new GymFileError(
-      `The file needs ${megabytes(2 * all)} while it is taken over, and ${megabytes(free)} are free.`,
+      `The file needs ${megabytes(needed)} while it is taken over, and ${megabytes(free)} are free.`,
       'Free some space and try again.',
     );
   }

@@ -40,9 +40,8 @@ export const PUT = ownPagesOnly(async (request) => {
       createWriteStream(path, { mode: 0o600 }),
     );
     if (isCheck) return Response.json({ checked: await verifyGym(path, incoming) });
-    // A way back, whatever the file does to the gym.
-    await backUpHere();
-    const imported = await importGym(await database(), clipFiles(), path, incoming);
+    // A way back, whatever the file does to the gym; a broken file makes no backup, nor pushes one out.
+    const imported = await importGym(await database(), clipFiles(), path, incoming, backUpHere);
     revalidatePath('/', 'layout');
     return Response.json({ imported });
   } finally {
