@@ -1,48 +1,16 @@
 /** What starts and peaks are read off: turns, swings, lengths, speeds and their order, by closed forms. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Landmark } from '../src/foundation/body/landmarks';
 import { orderOf, peakSteps, startSteps, type Step } from '../src/measure/chain/sequence';
 import type { EventMark, EventName } from '../src/measure/events/events';
 import { PHASES } from '../src/measure/events/phases';
 import { speedOf } from '../src/measure/events/linkSpeed';
 import { linkLength } from '../src/reconstruct/motion/linkLength';
-import type { Motion, Path } from '../src/reconstruct/motion/motion';
+import type { Path } from '../src/reconstruct/motion/motion';
 import { hipsAlong, openingOf, swingOf, turnOf } from '../src/reconstruct/motion/speeds';
 import { turnSeries } from '../src/reconstruct/motion/turn';
 import { TECHNIQUES, techniqueById } from '../src/foundation/technique/techniques';
-
-const RATE = 240;
-const TIMES = Array.from({ length: 241 }, (_, i) => i / RATE);
-type Place = readonly [toward: number, up: number, right: number];
-
-const pathOf = (at: (time: number) => Place): Path => ({
-  frames: TIMES.map((_, i) => i),
-  times: TIMES,
-  along: [0, 1, 2].map((axis) => TIMES.map((time) => at(time)[axis]!)),
-  sigma: TIMES.map(() => 0.002),
-  bias: TIMES.map(() => 0),
-  isTracked: false,
-});
-
-function motion(paths: Partial<Record<Landmark, Path>>, change: Partial<Motion> = {}): Motion {
-  return {
-    source: 'measured-3d',
-    view: '3d',
-    axes: ['toward', 'up', 'right'],
-    metric: true,
-    scaleSigma: 0,
-    planeSigma: 0,
-    frameTimes: TIMES,
-    striking: 'right',
-    isMirrored: false,
-    end: 'fist',
-    turnSign: 1,
-    raw: paths,
-    paths,
-    ...change,
-  };
-}
+import { motionOf, pathOf, TIMES } from './spaceMotion';
 
 /** Two ends of a line of half-width `half`, turned by `yaw`: 0 is square to the target. */
 const line = (half: number, yaw: (time: number) => number) => {
@@ -54,7 +22,7 @@ const line = (half: number, yaw: (time: number) => number) => {
 describe('a turn', () => {
   it('is followed through whole turns, and is the same seen from wherever the body stands', () => {
     const hips = line(0.12, (t) => 4 * Math.PI * t);
-    const turn = turnSeries(motion({ leftHip: hips.left, rightHip: hips.right }), 'pelvis')!;
+    const turn = turnSeries(motionOf({ leftHip: hips.left, rightHip: hips.right }), 'pelvis')!;
     turn.yaw.forEach((yaw, i) => expect(yaw).toBeCloseTo(4 * Math.PI * TIMES[i]!, 9));
     // σ of an angle: σ of both ends over the width of the line.
     expect(turn.sigma[0]).toBeCloseTo((Math.SQRT2 * 0.002) / 0.24, 9);
@@ -63,8 +31,8 @@ describe('a turn', () => {
   it('into a strike that turns the other way counts the other way', () => {
     const { left, right } = line(0.2, (t) => t);
     const paths = { leftShoulder: left, rightShoulder: right };
-    const there = turnOf(motion(paths), 'trunk')!.values;
-    const back = turnOf(motion(paths, { turnSign: -1 }), 'trunk')!.values;
+    const there = turnOf(motionOf(paths), 'trunk')!.values;
+    const back = turnOf(motionOf(paths, { turnSign: -1 }), 'trunk')!.values;
     back.forEach((value, i) => expect(value).toBeCloseTo(-there[i]!, 12));
   });
 
@@ -73,9 +41,9 @@ describe('a turn', () => {
     const flat = (path: Path): Path => ({ ...path, along: path.along.slice(0, 2) });
     const paths = { leftHip: flat(left), rightHip: flat(right) };
     expect(
-      turnSeries(motion(paths, { view: 'side', axes: ['toward', 'up'] }), 'pelvis'),
+      turnSeries(motionOf(paths, { view: 'side', axes: ['toward', 'up'] }), 'pelvis'),
     ).toBeNull();
-    expect(turnSeries(motion({ leftHip: left }), 'pelvis')).toBeNull();
+    expect(turnSeries(motionOf({ leftHip: left }), 'pelvis')).toBeNull();
   });
 });
 
@@ -87,7 +55,7 @@ describe('a swing', () => {
       rightHip: pathOf(() => [0, 1, 0]),
       rightKnee: pathOf((t) => [0.4 * Math.sin(angle(t)), 1 - 0.4 * Math.cos(angle(t)), 0]),
     };
-    const swing = swingOf(motion(paths), 'rightHip', 'rightKnee')!;
+    const swing = swingOf(motionOf(paths), 'rightHip', 'rightKnee')!;
     swing.values.forEach((value, i) => expect(value).toBeCloseTo(angle(TIMES[i]!), 6));
   });
 
@@ -98,13 +66,13 @@ describe('a swing', () => {
       rightElbow: pathOf(() => [0, 0, 0]),
       rightWrist: pathOf((t) => [0.25 * Math.cos(angle(t)), 0.25 * Math.sin(angle(t)), 0]),
     };
-    const opening = openingOf(motion(paths), ['Shoulder', 'Elbow', 'Wrist'], 'paths')!;
+    const opening = openingOf(motionOf(paths), ['Shoulder', 'Elbow', 'Wrist'], 'paths')!;
     opening.values.forEach((value, i) => expect(value).toBeCloseTo(angle(TIMES[i]!), 9));
   });
 
   it('of the hips is the middle of both, along the way asked for', () => {
     const hip = (right: number) => pathOf((t) => [t * t, 1 - t, right]);
-    const both = motion({ leftHip: hip(-0.1), rightHip: hip(0.1) });
+    const both = motionOf({ leftHip: hip(-0.1), rightHip: hip(0.1) });
     expect(hipsAlong(both, 'toward', 1)!.values[120]).toBeCloseTo(0.25, 12);
     expect(hipsAlong(both, 'up', -1)!.values[240]).toBeCloseTo(0, 12);
   });
@@ -115,7 +83,7 @@ describe('the length of a link', () => {
   const turning = pathOf((t) => [0.3 * Math.cos(6 * t), 0.3 * Math.sin(6 * t), 0]);
 
   it('in space is the mean, and its σ that of a mean', () => {
-    const { length, sigma } = linkLength(motion({}), near, turning)!;
+    const { length, sigma } = linkLength(motionOf({}), near, turning)!;
     expect(length).toBeCloseTo(0.3, 12);
     expect(sigma).toBeCloseTo((Math.SQRT2 * 0.002) / Math.sqrt(TIMES.length), 9);
   });
@@ -123,14 +91,14 @@ describe('the length of a link', () => {
   it('in a picture is what it is when it lies flat, however often it points at the camera', () => {
     // Seen along the axis it turns about half of the time: foreshortened by |cos|.
     const flat = pathOf((t) => [0.3 * Math.abs(Math.cos(6 * t)), 0, 0]);
-    const seen = linkLength(motion({}, { view: 'side' }), near, flat)!;
+    const seen = linkLength(motionOf({}, { view: 'side' }), near, flat)!;
     expect(seen.length).toBeGreaterThan(0.295);
     expect(seen.length).toBeLessThanOrEqual(0.3);
   });
 
   it('keeps the error that stays', () => {
     const leaning = { ...near, bias: TIMES.map(() => 0.01) };
-    expect(linkLength(motion({}), leaning, turning)!.sigma).toBeGreaterThan(0.01);
+    expect(linkLength(motionOf({}), leaning, turning)!.sigma).toBeGreaterThan(0.01);
   });
 });
 
@@ -206,7 +174,7 @@ describe('the order of the peaks', () => {
           const hips = line(0.12, bell(first, 0.9));
           const chest = line(0.2, bell(first + later, 1.2));
           const steps = peakSteps(
-            motion({
+            motionOf({
               leftHip: hips.left,
               rightHip: hips.right,
               leftShoulder: chest.left,

@@ -9,7 +9,7 @@ import { faulty, FAULTY_FIGHTERS } from '@sinew/fighters/fighter/faults';
 import { knownPicture } from '@sinew/fighters/fighter/picture';
 import { knownTrack } from '@sinew/fighters/fighter/track';
 import { seeStrike } from '../src/analysis/seenStrike';
-import { LANDMARKS, type Landmark } from '../src/foundation/body/landmarks';
+import { LANDMARKS } from '../src/foundation/body/landmarks';
 import { isAbsent, type Measured, type Reading } from '../src/foundation/reading/reading';
 import { type Strike } from '../src/foundation/technique/strike';
 import { techniqueById } from '../src/foundation/technique/techniques';
@@ -29,17 +29,16 @@ import { SEEN_SIZE, type PoseDetection } from '../src/observe/track/poseDetectio
 import { sidesCorrected } from '../src/observe/track/sides';
 import type { SpaceTrack } from '../src/observe/track/track';
 import { pictureMap } from '../src/reconstruct/calibration/picture';
-import { placeSigma, type Motion, type Path } from '../src/reconstruct/motion/motion';
+import { placeSigma, type Path } from '../src/reconstruct/motion/motion';
 import { prepared } from '../src/reconstruct/motion/prepare';
 import { changeBetween } from '../src/train/progress/change';
 import { analyzeKnown, rulesFor } from './fixtures';
+import { motionOf, pathOf, RATE, TIMES } from './spaceMotion';
 
 const read = (measured: Measured): Reading => {
   if (isAbsent(measured)) throw new Error(measured.absent);
   return measured;
 };
-const RATE = 240;
-const TIMES = Array.from({ length: 241 }, (_, i) => i / RATE);
 const SPACING = 1 / RATE / Math.sqrt(12);
 const cross: Strike = { technique: techniqueById('cross'), side: 'right', stance: 'orthodox' };
 
@@ -141,23 +140,6 @@ describe('an onset on a ramp', () => {
   });
 });
 
-/** A motion in space of nothing but these paths. */
-const motionOf = (paths: Partial<Record<Landmark, Path>>): Motion => ({
-  source: 'measured-3d',
-  view: '3d',
-  axes: ['toward', 'up', 'right'],
-  metric: true,
-  scaleSigma: 0,
-  planeSigma: 0,
-  frameTimes: TIMES,
-  striking: 'right',
-  isMirrored: false,
-  end: 'fist',
-  turnSign: 1,
-  raw: paths,
-  paths,
-});
-
 describe('an instant', () => {
   it('read off a track is no surer than its frames are apart', () => {
     expect(markAt(TIMES, 0.5, 0, 'measured-3d').sigma).toBeCloseTo(SPACING, 12);
@@ -206,12 +188,8 @@ describe('an instant', () => {
 
 describe('a place', () => {
   const still = (noise: (axis: number) => readonly number[]): Path => ({
-    frames: TIMES.map((_, i) => i),
-    times: TIMES,
+    ...pathOf(() => [0, 0, 0]),
     along: [0, 1, 2].map(noise),
-    sigma: TIMES.map(() => 0.002),
-    bias: TIMES.map(() => 0),
-    isTracked: false,
   });
 
   it('that was smoothed is as sure as it says, at the ends of a run too', () => {

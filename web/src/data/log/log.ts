@@ -18,7 +18,7 @@ const KEPT_FILES = 9;
 
 export const logFolder = (data = dataFolder()) => join(data, 'log');
 
-const shared = globalThis as { sinewLog?: Promise<Logger> };
+const shared = globalThis as { sinewLog?: Promise<Logger>; sinewUnreadable?: Set<string> };
 
 /** `SINEW_LOG` is the level: trace, debug, info, warn, error, silent; info when not given. */
 async function open(): Promise<Logger> {
@@ -55,8 +55,14 @@ export function logFailed(request: Request, error: unknown): void {
   write('error', 'failed', { method: request.method, path: pathOf(request), ...traceOf(error) });
 }
 
-/** What is kept of something cannot be read: what, and not whose. */
+/**
+ * What is kept of something cannot be read: what, and not whose. Once while this server runs: pages ask
+ * again and again, and would push everything else out of the log.
+ */
 export function logUnreadable(what: string): void {
+  const told = (shared.sinewUnreadable ??= new Set());
+  if (told.has(what)) return;
+  told.add(what);
   write('warn', 'unreadable', { what });
 }
 

@@ -182,22 +182,12 @@ function byName(column: string): z.ZodType | null {
   return null;
 }
 
-const SCHEMAS = new Map<TableName, z.ZodType>();
-
-function schemaOf(table: TableName, row: Row): z.ZodType {
-  const known = SCHEMAS.get(table);
-  if (known) return known;
-  const common = Object.keys(row).flatMap((column) => {
-    const schema = byName(column);
-    return schema ? [[column, schema] as const] : [];
-  });
-  const schema = z.looseObject({ ...Object.fromEntries(common), ...MEANING[table] });
-  SCHEMAS.set(table, schema);
-  return schema;
-}
-
 /** @returns what is wrong with a row of today's tables, or null */
 export function wrongWithRow(table: TableName, row: Row): string | null {
-  const found = schemaOf(table, row).safeParse(row);
-  return found.success ? null : wrongWith(found.error.issues[0]!);
+  for (const [column, cell] of Object.entries(row)) {
+    const meaning = (MEANING[table]?.[column] as z.ZodType | undefined) ?? byName(column);
+    const found = meaning?.safeParse(cell);
+    if (found && !found.success) return wrongWith({ ...found.error.issues[0]!, path: [column] });
+  }
+  return null;
 }
