@@ -8,8 +8,9 @@ import { cardOf } from '@/data/finding/card';
 import { strikesNow, shownNow } from '@/data/finding/measured';
 import { cameraSetups, keepCameraSetup } from '@/data/gym/cameraSetups';
 import { floorFacts } from '@/data/gym/floor';
-import { sessionsOf, settingsOf } from '@/data/gym/gym';
-import { libraryOf } from '@/data/gym/library';
+import { NO_EDITS } from '@sinew/core/judge/library/edits';
+import { changeSettings, sessionsOf, settingsOf } from '@/data/gym/gym';
+import { changeLibrary, libraryOf } from '@/data/gym/library';
 import { testsOf } from '@/data/progress/ledger';
 import { allStudents, studentById } from '@/data/student/students';
 import { workOf } from '@/data/work/work';
@@ -99,5 +100,34 @@ describe('what cannot be read', () => {
     // What can be read is taken away as ever.
     await saveBench(gym.db, clipId, { revision: revision + 2, document });
     expect(await scaleNow()).toBeNull();
+  });
+
+  const gymCell = async (column: 'library' | 'settings') =>
+    (await gym.db.selectFrom('gym').select(column).executeTakeFirst())![column];
+  const off = { kind: 'off', fault: 'jammed', isOff: true } as const;
+
+  it('of the library is not lost by one change, and gives way to a library from a file', async () => {
+    const garbage = '{"faults":"many"}';
+    await gym.db.updateTable('gym').set({ library: garbage }).execute();
+    await expect(changeLibrary(gym.db, 'Ada', off)).rejects.toThrow(/cannot be read.*backup/);
+    expect(await gymCell('library')).toBe(garbage);
+    await changeLibrary(gym.db, 'Ada', { kind: 'all', edits: NO_EDITS });
+    await changeLibrary(gym.db, 'Ada', off);
+    expect(JSON.parse((await gymCell('library'))!)).toMatchObject({
+      faults: { jammed: { isOff: true } },
+    });
+  });
+
+  it('of the settings outlives another name of the gym, and gives way to grades set anew', async () => {
+    const garbage = '{"grades":7}';
+    await gym.db.updateTable('gym').set({ settings: garbage }).execute();
+    const seen = await settingsOf(gym.db);
+    await changeSettings(gym.db, { ...seen, name: 'Renamed' }, seen);
+    expect(await gymCell('settings')).toBe(garbage);
+    const now = await settingsOf(gym.db);
+    expect(now.name).toBe('Renamed');
+    await changeSettings(gym.db, { ...now, grades: ['white'] }, now);
+    expect((await settingsOf(gym.db)).grades).toEqual(['white']);
+    expect(await unreadableCells(gym.db)).toEqual([]);
   });
 });

@@ -44,22 +44,27 @@ export const settingsSchema = z.object({
 
 export type Settings = z.infer<typeof settingsSchema>;
 
+const NOTHING_SAID = { grades: [], from: {}, sessions: [] };
+
 export async function settingsOf(db: Db): Promise<Settings> {
   const gym = await theGym(db);
   const row = await db.selectFrom('gym').select('settings').executeTakeFirst();
-  const none = { grades: [], from: {}, sessions: [] };
-  return { ...gym, ...COLUMNS.gym.settings.readOr(row?.settings ?? null, none) };
+  return { ...gym, ...COLUMNS.gym.settings.readOr(row?.settings ?? null, NOTHING_SAID) };
 }
 
 export async function saveSettings(db: Db, settings: Settings): Promise<void> {
   const { name: gymName, className, ...rest } = settings;
   const gym = await gymForWriting(db);
+  const row = await db.selectFrom('gym').select('settings').executeTakeFirst();
+  // What cannot be read stays until something is said anew, as a name is not.
+  const isLeft =
+    !COLUMNS.gym.settings.isReadable(row?.settings ?? null) && isAsSeen(rest, NOTHING_SAID);
   await db
     .updateTable('gym')
     .set({
       name: gymName,
       class_name: className,
-      settings: COLUMNS.gym.settings.write(rest),
+      settings: isLeft ? row!.settings : COLUMNS.gym.settings.write(rest),
       updated_at: now(),
     })
     .where('id', '=', gym.id)

@@ -9,6 +9,7 @@ import {
   type LibraryChange,
 } from '@sinew/core/judge/library/edits';
 import { schoolSchema, type School } from '@sinew/core/judge/school/schools';
+import { Problem } from '@sinew/core/foundation/problem/problem';
 import { now, stamps, type Db } from '../database/db';
 import { changedMeanwhile, isAsSeen } from '../database/seen';
 import { gymForWriting } from './gym';
@@ -45,6 +46,7 @@ export async function changeLibrary(
 ): Promise<void> {
   await db.transaction().execute(async (trx) => {
     const gym = await gymForWriting(trx);
+    if (change.kind !== 'all') await mustBeReadable(trx);
     const present = await editsOf(trx);
     if (seen && !isAsSeen(touchedBy(present, change), seen.was)) throw changedMeanwhile('This was');
     const { edits, what, before, after } = withChange(present, change);
@@ -57,6 +59,17 @@ export async function changeLibrary(
       .insertInto('library_change')
       .values({ gym_id: gym.id, by, what, before, after, ...stamps() })
       .execute();
+  });
+}
+
+/** One change would write over all that the gym has changed before, and that a backup may still have. */
+async function mustBeReadable(trx: Db): Promise<void> {
+  const row = await trx.selectFrom('gym').select('library').executeTakeFirst();
+  if (COLUMNS.gym.library.isReadable(row?.library ?? null)) return;
+  throw new Problem('unreadable', {
+    happened: 'What is kept of the gym’s library cannot be read.',
+    safe: 'Nothing was changed; strikes are judged by the library as it comes.',
+    todo: 'Go back to a backup under Gym, or take a library from a file.',
   });
 }
 
