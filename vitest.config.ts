@@ -6,6 +6,8 @@ export default defineConfig({
   test: {
     include: ['{core,cli,fighters,demo,web}/{src,test}/**/*.test.{ts,tsx}'],
     env: { SINEW_LOG: 'silent' },
+    // Vitest leaves a core free, which on two is half of the machine.
+    maxWorkers: '100%',
     testTimeout: 120_000,
     hookTimeout: 60_000,
     execArgv: [

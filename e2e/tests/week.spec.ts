@@ -148,6 +148,7 @@ test('a week of a class', async ({ page }) => {
     await page.getByRole('button', { name: 'Plan something' }).click();
     await page.getByLabel('In your words').fill('Signe shows the juniors');
     await page.getByRole('button', { name: 'Plan it' }).click();
+    await expect(page.getByRole('dialog')).toBeHidden();
     const handle = page.getByRole('button', { name: 'Move Signe shows the juniors' });
     // Another day of the same week, so that both are in sight.
     const isSunday = new Date().getDay() === 0;
@@ -157,7 +158,12 @@ test('a week of a class', async ({ page }) => {
     await page.mouse.move(from.x + 5, from.y + 5);
     await page.mouse.down();
     await page.mouse.move(from.x + 30, from.y + 30);
+    await expect(page.getByText('Signe shows the juniors is lifted.')).toBeAttached();
     await page.mouse.move(to.x + 40, to.y + 60, { steps: 8 });
+    const day = Number((await target.getAttribute('data-day'))!.slice(8));
+    await expect(
+      page.getByText(new RegExp(`^Signe shows the juniors: over \\w+ ${day} `)),
+    ).toBeAttached();
     await page.mouse.up();
     await expect(target.getByText('Signe shows the juniors')).toBeVisible();
     const calendar = page.waitForEvent('download');

@@ -4,8 +4,12 @@ import {
   DndContext,
   KeyboardSensor,
   PointerSensor,
+  pointerWithin,
+  rectIntersection,
   useSensor,
   useSensors,
+  type Announcements,
+  type CollisionDetection,
   type DragEndEvent,
 } from '@dnd-kit/core';
 import Link from 'next/link';
@@ -27,6 +31,27 @@ interface Walk {
   readonly id: string;
   readonly name: string;
   readonly next: { readonly text: string; readonly note: string; readonly href: string };
+}
+
+/** Where the pointer is, not where most of the dragged box is; the keyboard has no pointer. */
+const underPointer: CollisionDetection = (drag) =>
+  drag.pointerCoordinates ? pointerWithin(drag) : rectIntersection(drag);
+
+/** What a screen reader says while something is dragged: names and days, not ids. */
+function announcementsOf(items: readonly PlanItem[]): Announcements {
+  const nameOf = (id: string | number) => items.find((one) => one.id === id)?.title;
+  const placeOf = (id: string | number) => {
+    const item = items.find((one) => one.id === id);
+    return item ? `${shortDay(item.day)}, before ${item.title}` : shortDay(String(id));
+  };
+  return {
+    onDragStart: ({ active }) => `${nameOf(active.id)} is lifted.`,
+    onDragOver: ({ active, over }) =>
+      over ? `${nameOf(active.id)}: over ${placeOf(over.id)}.` : 'Over no day.',
+    onDragEnd: ({ active, over }) =>
+      over ? `${nameOf(active.id)}: put on ${placeOf(over.id)}.` : 'Put back.',
+    onDragCancel: () => 'Put back.',
+  };
 }
 
 /** Three weeks of the plan, day by day, and today's walk across the floor. */
@@ -162,7 +187,13 @@ export function PlanScreen({
             Drag to another day, or Space on its handle, arrow keys, Space.
           </span>
         </div>
-        <DndContext sensors={sensors} onDragEnd={drop}>
+        <DndContext
+          id="plan"
+          sensors={sensors}
+          collisionDetection={underPointer}
+          accessibility={{ announcements: announcementsOf(shown) }}
+          onDragEnd={drop}
+        >
           {weeks.map((days) => (
             <section
               key={days[0]}
