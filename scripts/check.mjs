@@ -2,16 +2,16 @@
  * `npm run check`: for every few minutes of work. Types, lint, house and format of what has changed
  * since the last commit, and the tests that are changed, or among the few that look at it.
  */
-import { spawn, spawnSync } from 'node:child_process';
+import { spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { cruise } from 'dependency-cruiser';
 import extractTSConfig from 'dependency-cruiser/config-utl/extract-ts-config';
 import config from '../.dependency-cruiser.mjs';
+import { runBeside } from './lib/beside.mjs';
 import { bin, root } from './lib/setup.mjs';
 
 process.chdir(root);
-const began = performance.now();
 const git = (...args) => spawnSync('git', args, { encoding: 'utf8' }).stdout.split('\n');
 const changed = [
   ...new Set([
@@ -21,23 +21,8 @@ const changed = [
 ].filter((name) => name && existsSync(name));
 const code = changed.filter((name) => /\.(ts|tsx|mjs)$/.test(name));
 
-/** Run it beside the others; what it says is shown when it fails. */
-function run(name, command, args, cwd = root) {
-  return new Promise((resolve) => {
-    const child = spawn(command, args, { cwd });
-    let said = '';
-    for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => (said += part));
-    child.on('close', (status) => {
-      const seconds = ((performance.now() - began) / 1000).toFixed(0);
-      console.log(`${status === 0 ? 'good' : 'FAIL'}  ${name} (${seconds} s)`);
-      if (status !== 0) console.log(said);
-      resolve(status === 0);
-    });
-  });
-}
-
 const types = (workspace) =>
-  run(
+  runBeside(
     `types of ${workspace}`,
     bin('tsc'),
     [
@@ -70,15 +55,20 @@ for (const { source, dependents } of output.modules) {
 
 const results = [violations.length === 0];
 if (code.length > 0) {
-  const lint = run('lint', bin('eslint'), ['--max-warnings', '0', '--no-warn-ignored', ...code]);
+  const lint = runBeside('lint', bin('eslint'), [
+    '--max-warnings',
+    '0',
+    '--no-warn-ignored',
+    ...code,
+  ]);
   results.push(...(await Promise.all([lint, types('web')])));
   results.push(await types('e2e'));
 }
 if (changed.length > 0) {
   const args = ['--check', '--ignore-unknown', '--log-level', 'warn', ...changed];
-  results.push(await run('format', bin('prettier'), args));
+  results.push(await runBeside('format', bin('prettier'), args));
 }
 if (tests.size > 0) {
-  results.push(await run(`${tests.size} test files`, bin('vitest'), ['run', ...tests]));
+  results.push(await runBeside(`${tests.size} test files`, bin('vitest'), ['run', ...tests]));
 }
 process.exit(results.every(Boolean) ? 0 : 1);
