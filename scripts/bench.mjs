@@ -21,6 +21,10 @@ run(bin('tsx'), ['bench/largeGym.ts'], {
   cwd: join(root, 'e2e'),
   title: 'Server times in a large gym',
 });
+run(bin('tsx'), ['bench/load.ts'], {
+  cwd: join(root, 'e2e'),
+  title: 'The large gym under load',
+});
 run(bin('playwright'), ['test', '--config', 'bench/playwright.config.ts'], {
   cwd: join(root, 'e2e'),
   title: 'Stepping through film',

@@ -126,12 +126,13 @@ export async function serve({
     chosen += 1;
   }
   keepPrivate();
-  console.log(`\nSinew:  http://127.0.0.1:${chosen}`);
+  const address = `http://127.0.0.1:${chosen}`;
+  console.log(`\nSinew:  ${address}`);
   console.log(`Data:   ${data}\nStop:   Ctrl C\n`);
   const child = spawn(bin('next'), [mode, '-H', '127.0.0.1', '-p', String(chosen)], {
     cwd: join(root, 'web'),
     stdio: 'inherit',
-    env: { ...process.env, SINEW_DATA: data, ...env },
+    env: { ...process.env, SINEW_DATA: data, SINEW_ADDRESS: address, ...env },
   });
   for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill(signal));
   child.on('exit', (code) => process.exit(code ?? 0));

@@ -108,7 +108,7 @@ describe('a consent', () => {
     beforeEach(async () => {
       id = await student(gym);
       await markedClip(gym, id);
-      await backUp(gym.db, join(gym.folder, 'backups'), join(gym.folder, 'clips'), new Date(), {
+      await backUp(gym.folder, join(gym.folder, 'backups'), new Date(), {
         isRotated: true,
       });
     });

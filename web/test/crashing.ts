@@ -36,14 +36,14 @@ const DEEDS: Readonly<Record<string, () => Promise<void>>> = {
   async backup() {
     for (let i = 0; ; i++) {
       const at = new Date(Date.UTC(2026, 0, 1 + i));
-      const { name } = await backUp(db, join(folder, 'backups'), join(folder, 'clips'), at, {
+      const { name } = await backUp(folder, join(folder, 'backups'), at, {
         isRotated: true,
       });
       say(name);
     }
   },
   async import() {
-    await importGym(db, new ClipFiles(folder), file, join(folder, 'incoming'));
+    await importGym(new ClipFiles(folder), file, join(folder, 'incoming'));
     say('imported');
   },
 };

@@ -31,7 +31,7 @@ const kindOf = async (folder: string) =>
 describe('a database', () => {
   beforeEach(async () => {
     ({ gym, who } = await fullGym());
-    await backUp(gym.db, join(gym.folder, 'backups'), join(gym.folder, 'clips'), new Date(), {
+    await backUp(gym.folder, join(gym.folder, 'backups'), new Date(), {
       isRotated: true,
     });
     await gym.db.destroy();
@@ -67,8 +67,8 @@ describe('a database', () => {
     sqlite.close();
     expect(await kindOf(gym.folder)).toBe('sound');
     const db = await openDatabase(gym.folder);
-    const [to, clips] = [join(gym.folder, 'backups'), join(gym.folder, 'clips')];
-    const { name } = await backUp(db, to, clips, new Date(), { isRotated: false });
+    const to = join(gym.folder, 'backups');
+    const { name } = await backUp(gym.folder, to, new Date(), { isRotated: false });
     await restore(gym.folder, to, name, () => db.destroy());
     expect(await kindOf(gym.folder)).toBe('sound');
   });
@@ -97,7 +97,7 @@ describe('the page that needs no database', () => {
 
   beforeEach(async () => {
     ({ gym, who } = await fullGym());
-    await backUp(gym.db, join(gym.folder, 'backups'), join(gym.folder, 'clips'), new Date(), {
+    await backUp(gym.folder, join(gym.folder, 'backups'), new Date(), {
       isRotated: true,
     });
     await gym.db.destroy();

@@ -27,11 +27,11 @@ it('takes every row along but what is measured again, and can be read there', as
   const demo = await openDatabase(folder);
   const file = join(folder, 'gym.zip');
   await pipeline(
-    await exportGym(demo, new ClipFiles(folder), join(folder, 'incoming')),
+    await exportGym(new ClipFiles(folder), join(folder, 'incoming')),
     createWriteStream(file),
   );
   const gym = await emptyGym();
-  await importGym(gym.db, gym.files, file, join(gym.folder, 'incoming'));
+  await importGym(gym.files, file, join(gym.folder, 'incoming'));
   for (const table of TABLES) {
     if (table === 'measured') continue;
     const [there, here] = [await rowsOf(demo, table), await rowsOf(gym.db, table)];

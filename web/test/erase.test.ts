@@ -27,7 +27,7 @@ let who: string;
 
 const at = (days: number) => new Date(Date.now() + days * DAY_MS);
 const backedUp = (days: number) =>
-  backUp(gym.db, join(gym.folder, 'backups'), join(gym.folder, 'clips'), at(days), {
+  backUp(gym.folder, join(gym.folder, 'backups'), at(days), {
     isRotated: false,
   });
 /** The coach has said that the day is right. */

@@ -32,7 +32,7 @@ const contents = async ({ db }: TestGym) =>
   );
 const verify = (gym: TestGym, path: string) => verifyGym(path, join(gym.folder, 'incoming'));
 const into = (gym: TestGym, path = file) =>
-  importGym(gym.db, gym.files, path, join(gym.folder, 'incoming'));
+  importGym(gym.files, path, join(gym.folder, 'incoming'));
 
 describe('a gym’s file', () => {
   it('is checked without anything being taken over', async () => {

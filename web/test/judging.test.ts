@@ -8,7 +8,7 @@ import { loadBench, saveBench } from '@/data/bench/bench';
 import { analyzeClip } from '@sinew/core/analysis/analyzeClip';
 import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import { acceptFinding, activeCues, decisionsOf, putAside } from '@/data/finding/findings';
-import { setReport } from '@/data/finding/judging';
+import { findingOf, setReport } from '@/data/finding/judging';
 import {
   changeLibrary,
   editsOf,
@@ -121,7 +121,8 @@ describe('a set', () => {
     expect(report.strikes.map(({ id }) => id)).toEqual([strikeId, 'second', 'third']);
     const finding = report.findings.find(({ fault }) => fault === 'all-at-once')!;
     expect(finding).toMatchObject({ status: 'found', shows: 3, of: 3 });
-    await acceptFinding(gym.db, strikeId, 'all-at-once', false, 'set');
+    const found = findingOf(gym.db, strikeId, 'all-at-once', 'set');
+    await acceptFinding(gym.db, strikeId, 'all-at-once', false, found);
     expect((await activeCues(gym.db, who))[0]!.evidence).toMatch(/^In 3 of 3, by the median\./);
     expect(await setReport(gym.db, 'no-such')).toBeNull();
   });

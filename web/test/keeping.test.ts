@@ -161,7 +161,7 @@ describe('a consent that ends', () => {
 describe('a backup', () => {
   const folder = () => join(gym.folder, 'backups');
   const make = (at: Date, spared: string | null = null) =>
-    backUp(gym.db, folder(), join(gym.folder, 'clips'), at, { isRotated: true, spared });
+    backUp(gym.folder, folder(), at, { isRotated: true, spared });
 
   it('is made once a day, and the last two weeks are kept', async () => {
     expect(await keep(later(0))).toBe(true);
@@ -176,8 +176,7 @@ describe('a backup', () => {
     await make(later(KEPT), name);
     await restore(gym.folder, folder(), name, () => gym.db.destroy());
     const db = await openDatabase(gym.folder);
-    const clips = join(gym.folder, 'clips');
-    await backUp(db, folder(), clips, later(KEPT + 1), { isRotated: true });
+    await backUp(gym.folder, folder(), later(KEPT + 1), { isRotated: true });
     await db.destroy();
     expect((await backups(folder())).map((one) => one.name)).not.toContain(name);
   });
@@ -299,7 +298,7 @@ describe('killed in the middle (SIGKILL)', () => {
     database.close();
     // And the import can simply be done again.
     const db = await openDatabase(folder);
-    await importGym(db, new ClipFiles(folder), file, join(folder, 'incoming'));
+    await importGym(new ClipFiles(folder), file, join(folder, 'incoming'));
     expect(await allStudents(db)).toHaveLength(1);
     await db.destroy();
   });
@@ -324,7 +323,7 @@ describe('killed in the middle (SIGKILL)', () => {
       }
       afterCrash(gym.folder).close();
       const db = await openDatabase(gym.folder);
-      await backUp(db, folder, join(gym.folder, 'clips'), later(400), { isRotated: true });
+      await backUp(gym.folder, folder, later(400), { isRotated: true });
       expect(readdirSync(folder).filter((name) => name.startsWith('making-'))).toEqual([]);
       await db.destroy();
     },

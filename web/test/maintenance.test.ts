@@ -6,7 +6,8 @@ import { backUp, backups, KEPT, restore } from '@/data/maintenance/backups';
 import { addClip, clipById } from '@/data/clip/clips';
 import { openDatabase } from '@/data/database/database';
 import { confirmClock } from '@/data/maintenance/clock';
-import { checkFilms, filmTroubles } from '@/data/maintenance/filmCheck';
+import { checkFilms } from '@/data/maintenance/checkFilms';
+import { filmTroubles } from '@/data/maintenance/filmCheck';
 import { forget, lookAfter, maintain } from '@/data/maintenance/maintain';
 import { filmsAside } from '@/data/maintenance/setAside';
 import { allStudents, recordConsent } from '@/data/student/students';
@@ -257,7 +258,7 @@ describe('a clock that is wrong', () => {
     await addClip(gym.db, gym.files, newClip(guest, film('cross-all-at-once.mp4')));
     await setTrashed(gym.db, 'clip', clips[0]!, true);
     for (let day = 0; day < KEPT; day++) {
-      await backUp(gym.db, join(gym.folder, 'backups'), join(gym.folder, 'clips'), at(day - KEPT), {
+      await backUp(gym.folder, join(gym.folder, 'backups'), at(day - KEPT), {
         isRotated: false,
       });
     }

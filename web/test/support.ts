@@ -143,9 +143,6 @@ export async function fullGym(): Promise<{ gym: TestGym; who: string }> {
 
 export async function saved(gym: TestGym): Promise<string> {
   const path = join(gym.folder, 'gym.zip');
-  await pipeline(
-    await exportGym(gym.db, gym.files, join(gym.folder, 'incoming')),
-    createWriteStream(path),
-  );
+  await pipeline(await exportGym(gym.files, join(gym.folder, 'incoming')), createWriteStream(path));
   return path;
 }

@@ -14,6 +14,7 @@ import { addClip } from '@sinew/web/data/clip/clips';
 import { openDatabase } from '@sinew/web/data/database/database';
 import { dataFolder } from '@sinew/web/data/database/dataFolder';
 import type { Db } from '@sinew/web/data/database/db';
+import { hold, holderInWords } from '@sinew/web/data/database/hold';
 import { DatabaseProblem } from '@sinew/web/data/database/databaseProblem';
 import { acceptFinding } from '@sinew/web/data/finding/findings';
 import { createGym } from '@sinew/web/data/gym/gym';
@@ -318,6 +319,11 @@ async function seedGym(db: Db, folder: string): Promise<void> {
 }
 
 const folder = dataFolder();
+const held = await hold(folder, { pid: process.pid, address: null });
+if (!held.isHeld) {
+  console.error(`The gym in ${folder} is open already, in ${holderInWords(held.by)}.`);
+  process.exit(1);
+}
 try {
   const db = await openDatabase(folder);
   const hasStudents = await db.selectFrom('student').select('id').executeTakeFirst();

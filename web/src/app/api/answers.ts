@@ -18,6 +18,7 @@ const STATUS: Record<ProblemCode, number> = {
   unreadable: 500,
   unexpected: 500,
   'no-answer': 502,
+  busy: 503,
   'no-database': 503,
 };
 

@@ -1,6 +1,6 @@
 import { notFound } from 'next/navigation';
-import { strikeToCompare } from '@/data/finding/comparing';
 import { database } from '@/data/database/database';
+import { ask } from '@/data/threads/ask';
 import { comparer } from '@/data/progress/comparison';
 import { studentById } from '@/data/student/students';
 import { CompareScreen } from '@/screens/compare/CompareScreen';
@@ -15,8 +15,7 @@ export default async function ComparePage({
 }) {
   const { a = '', b = '' } = await searchParams;
   const db = await database();
-  const then = await strikeToCompare(db, a);
-  const now = await strikeToCompare(db, b);
+  const [then, now] = await Promise.all([ask('strikeToCompare', a), ask('strikeToCompare', b)]);
   const student = now && (await studentById(db, now.studentId));
   if (!then || !now || !student) notFound();
   const { ofStrikes, ofSets } = (await comparer(db))(then, now);

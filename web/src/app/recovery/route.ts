@@ -36,7 +36,9 @@ export async function POST(request: Request): Promise<Response> {
   if (refused) return refused;
   const form = await request.formData();
   const wanted = form.get('backup');
-  if (!(await recheckDatabase())) {
+  const found = await recheckDatabase();
+  if (found?.kind === 'in use') return page('It is in use: nothing was changed.', 409);
+  if (!found) {
     return page('The database can be opened: go back to a backup on the Gym’s page.', 409);
   }
   const folder = dataFolder();

@@ -5,3 +5,5 @@ import { join } from 'node:path';
 export function dataFolder(): string {
   return process.env.SINEW_DATA ?? join(homedir(), '.sinew');
 }
+
+export const databasePath = (folder: string) => join(folder, 'sinew.db');

@@ -1,7 +1,8 @@
 /** Why the gym's database cannot be opened, for a page that opens none. */
 import { Problem } from '@sinew/core/foundation/problem/problem';
 
-export type ProblemKind = 'damaged' | 'newer' | 'not brought up to date' | 'out of reach';
+export type ProblemKind =
+  'damaged' | 'newer' | 'not brought up to date' | 'in use' | 'out of reach';
 
 export class DatabaseProblem extends Problem {
   constructor(

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import type { Finding } from '@sinew/core/judge/fault/finding';
 import { drillById } from '@sinew/core/foundation/drill/drills';
 import { faultById } from '@sinew/core/judge/fault/faults';
-import { findingOf } from './judging';
+import { findingOf, type FoundFinding } from './judging';
 import { now, stamps, type Db } from '../database/db';
 import { changedMeanwhile } from '../database/seen';
 import type { FindingTable } from '../database/schema';
@@ -71,21 +71,20 @@ export type AcceptOutcome =
  * Accept a finding: its cue becomes the student's one active cue for the technique.
  *
  * @param isReplacing the coach has said that this cue takes the place of the present one
- * @param of whether the strike itself or the set it belongs to is the evidence
+ * @param judged what the strike, or the set it belongs to, shows
  */
 export async function acceptFinding(
   db: Db,
   strikeId: string,
   fault: string,
   isReplacing: boolean,
-  of: 'strike' | 'set' = 'strike',
+  judged: Promise<FoundFinding | null> = findingOf(db, strikeId, fault, 'strike'),
 ): Promise<AcceptOutcome> {
+  const found = await judged;
+  const catalogued = found && faultById(fault, found.catalogue);
+  if (!catalogued || found.finding.status !== 'found') return { kind: 'not-found' };
+  const { studentId, technique, catalogue } = found;
   return db.transaction().execute(async (trx): Promise<AcceptOutcome> => {
-    const found = await findingOf(trx, strikeId, fault, of);
-    const { catalogue } = found?.judged.rules ?? {};
-    const catalogued = catalogue && faultById(fault, catalogue);
-    if (!found || !catalogued || found.finding.status !== 'found') return { kind: 'not-found' };
-    const { studentId, technique } = found.judged;
     const drill = drillById(catalogued.drill, catalogue.drills);
     const present = await trx
       .selectFrom('cue')
@@ -161,10 +160,11 @@ export async function putAside(
   fault: string,
   status: 'dismissed' | 'later',
   reason: string,
+  judged: Promise<FoundFinding | null> = findingOf(db, strikeId, fault, 'strike'),
 ): Promise<boolean> {
+  const found = await judged;
+  if (!found) return false;
   return db.transaction().execute(async (trx) => {
-    const found = await findingOf(trx, strikeId, fault, 'strike');
-    if (!found) return false;
     const findingId = await decide(trx, strikeId, found.finding, status, reason);
     await trx
       .updateTable('cue')

@@ -2,6 +2,7 @@
 import { analyzeClip, type ClipAnalysis } from '@sinew/core/analysis/analyzeClip';
 import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import type { Finding, Rules } from '@sinew/core/judge/fault/finding';
+import type { Catalogue } from '@sinew/core/judge/fault/schema';
 import { judgeSet, type SetVerdict } from '@sinew/core/judge/fault/set';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { clipInputOf } from '../clip/clipInput';
@@ -84,22 +85,32 @@ export async function setReport(db: Db, strikeId: string): Promise<SetReport | n
   return { strikes, findings, isProvisional, leftOut: found.set.length - strikes.length };
 }
 
+/** What a strike shows of a fault, and what the coach's word on it needs to know. */
+export interface FoundFinding {
+  readonly finding: Finding;
+  readonly studentId: string;
+  readonly technique: string;
+  readonly catalogue: Catalogue;
+}
+
 /** What a strike, or the set it is of, shows of a fault; the set's word names how many show it. */
 export async function findingOf(
   db: Db,
   strikeId: string,
   fault: string,
   of: 'strike' | 'set',
-): Promise<{ finding: Finding; judged: Judging } | null> {
+): Promise<FoundFinding | null> {
   const judged = await judging(db, strikeId, of === 'set');
   if (!judged) return null;
+  const { studentId, technique, rules } = judged;
+  const about = { studentId, technique, catalogue: rules.catalogue };
   if (of === 'strike') {
     const finding = judged.asked.analysis.findings.find((one) => one.fault === fault);
-    return finding ? { finding, judged } : null;
+    return finding ? { finding, ...about } : null;
   }
   const finding = setOf(judged).findings.find((one) => one.fault === fault);
   if (!finding) return null;
   const how = finding.isByMedian ? 'by the median' : 'as in this one';
   const evidence = `In ${finding.shows} of ${finding.of}, ${how}. ${finding.evidence}`;
-  return { finding: { ...finding, evidence }, judged };
+  return { finding: { ...finding, evidence }, ...about };
 }

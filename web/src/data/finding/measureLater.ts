@@ -5,12 +5,13 @@
 import PQueue from 'p-queue';
 import { database } from '../database/database';
 import { logTrouble } from '../log/log';
-import { measureStudent } from './measured';
+import { ask } from '../threads/ask';
+import { keepMeasured } from './measured';
 
 /** Saving goes on while the coach works; measuring waits until it rests, ms. */
 const REST = 6000;
-/** At one go, ms: the server has other things to do. */
-const LENGTH = 400;
+/** At one go, ms: then it is kept, and a page that waits has its turn. */
+const LENGTH = 1500;
 
 interface Stage {
   readonly waiting: Map<string, NodeJS.Timeout>;
@@ -20,7 +21,7 @@ interface Stage {
 const shared = globalThis as { sinewMeasuring?: Stage };
 const stage = (shared.sinewMeasuring ??= {
   waiting: new Map<string, NodeJS.Timeout>(),
-  queue: new PQueue({ concurrency: 1, interval: LENGTH, intervalCap: 1 }),
+  queue: new PQueue({ concurrency: 1 }),
 });
 
 export function measureLater(studentId: string): void {
@@ -57,8 +58,9 @@ export async function measureAllLater(): Promise<void> {
 
 async function measure(studentId: string): Promise<void> {
   try {
-    const left = await measureStudent(await database(), studentId, LENGTH);
-    if (left > 0) void stage.queue.add(() => measure(studentId));
+    const found = await ask('toKeep', studentId, LENGTH);
+    await keepMeasured(await database(), found);
+    if (found.left > 0) void stage.queue.add(() => measure(studentId));
   } catch (error) {
     console.error('A strike could not be measured.', error);
     logTrouble('measure', error);

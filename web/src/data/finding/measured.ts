@@ -149,11 +149,32 @@ function measuredAnew(
   };
 }
 
+/** What is to be kept of a student's strikes, and how many strikes there was no time for. */
+export interface ToKeep {
+  readonly updates: readonly Update[];
+  readonly left: number;
+}
+
 /**
- * The stage: measure what is stale, and judge what was judged by other rules, for about so long; and
- * keep it.
+ * Measures what is stale, and judges what was judged by other rules, for about so long.
  *
  * @param milliseconds after which no further strike is begun
+ */
+export async function toKeep(db: Db, studentId: string, milliseconds: number): Promise<ToKeep> {
+  const { anew, left } = await updatesIn(db, studentId, { milliseconds });
+  return { updates: [...anew.values()], left };
+}
+
+export async function keepMeasured(db: Db, { updates: all }: ToKeep): Promise<void> {
+  if (all.length === 0) return;
+  await db.transaction().execute(async (trx) => {
+    for (const one of all) await keep(trx, one);
+  });
+}
+
+/**
+ * The stage: both, for everything.
+ *
  * @returns how many strikes are left
  */
 export async function measureStudent(
@@ -161,12 +182,9 @@ export async function measureStudent(
   studentId: string,
   milliseconds = Infinity,
 ): Promise<number> {
-  const work = updates(db, studentId, { milliseconds });
-  for (;;) {
-    const next = await work.next();
-    if (next.done) return next.value;
-    await keep(db, next.value);
-  }
+  const found = await toKeep(db, studentId, milliseconds);
+  await keepMeasured(db, found);
+  return found.left;
 }
 
 async function keep(db: Db, { id, measured, rules, shows }: Update): Promise<void> {

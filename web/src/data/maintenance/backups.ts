@@ -3,17 +3,16 @@
  * a backup names it; one whose consent has ended goes at once.
  */
 import { Problem } from '@sinew/core/foundation/problem/problem';
-import { copyFile, link, mkdir, open, readdir, rename, rm, stat } from 'node:fs/promises';
+import { copyFile, link, mkdir, readdir, rename, rm, stat } from 'node:fs/promises';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
-import { sql } from 'kysely';
 import { nanoid } from 'nanoid';
 import { isFilmHash } from '../clip/clipFiles';
-import type { Db } from '../database/db';
-import { damageAmong } from '../database/databaseProblem';
-import { MIGRATIONS } from '../database/migrations';
+import { databasePath } from '../database/dataFolder';
 import { DAY_MS } from '../database/today';
+import { have } from '../threads/threads';
+import { flushed } from './copyDatabase';
 
 const NAME = /^\d{4}-\d{2}-\d{2}T\d{6}\.\d{3}Z\.db$/;
 /** So many days can be gone back. */
@@ -55,11 +54,6 @@ export async function backups(folder: string): Promise<Backup[]> {
   return (await Promise.all(found)).sort((a, b) => b.name.localeCompare(a.name));
 }
 
-async function flushed(path: string): Promise<void> {
-  const file = await open(path, 'r');
-  await file.sync().finally(() => file.close());
-}
-
 /** Whether the last backup is a day old; one that is dated in the future is none of yesterday's. */
 export function isDue(kept: readonly Backup[], at: Date): boolean {
   const ages = kept.map((one) => at.getTime() - Date.parse(one.at));
@@ -69,33 +63,31 @@ export function isDue(kept: readonly Backup[], at: Date): boolean {
 /**
  * Make a backup: under a temporary name, checked, flushed, renamed.
  *
- * @param clips folder of the films
+ * @param data the data folder
+ * @param folder where backups go
  * @param isRotated older ones than the newest `KEPT` go, and films that none names any more; not
  *   while the clock or the database is in doubt
  * @param spared a backup that stays however old it is: the one that is about to be gone back to
  */
 export async function backUp(
-  db: Db,
+  data: string,
   folder: string,
-  clips: string,
   at: Date,
   { isRotated, spared = null }: { isRotated: boolean; spared?: string | null },
 ): Promise<Backup> {
   await mkdir(folder, { recursive: true, mode: 0o700 });
   const making = join(folder, `making-${nanoid()}`);
   try {
-    await sql`vacuum into ${making}`.execute(db);
-    const problem = problemOf(making);
+    const problem = await have('copyDatabase', databasePath(data), making);
     if (problem)
       throw new BackupError(
         `The backup is not sound and was not kept: ${problem}`,
         'The gym’s data itself is as it was.',
       );
-    await flushed(making);
     const name = nameFor(at);
     await rename(making, join(folder, name));
     await flushed(folder);
-    await addFilms(clips, join(folder, 'clips'));
+    await addFilms(join(data, 'clips'), join(folder, 'clips'));
     if (isRotated) await rotate(folder, at, spared);
     return (await backups(folder)).find((one) => one.name === name)!;
   } finally {
@@ -114,24 +106,6 @@ async function rotate(folder: string, at: Date, spared: string | null): Promise<
     if (name !== spared) await rm(join(folder, name));
   }
   await dropFilms(folder);
-}
-
-/** @returns what is wrong with a database file, or null */
-function problemOf(path: string): string | null {
-  let database: Database.Database | null = null;
-  try {
-    database = new Database(path, { readonly: true, fileMustExist: true });
-    const found = database.pragma('integrity_check(20)') as { integrity_check: string }[];
-    const damage = damageAmong(found.map(({ integrity_check }) => integrity_check));
-    if (damage) return damage;
-    const rows = database.prepare('select name from kysely_migration').all() as { name: string }[];
-    const unknown = rows.find(({ name }) => !(name in MIGRATIONS));
-    return unknown ? `it is of a newer Sinew (${unknown.name}).` : null;
-  } catch (error) {
-    return error instanceof Error ? error.message : String(error);
-  } finally {
-    database?.close();
-  }
 }
 
 async function addFilms(from: string, to: string): Promise<void> {
@@ -218,9 +192,9 @@ export async function restore(
   if (!NAME.test(name) || !existsSync(from)) {
     throw new BackupError('This backup is not there any more.');
   }
-  const problem = problemOf(from);
+  const problem = await have('problemOf', from);
   if (problem) throw new BackupError(`This backup is damaged: ${problem}`);
-  const place = join(data, 'sinew.db');
+  const place = databasePath(data);
   const making = join(data, `restoring-${nanoid()}`);
   try {
     await copyFile(from, making);

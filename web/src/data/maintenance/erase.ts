@@ -6,14 +6,14 @@
 import { existsSync } from 'node:fs';
 import { readFile, rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import { Worker } from 'node:worker_threads';
 import { z } from 'zod';
-import { databasePath } from '../database/database';
+import { databasePath } from '../database/dataFolder';
 import { writeWhole } from '../database/writeWhole';
 import { logTrouble } from '../log/log';
 import { backupFolder, backups } from './backups';
-import type { EraseRequest, Erasure } from './erase.worker';
+import type { EraseRequest, Erasure } from './eraseRows';
 import { databasesAside } from './setAside';
+import { have } from '../threads/threads';
 
 const FILE = 'erasing.json';
 const taskSchema = z.object({
@@ -51,10 +51,11 @@ export async function eraseEverywhere(data: string, erasures: readonly Erasure[]
   if (tasks.length === 0) return;
   await writeWhole(join(data, FILE), JSON.stringify(tasks));
   // Those put aside are damaged, as a rule: what can be done is done, and they go by themselves.
-  await inThread({ databases: await databasesAside(data), erasures: wanted });
+  await have('eraseRows', { databases: await databasesAside(data), erasures: wanted });
   const left: EraseRequest[] = [];
   for (const task of tasks) {
-    const failed = await inThread({ ...task, databases: task.databases.filter(existsSync) });
+    const databases = task.databases.filter((path) => existsSync(path));
+    const failed = await have('eraseRows', { ...task, databases });
     if (failed.length > 0) left.push({ ...task, databases: failed });
   }
   if (left.length === 0) return rm(join(data, FILE), { force: true });
@@ -69,14 +70,4 @@ async function pendingIn(data: string): Promise<EraseRequest[]> {
   } catch {
     return [];
   }
-}
-
-function inThread(request: EraseRequest): Promise<string[]> {
-  if (request.databases.length === 0) return Promise.resolve([]);
-  const worker = new Worker(new URL('./erase.worker.ts', import.meta.url));
-  return new Promise<string[]>((resolve, reject) => {
-    worker.once('message', resolve).once('error', reject);
-    worker.once('exit', () => reject(new Error('The thread that erases ended.')));
-    worker.postMessage(request);
-  }).finally(() => worker.terminate());
 }

@@ -1,41 +1,12 @@
-/** Films that are not there any more, or not as they were: once a day all of them are read. */
+/** Films that are not there any more, or not as they were when all were read the last time. */
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { Worker } from 'node:worker_threads';
 import { z } from 'zod';
-import { isFilmHash } from '../clip/clipFiles';
 import { writeWhole } from '../database/writeWhole';
-import type { NamedFilm } from './hashFilms.worker';
 import type { Place } from './place';
 
 const FILE = 'film-check.json';
 const checkSchema = z.object({ at: z.iso.datetime(), altered: z.array(z.string()) });
-
-/** Read every film that a clip names, on a thread of its own, and remember those that are altered. */
-export async function checkFilms({ db, files, folder }: Place, at: Date): Promise<string[]> {
-  const rows = await db
-    .selectFrom('clip')
-    .select('sha256')
-    .distinct()
-    .where('purged_at', 'is', null)
-    .execute();
-  const films = rows
-    .filter(({ sha256 }) => isFilmHash(sha256))
-    .map(({ sha256 }): NamedFilm => ({ sha256, path: files.pathOf(sha256) }));
-  const altered = await hashed(films);
-  await writeWhole(join(folder, FILE), JSON.stringify({ at: at.toISOString(), altered }));
-  return altered;
-}
-
-function hashed(films: readonly NamedFilm[]): Promise<string[]> {
-  const worker = new Worker(new URL('./hashFilms.worker.ts', import.meta.url));
-  worker.unref();
-  return new Promise<string[]>((resolve, reject) => {
-    worker.once('message', resolve).once('error', reject);
-    worker.once('exit', () => reject(new Error('The thread that reads films ended.')));
-    worker.postMessage(films);
-  }).finally(() => worker.terminate());
-}
 
 export interface FilmTrouble {
   readonly clipId: string;
@@ -76,6 +47,10 @@ export async function filmTroubles({ db, files, folder }: Place): Promise<FilmTr
   });
 }
 
+export async function rememberAltered(folder: string, at: Date, altered: string[]): Promise<void> {
+  await writeWhole(join(folder, FILE), JSON.stringify({ at: at.toISOString(), altered }));
+}
+
 async function lastAltered(folder: string): Promise<string[]> {
   try {
     return checkSchema.parse(JSON.parse(await readFile(join(folder, FILE), 'utf8'))).altered;
@@ -89,8 +64,5 @@ export async function forgetAltered(folder: string, sha256: string): Promise<voi
   const altered = await lastAltered(folder);
   if (!altered.includes(sha256)) return;
   const rest = altered.filter((one) => one !== sha256);
-  await writeWhole(
-    join(folder, FILE),
-    JSON.stringify({ at: new Date().toISOString(), altered: rest }),
-  );
+  await rememberAltered(folder, new Date(), rest);
 }

@@ -1,11 +1,11 @@
 /** The maintenance of this server's gym: looked at as it starts, every hour, and when the coach has spoken. */
-import { join } from 'node:path';
 import { backUp, backupFolder, restore } from './backups';
 import { clipFiles } from '../clip/clipFilesHere';
-import { closeDatabase, database } from '../database/database';
+import { database, replacingDatabase } from '../database/database';
 import { dataFolder } from '../database/dataFolder';
 import { confirmClock } from './clock';
-import { checkFilms, filmTroubles, type FilmTrouble } from './filmCheck';
+import { checkFilms } from './checkFilms';
+import { filmTroubles, type FilmTrouble } from './filmCheck';
 import { filmsWithoutConsent, purgeFilms } from './trash';
 import { today } from '../database/today';
 import { bodyIn, eraseEverywhere } from './erase';
@@ -97,22 +97,22 @@ const isCertain = ({ clock, strays }: Upkeep) => clock.isBelieved && strays === 
 /** @throws BackupError */
 export const backUpHere = (): Promise<void> =>
   inTurn(async () => {
-    const { db, folder } = await here();
-    const to = backupFolder(folder);
+    const { folder } = await here();
     // What was certain an hour ago may be in doubt now.
     const isRotated = isCertain(await lookAt(await here(), new Date()));
-    await backUp(db, to, join(folder, 'clips'), new Date(), { isRotated });
+    await backUp(folder, backupFolder(folder), new Date(), { isRotated });
   });
 
 /** Go back to a backup; what is there now is backed up before. @throws BackupError */
 export const goBackHere = (name: string): Promise<void> =>
   inTurn(async () => {
-    const { db, folder } = await here();
+    const { folder } = await here();
     const to = backupFolder(folder);
     // What was certain an hour ago may be in doubt now.
     const isRotated = isCertain(await lookAt(await here(), new Date()));
-    const clips = join(folder, 'clips');
-    await backUp(db, to, clips, new Date(), { isRotated, spared: name });
-    await restore(folder, to, name, closeDatabase);
+    await replacingDatabase(async (close) => {
+      await backUp(folder, to, new Date(), { isRotated, spared: name });
+      await restore(folder, to, name, close);
+    });
     await lookAt(await here(), new Date());
   });

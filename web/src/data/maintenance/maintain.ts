@@ -94,6 +94,6 @@ export async function maintain(place: Place, at: Date, upkeep: Upkeep): Promise<
   }
   if (isCertain) await putStraysAside(folder, (await keptFilms(db, folder, at)).strays, at);
   const isTime = isDue(await backups(to), at);
-  if (isTime) await backUp(db, to, join(folder, 'clips'), at, { isRotated: isCertain });
+  if (isTime) await backUp(folder, to, at, { isRotated: isCertain });
   return isTime;
 }

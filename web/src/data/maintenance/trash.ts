@@ -1,11 +1,12 @@
 /** What was deleted and can be brought back for thirty days; what goes for good, and when. */
 import { OF_AGE, yearsBefore } from '@sinew/core/foundation/calendar/age';
-import type { Erasure } from './erase.worker';
+import type { Erasure } from './eraseRows';
 import type { Day } from '@sinew/core/foundation/calendar/day';
 import type { Db } from '../database/db';
 import { deleteClip, destroyClip, purgeFilm, restoreClip } from '../clip/clipEnds';
 import type { ClipFiles } from '../clip/clipFiles';
-import { measureStudent } from '../finding/measured';
+import { keepMeasured } from '../finding/measured';
+import { askIn } from '../threads/threads';
 import { setDeleted, type SoftTable } from '../database/softDelete';
 import { DAY_MS } from '../database/today';
 
@@ -190,7 +191,7 @@ export async function purgeFilms(
   clips: readonly FilmOf[],
 ): Promise<string[]> {
   for (const studentId of new Set(clips.map(({ student_id }) => student_id))) {
-    await measureStudent(db, studentId);
+    await keepMeasured(db, await askIn(files.folder, 'toKeep', studentId, Infinity));
   }
   const gone: string[] = [];
   for (const { id, sha256 } of clips) {

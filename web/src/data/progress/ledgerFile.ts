@@ -92,6 +92,24 @@ function readingsOf({ readings }: MeasuredStrike): LedgerFile['strikes'][number]
   return found;
 }
 
+/** A ledger as it is sent. */
+export interface LedgerText {
+  readonly student: string;
+  readonly text: string;
+}
+
+/** @returns null when there is no such student */
+export async function ledgerText(
+  db: Db,
+  studentId: string,
+  as: 'csv' | 'json',
+): Promise<LedgerText | null> {
+  const file = await ledgerFileOf(db, studentId);
+  if (!file) return null;
+  const text = as === 'csv' ? ledgerCsv(file) : JSON.stringify(file, null, 2);
+  return { student: file.student.name, text };
+}
+
 /** @returns null when there is no such student */
 export async function ledgerFileOf(db: Db, studentId: string): Promise<LedgerFile | null> {
   const student = await studentById(db, studentId);

@@ -36,6 +36,9 @@ export type TableName = keyof Schema;
 
 export const TABLES = (Object.keys(ORDER) as TableName[]).sort((a, b) => ORDER[a] - ORDER[b]);
 
+/** Its name in a gym's file. */
+export const tableFile = (table: TableName) => `tables/${table}.jsonl`;
+
 export type Cell = string | number | null | Buffer;
 export type Row = Record<string, Cell>;
 

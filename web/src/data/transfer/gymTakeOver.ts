@@ -3,7 +3,8 @@ import { sql } from 'kysely';
 import { now, type Db } from '../database/db';
 import { gymForWriting } from '../gym/gym';
 import { insertRow, type Row, type TableName } from './gymTables';
-import type { Staged } from './stagedTables';
+import type { Manifest } from './gymManifest';
+import type { RowsOf } from './stagedTables';
 
 export interface TakenOver {
   readonly added: { readonly students: number; readonly clips: number; readonly rows: number };
@@ -32,7 +33,7 @@ const NUMBERED: readonly TableName[] = ['detection', 'library_change'];
  */
 export async function takeOver(
   trx: Db,
-  { rows, manifest }: Pick<Staged, 'rows' | 'manifest'>,
+  { rows, manifest }: { readonly rows: RowsOf; readonly manifest: Manifest },
   asFound: (clip: Row) => Row,
 ): Promise<TakenOver> {
   const here = await gymForWriting(trx);

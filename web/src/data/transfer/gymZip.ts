@@ -120,14 +120,17 @@ async function streamOf({ entries, file }: Zip, name: string): Promise<Readable>
   );
 }
 
-/** Pass a part of the file on; throws when it is not what the manifest says. */
+/**
+ * Pass a part of the file on; throws when it is not what the manifest says.
+ *
+ * @param to is asked for where there is such a part
+ */
 export async function hashed(
   zip: Zip,
   name: string,
-  { files }: Manifest,
-  to: NodeJS.WritableStream,
+  { bytes, sha256: wanted }: Manifest['files'][string],
+  to: () => NodeJS.WritableStream,
 ): Promise<void> {
-  const { bytes, sha256: wanted } = files[name]!;
   const hash = createHash('sha256');
   let count = 0;
   const look = new PassThrough();
@@ -136,7 +139,7 @@ export async function hashed(
     count += chunk.length;
   });
   try {
-    await pipeline(await streamOf(zip, name), look, to, { signal: zip.late });
+    await pipeline(await streamOf(zip, name), look, to(), { signal: zip.late });
   } catch (error) {
     if (error instanceof GymFileError) throw error;
     if (zip.late.aborted) throw wrong('The file takes longer to read than any gym’s file would.');

@@ -3,7 +3,6 @@
  * comes to the gym: as they were when the file was made, then brought up to date, then looked at one by one.
  */
 import { join } from 'node:path';
-import { setImmediate } from 'node:timers/promises';
 import { Writable } from 'node:stream';
 import { StringDecoder } from 'node:string_decoder';
 import Database from 'better-sqlite3';
@@ -13,7 +12,7 @@ import type { Db } from '../database/db';
 import { MIGRATIONS } from '../database/migrations';
 import { parsedAs } from './flatJson';
 import { MANIFEST, manifestSchema, SCHEMA, type Manifest } from './gymManifest';
-import { rowSchema, TABLES, type Row, type TableName } from './gymTables';
+import { rowSchema, tableFile, TABLES, type Row, type TableName } from './gymTables';
 import { checkParts, collected, hashed, wrong, type Zip } from './gymZip';
 import { wrongWithRow } from './rowMeaning';
 
@@ -21,43 +20,47 @@ const LARGEST_MANIFEST = 16 * 1024 * 1024;
 /** A row with the landmarks of ten minutes in it has fewer letters. */
 const LONGEST_LINE = 64 * 1024 * 1024;
 
-export interface Staged {
-  readonly manifest: Manifest;
-  /** One after the other, in the order of the file; nothing else is asked of it meanwhile. */
-  rows(table: TableName): Iterable<Row>;
-  close(): Promise<void>;
+const FILE = 'tables.db';
+
+/** The rows of a table one after the other, in the order of the file; nothing else is asked meanwhile. */
+export type RowsOf = (table: TableName) => Iterable<Row>;
+
+const rowsIn =
+  (database: Database.Database): RowsOf =>
+  (table) =>
+    database.prepare(`select * from "${table}" order by rowid`).iterate() as Iterable<Row>;
+
+/** What `stage` has put into a folder. */
+export function openStaged(folder: string): { readonly rows: RowsOf; close(): void } {
+  const database = new Database(join(folder, FILE), { readonly: true });
+  return { rows: rowsIn(database), close: () => database.close() };
 }
 
 /**
  * @param folder where the database waits; its keeper removes it
  * @throws GymFileError when a part, a row or what refers to what is not as it can be
  */
-export async function staged(zip: Zip, folder: string): Promise<Staged> {
+export async function stage(zip: Zip, folder: string): Promise<Manifest> {
   const text = await collected(zip, MANIFEST, LARGEST_MANIFEST);
   const manifest = parsedAs(manifestSchema, text.toString(), { where: MANIFEST, deepest: 3 });
   if (!(manifest.schema in MIGRATIONS)) {
     throw wrong(`This file was made by a newer Sinew (${manifest.schema}, here ${SCHEMA}).`);
   }
   await checkParts(zip, manifest, MANIFEST, folder);
-  const database = new Database(join(folder, 'tables.db'));
+  const database = new Database(join(folder, FILE));
   // It lives as long as this import.
   database.pragma('journal_mode = off');
   database.pragma('synchronous = off');
   database.pragma('foreign_keys = on');
   const tables: Db = new Kysely({ dialect: new SqliteDialect({ database }) });
-  const close = () => tables.destroy();
   try {
     await migrated(tables, manifest.schema);
     for (const table of TABLES) await load(database, tables, zip, manifest, table);
     await migrated(tables, SCHEMA);
-    const rows = (table: TableName) =>
-      database.prepare(`select * from "${table}" order by rowid`).iterate() as Iterable<Row>;
-    const all = { manifest, rows, close };
-    for (const table of TABLES) await lookThrough(all, table);
-    return all;
-  } catch (error) {
-    await close();
-    throw error;
+    for (const table of TABLES) lookThrough(rowsIn(database), manifest, table);
+    return manifest;
+  } finally {
+    await tables.destroy();
   }
 }
 
@@ -83,7 +86,7 @@ async function load(
   const schema = await rowSchema(tables, table);
   // A table that came later.
   if (schema === null) return;
-  const name = `tables/${table}.jsonl`;
+  const name = tableFile(table);
   if (!manifest.files[name]) throw wrong(`The file lacks ${name}.`);
   const insert = inserting(database, table);
   let rows = 0;
@@ -100,7 +103,7 @@ async function load(
     }
   };
   database.exec('begin');
-  await hashed(zip, name, manifest, linesTo(take, name));
+  await hashed(zip, name, manifest.files[name]!, () => linesTo(take, name));
   database.exec('commit');
   // A row that is none is told only when the file is what it says it is.
   if (problem !== null) throw problem;
@@ -121,16 +124,12 @@ function inserting(database: Database.Database, table: TableName): (row: Row) =>
   };
 }
 
-/** So many rows are looked at before others have their turn. */
-const AT_ONCE = 500;
-
-async function lookThrough({ manifest, rows }: Staged, table: TableName): Promise<void> {
+function lookThrough(rows: RowsOf, manifest: Manifest, table: TableName): void {
   let at = 0;
   for (const row of rows(table)) {
     at += 1;
     const why = wrongWithRow(table, row) ?? wrongWithFilm(table, row, manifest);
-    if (why) throw wrong(`tables/${table}.jsonl, row ${at}: ${why}`);
-    if (at % AT_ONCE === 0) await setImmediate();
+    if (why) throw wrong(`${tableFile(table)}, row ${at}: ${why}`);
   }
 }
 

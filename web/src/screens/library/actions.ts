@@ -7,7 +7,8 @@ import { changeSchema, type LibraryChange } from '@sinew/core/judge/library/edit
 import { schoolSchema } from '@sinew/core/judge/school/schools';
 import { database } from '@/data/database/database';
 import { changeLibrary, libraryOf, setStudentSchool } from '@/data/gym/library';
-import { effectOf, type Effect } from '@/data/finding/foundFaults';
+import type { Effect } from '@/data/finding/foundFaults';
+import { ask } from '@/data/threads/ask';
 import { measureAllLater, measureLater } from '@/data/finding/measureLater';
 
 const bySchema = z
@@ -37,7 +38,7 @@ export async function change(
   }
   await measureAllLater();
   revalidatePath('/', 'layout');
-  return { kind: 'kept', effect: await effectOf(db, before, await libraryOf(db)) };
+  return { kind: 'kept', effect: await ask('effectOf', before, await libraryOf(db)) };
 }
 
 export async function chooseForStudent(

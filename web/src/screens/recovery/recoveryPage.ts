@@ -21,6 +21,10 @@ const WORDS: Readonly<Record<ProblemKind, Words>> = {
     title: 'The gym’s database could not be brought up to date.',
     text: 'It is as it was before. A full disk does this: make room and look again. If it stays like this, go back to a backup.',
   },
+  'in use': {
+    title: 'This gym is open in another Sinew.',
+    text: 'Two at once would write over each other. Go on in the other one, or stop it where it was started and look again.',
+  },
   'out of reach': {
     title: 'The gym’s database cannot be opened.',
     text: 'Another program may hold it, the disk may be full or not there, or the folder may belong to somebody else. Put that right and look again.',
@@ -31,6 +35,9 @@ const NONE: Words = {
   title: 'The gym’s database can be opened.',
   text: 'Nothing has to be done here. If a screen still cannot be shown, go back to a backup on the Gym’s page.',
 };
+
+const reasonOf = ({ kind, reason }: DatabaseProblem) =>
+  kind === 'in use' ? `It is held by ${reason}.` : `The reason given was: ${reason}`;
 
 const escaped = (text: string) =>
   text.replace(/[&<>"']/g, (character) => `&#${character.charCodeAt(0)};`);
@@ -66,10 +73,10 @@ export function recoveryPage({
 ${message ? `<p role="alert" class="answer">${escaped(message)}</p>` : ''}
 <p>${escaped(text)}</p>
 <p>The films lie untouched in <code>${escaped(folder)}/clips</code>. ${
-    problem ? `The reason given was: ${escaped(problem.reason)}` : ''
+    problem ? escaped(reasonOf(problem)) : ''
   }</p>
 <p class="ways"><a class="main" href="/">Look again</a> <a href="/recovery/save">Save what is there</a></p>
-${problem ? waysBack(backups) : ''}
+${problem && problem.kind !== 'in use' ? waysBack(backups) : ''}
 </main>
 </body>
 </html>

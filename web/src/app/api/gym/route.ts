@@ -18,7 +18,8 @@ import { today } from '@/data/database/today';
 
 /** The whole gym as one file. */
 export const GET = ownPagesOnly(async () => {
-  const zip = await exportGym(await database(), clipFiles(), join(dataFolder(), 'incoming'));
+  await database();
+  const zip = await exportGym(clipFiles(), join(dataFolder(), 'incoming'));
   return new Response(Readable.toWeb(zip) as ReadableStream, {
     headers: {
       'content-type': 'application/zip',
@@ -40,8 +41,9 @@ export const PUT = ownPagesOnly(async (request) => {
       createWriteStream(path, { mode: 0o600 }),
     );
     if (isCheck) return Response.json({ checked: await verifyGym(path, incoming) });
+    await database();
     // A way back, whatever the file does to the gym; a broken file makes no backup, nor pushes one out.
-    const imported = await importGym(await database(), clipFiles(), path, incoming, backUpHere);
+    const imported = await importGym(clipFiles(), path, incoming, backUpHere);
     revalidatePath('/', 'layout');
     return Response.json({ imported });
   } finally {

@@ -6,6 +6,7 @@ import { firstWrong, Problem } from '@sinew/core/foundation/problem/problem';
 import { calibrationSchema, type SavedCalibration } from '@sinew/core/analysis/clipDocument';
 import { keepCameraSetup, removeCameraSetup } from '@/data/gym/cameraSetups';
 import { database } from '@/data/database/database';
+import { ask } from '@/data/threads/ask';
 import {
   acceptFinding,
   cueTextSchema,
@@ -26,30 +27,33 @@ export async function accept(
   isReplacing: boolean,
   of: 'strike' | 'set',
 ): Promise<AcceptOutcome> {
-  const outcome = await acceptFinding(
-    await database(),
-    id.parse(strikeId),
-    id.parse(fault),
-    z.boolean().parse(isReplacing),
-    z.enum(['strike', 'set']).parse(of),
-  );
+  const about = [id.parse(strikeId), id.parse(fault)] as const;
+  const found = ask('findingOf', ...about, z.enum(['strike', 'set']).parse(of));
+  const isInPlace = z.boolean().parse(isReplacing);
+  const outcome = await acceptFinding(await database(), ...about, isInPlace, found);
   if (outcome.kind === 'accepted') shown();
   return outcome;
 }
 
 /** @returns false when the strike has no such finding any more */
 export async function dismiss(strikeId: string, fault: string, reason: string): Promise<boolean> {
-  const db = await database();
-  const why = reasonSchema.parse(reason);
-  const isDone = await putAside(db, id.parse(strikeId), id.parse(fault), 'dismissed', why);
-  shown();
-  return isDone;
+  return aside(strikeId, fault, 'dismissed', reasonSchema.parse(reason));
 }
 
 /** @returns false when the strike has no such finding any more */
 export async function notNow(strikeId: string, fault: string): Promise<boolean> {
-  const db = await database();
-  const isDone = await putAside(db, id.parse(strikeId), id.parse(fault), 'later', '');
+  return aside(strikeId, fault, 'later', '');
+}
+
+async function aside(
+  strikeId: string,
+  fault: string,
+  how: 'dismissed' | 'later',
+  why: string,
+): Promise<boolean> {
+  const about = [id.parse(strikeId), id.parse(fault)] as const;
+  const found = ask('findingOf', ...about, 'strike');
+  const isDone = await putAside(await database(), ...about, how, why, found);
   shown();
   return isDone;
 }

@@ -1,5 +1,5 @@
 import { notFound } from 'next/navigation';
-import { cardOf } from '@/data/finding/card';
+import { ask } from '@/data/threads/ask';
 import { database } from '@/data/database/database';
 import { theGym } from '@/data/gym/gym';
 import { studentById } from '@/data/student/students';
@@ -12,7 +12,11 @@ export const metadata = { title: 'Card' };
 export default async function CardPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   const db = await database();
-  const [student, card, gym] = await Promise.all([studentById(db, id), cardOf(db, id), theGym(db)]);
+  const [student, card, gym] = await Promise.all([
+    studentById(db, id),
+    ask('cardOf', id),
+    theGym(db),
+  ]);
   if (!student || !card) notFound();
   return <Card gym={gym} student={student} card={card} today={today()} />;
 }

@@ -1,6 +1,5 @@
 import { ownPagesOnly, there } from '@/app/api/answers';
-import { database } from '@/data/database/database';
-import { setReport } from '@/data/finding/judging';
+import { ask } from '@/data/threads/ask';
 
 interface Context {
   params: Promise<{ id: string }>;
@@ -8,6 +7,6 @@ interface Context {
 
 /** The set that a strike belongs to, judged as one. */
 export const GET = ownPagesOnly(async (_, { params }: Context) => {
-  const report = await setReport(await database(), (await params).id);
+  const report = await ask('setReport', (await params).id);
   return Response.json(there(report, { happened: 'This strike is not there any more.' }));
 });

@@ -1,6 +1,5 @@
 import { ownPagesOnly, there } from '@/app/api/answers';
-import { database } from '@/data/database/database';
-import { ledgerCsv, ledgerFileOf } from '@/data/progress/ledgerFile';
+import { ask } from '@/data/threads/ask';
 
 interface Context {
   params: Promise<{ id: string }>;
@@ -10,13 +9,12 @@ interface Context {
 export const GET = ownPagesOnly(async (request, { params }: Context) => {
   const { id } = await params;
   const isCsv = new URL(request.url).searchParams.get('as') === 'csv';
-  const db = await database();
-  const file = there(await ledgerFileOf(db, id), {
+  const { student, text } = there(await ask('ledgerText', id, isCsv ? 'csv' : 'json'), {
     happened: 'This student is not in the list any more.',
   });
-  const name = `ledger-${file.student.name.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}`;
+  const name = `ledger-${student.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}`;
   const plain = name.normalize('NFKD').replace(/[^\x20-\x7e]/g, '');
-  return new Response(isCsv ? ledgerCsv(file) : JSON.stringify(file, null, 2), {
+  return new Response(text, {
     headers: {
       'content-type': isCsv ? 'text/csv; charset=utf-8' : 'application/json',
       'content-disposition': `attachment; filename="${plain}.${isCsv ? 'csv' : 'json'}"`,

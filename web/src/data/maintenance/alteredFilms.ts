@@ -1,8 +1,7 @@
-/** A thread that reads films and holds them against the hashes by which they are named. */
+/** Reads films and holds them against the hashes by which they are named. Runs on a thread. */
 import { createHash } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import { pipeline } from 'node:stream/promises';
-import { parentPort } from 'node:worker_threads';
 
 export interface NamedFilm {
   readonly path: string;
@@ -20,12 +19,9 @@ async function isAltered({ path, sha256 }: NamedFilm): Promise<boolean> {
   return hash.digest('hex') !== sha256;
 }
 
-async function altered(films: readonly NamedFilm[]): Promise<string[]> {
+/** @returns the hashes of those that are not as they were */
+export async function alteredFilms(films: readonly NamedFilm[]): Promise<string[]> {
   const found: string[] = [];
   for (const film of films) if (await isAltered(film)) found.push(film.sha256);
   return found;
 }
-
-parentPort!.once('message', (films: readonly NamedFilm[]) => {
-  void altered(films).then((found) => parentPort!.postMessage(found));
-});

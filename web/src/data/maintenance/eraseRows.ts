@@ -1,5 +1,4 @@
-/** A thread that takes rows out of databases so that nothing of them stays in their bytes. */
-import { parentPort } from 'node:worker_threads';
+/** Takes rows out of databases so that nothing of them stays in their bytes. Runs on a thread. */
 import Database from 'better-sqlite3';
 
 export interface Erasure {
@@ -41,7 +40,7 @@ function eraseIn(path: string, erasures: readonly Erasure[]): void {
 }
 
 /** @returns databases that could not be worked on: damaged ones that were put aside, for example */
-function erase({ databases, erasures }: EraseRequest): string[] {
+export function eraseRows({ databases, erasures }: EraseRequest): string[] {
   return databases.filter((path) => {
     try {
       eraseIn(path, erasures);
@@ -51,7 +50,3 @@ function erase({ databases, erasures }: EraseRequest): string[] {
     }
   });
 }
-
-parentPort!.once('message', (request: EraseRequest) => {
-  parentPort!.postMessage(erase(request));
-});
