@@ -26,8 +26,8 @@ console.log(
 const server = await start(folder, PORT);
 const base = server.url;
 try {
-  // The backup that a start makes is over before anything is timed.
-  await new Promise((resolve) => setTimeout(resolve, 15_000));
+  // The backup that a start makes, and what it measures, are over before anything is timed.
+  await new Promise((resolve) => setTimeout(resolve, 45_000));
   const home = `/students/${ids[7]}`;
   const screens = {
     Floor: '/',

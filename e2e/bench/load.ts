@@ -88,8 +88,8 @@ for (const [name, checkout] of Object.entries(builds)) {
   cpSync(filled, folder, { recursive: true });
   const server = await start(folder, PORT, checkout);
   try {
-    // The backup that a start makes is over before anything is timed.
-    await new Promise((resolve) => setTimeout(resolve, 15_000));
+    // The backup that a start makes, and what it measures, are over before anything is timed.
+    await new Promise((resolve) => setTimeout(resolve, 45_000));
     const memory = server.memory();
     await pagesOf(name, server);
     const get = async (path: string) => (await fetch(server.url + path)).arrayBuffer();

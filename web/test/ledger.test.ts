@@ -10,7 +10,6 @@ import {
   addNote,
   addTest,
   notesOf,
-  setsOf,
   shownOver,
   speedsOf,
   testsOf,
@@ -19,6 +18,7 @@ import {
 import { ledgerCsv, ledgerFileOf, ledgerSchema } from '@/data/progress/ledgerFile';
 import { changeLibrary, libraryOf, setStudentSchool } from '@/data/gym/library';
 import { strikesNow, measureStudent } from '@/data/finding/measured';
+import { keepSets, setsNow, setsToKeep } from '@/data/finding/measuredSets';
 import {
   keepRepeatMarking,
   markingErrors,
@@ -28,7 +28,7 @@ import { effectOf } from '@/data/finding/foundFaults';
 import { today } from '@/data/database/today';
 import { workOf } from '@/data/work/work';
 import { effectInWords } from '@/screens/library/effect';
-import { AT_ONCE, markedGym, type TestGym, type MarkedClip } from './support';
+import { AT_ONCE, markedClip, markedGym, type TestGym, type MarkedClip } from './support';
 
 let gym: TestGym;
 let who: string;
@@ -37,6 +37,7 @@ beforeEach(async () => {
   ({ gym, who, marked } = await markedGym());
 });
 
+const setsOf = async () => (await setsNow(gym.db, who)).sets;
 const accept = (fault = 'all-at-once') => acceptFinding(gym.db, marked.strikeId, fault, false);
 
 describe('what a strike measures', () => {
@@ -130,7 +131,7 @@ describe('what a strike measures', () => {
 
   it('tells over the sets how often a leak shows, and which one waits for a word', async () => {
     await measureStudent(gym.db, who);
-    const sets = async () => setsOf(gym.db, who);
+    const sets = setsOf;
     const [first] = await sets();
     expect(shownOver([first!], 'all-at-once')).toMatchObject([{ found: 1, told: 1 }]);
     expect(shownOver([first!], 'no-such-leak')).toEqual([]);
@@ -140,9 +141,48 @@ describe('what a strike measures', () => {
     expect(await unsaid()).not.toContain('all-at-once');
   });
 
+  it('keeps the medians of a set, and works out anew what they are not of any more', async () => {
+    const second = await markedClip(gym, who, 'cross-in-order.mp4');
+    await measureStudent(gym.db, who);
+    const before = await setsOf();
+    expect(before.map(({ strikes }) => strikes.length)).toEqual([1, 1]);
+    const toKeep = await setsToKeep(gym.db, who);
+    expect(toKeep).toHaveLength(2);
+    await keepSets(gym.db, toKeep);
+    expect(await setsToKeep(gym.db, who)).toEqual([]);
+    const kept = await setsOf();
+    const lead = (set: (typeof kept)[number]) => set.readings['lead.hipsTrunk'];
+    expect(kept.map(lead)).toMatchObject(
+      before.map((set) => ({ value: expect.closeTo((lead(set) as { value: number }).value, 5) })),
+    );
+    // Kept as another number, it is that number which is shown: nothing is measured again.
+    const as = '{"lead.hipsTrunk":[0.5,0.1,1]}';
+    await gym.db
+      .updateTable('measured_set')
+      .set({ readings: as })
+      .where('clip_id', '=', second.clipId)
+      .execute();
+    expect((await setsOf()).map(lead)).toMatchObject([{}, { value: 0.5 }]);
+    // A mark that moves makes what is kept another set's.
+    const { revision, document } = (await loadBench(gym.db, second.clipId))!;
+    const [strike] = document.strikes;
+    const moved = { ...strike!, marks: { ...strike!.marks, trunk: { frame: 118, width: 1 } } };
+    await saveBench(gym.db, second.clipId, {
+      revision,
+      document: { ...document, strikes: [moved] },
+    });
+    const at = async () => lead((await setsOf())[1]!) as { value: number };
+    const now = await at();
+    expect(now.value).not.toBe(0.5);
+    await measureStudent(gym.db, who);
+    expect((await at()).value).toBeCloseTo(now.value, 6);
+    await keepSets(gym.db, await setsToKeep(gym.db, who));
+    expect((await at()).value).toBeCloseTo(now.value, 5);
+  });
+
   it('gives a reach ladder its speed, where it has one', async () => {
     await measureStudent(gym.db, who);
-    const [set] = await setsOf(gym.db, who);
+    const [set] = await setsOf();
     // Marks alone tell no speed.
     expect(speedsOf([set!])).toEqual([]);
     const speed = { value: 7, sigma: 0.5, unit: 'm/s', source: 'eye', frames: [] } as const;
@@ -165,7 +205,7 @@ describe('what a strike measures', () => {
     expect((await testsOf(gym.db, who))[0]!.results[0]!.text).toBe('19 ± 1 %');
     expect(await notesOf(gym.db, who)).toHaveLength(1);
     await measureStudent(gym.db, who);
-    const [one] = await setsOf(gym.db, who);
+    const [one] = await setsOf();
     expect(one!.strikes).toHaveLength(1);
     const file = (await ledgerFileOf(gym.db, who))!;
     expect(ledgerSchema.parse(file)).toEqual(file);

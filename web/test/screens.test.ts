@@ -6,7 +6,7 @@ import { unitOf } from '@sinew/core/measure/measures/units';
 import { absent } from '@sinew/core/foundation/reading/reading';
 import { SESSIONS } from '@sinew/core/train/work/session';
 import { begin, jumped } from '@sinew/core/train/work/timer';
-import type { LedgerSet } from '@/data/progress/ledger';
+import type { MeasuredSet } from '@/data/finding/measuredSets';
 import { alikeOf, bestOf, chartOf, tracksOf, trendSentence } from '@/screens/ledger/view';
 import { callsOf, doneOf } from '@/screens/timer/done';
 import type { KeptRun } from '@/screens/timer/keptRun';
@@ -16,7 +16,7 @@ const NONE = Object.fromEntries(
 ) as unknown as Readings;
 
 const LEAD = 'lead.hipsTrunk';
-function set(day: string, lead: number, change: Partial<LedgerSet> = {}): LedgerSet {
+function set(day: string, lead: number, change: Partial<MeasuredSet> = {}): MeasuredSet {
   const readings: Readings = {
     ...NONE,
     [LEAD]: { value: lead, sigma: 0.002, unit: unitOf(LEAD), source: 'measured-2d', frames: [] },
@@ -37,7 +37,7 @@ function set(day: string, lead: number, change: Partial<LedgerSet> = {}): Ledger
 const WEEKS = ['2026-10-05', '2026-10-12', '2026-10-19', '2026-10-26'];
 
 describe('a ledger', () => {
-  const shown = (sets: readonly LedgerSet[]) => alikeOf(sets, 'cross', CATALOGUE, new Set());
+  const shown = (sets: readonly MeasuredSet[]) => alikeOf(sets, 'cross', CATALOGUE, new Set());
   const sets = WEEKS.map((day, i) => set(day, 0.01 * i));
 
   it('keeps apart what was filmed otherwise, the most filmed first', () => {
@@ -49,7 +49,7 @@ describe('a ledger', () => {
   });
 
   it('says where a reading goes in one sentence, and nothing that cannot be claimed', () => {
-    const sentence = (some: readonly LedgerSet[]) => trendSentence(tracksOf(shown(some)[0]!)[0]!);
+    const sentence = (some: readonly MeasuredSet[]) => trendSentence(tracksOf(shown(some)[0]!)[0]!);
     expect(sentence(sets)).toBe('Hips before trunk rises 10 ± 4 ms a week: better.');
     expect(sentence([...sets].map((one, i) => set(one.day, i % 2 ? 0.01 : 0.012)))).toMatch(
       /^Hips before trunk: no change you can claim/,

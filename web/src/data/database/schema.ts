@@ -357,6 +357,16 @@ export interface MeasuredTable extends Stamped {
   readings: string;
 }
 
+interface MeasuredSetTable extends Stamped {
+  clip_id: string;
+  technique: string;
+  side: Side;
+  /** Of which measured strikes it is; another stamp is another set. */
+  stamp: string;
+  /** JSON, short, as those of a strike: medians. */
+  readings: string;
+}
+
 export interface Schema {
   gym: GymTable;
   student: StudentTable;
@@ -382,4 +392,5 @@ export interface Schema {
   field_test: FieldTestTable;
   repeat_marking: RepeatMarkingTable;
   measured: MeasuredTable;
+  measured_set: MeasuredSetTable;
 }

@@ -7,6 +7,7 @@ import { database } from '../database/database';
 import { logTrouble } from '../log/log';
 import { ask } from '../threads/ask';
 import { keepMeasured } from './measured';
+import { keepSets } from './measuredSets';
 
 /** Saving goes on while the coach works; measuring waits until it rests, ms. */
 const REST = 6000;
@@ -60,6 +61,7 @@ async function measure(studentId: string): Promise<void> {
   try {
     const found = await ask('toKeep', studentId, LENGTH);
     await keepMeasured(await database(), found);
+    if (found.left === 0) await keepSets(await database(), await ask('setsToKeep', studentId));
     if (found.left > 0) void stage.queue.add(() => measure(studentId));
   } catch (error) {
     console.error('A strike could not be measured.', error);

@@ -212,7 +212,8 @@ async function keep(db: Db, { id, measured, rules, shows }: Update): Promise<voi
     .execute();
 }
 
-const strikes = (db: Db, studentId: string) =>
+/** A student's strikes with what is kept of each, oldest first. */
+export const strikesOf = (db: Db, studentId: string) =>
   db
     .selectFrom('strike')
     .innerJoin('clip', 'clip.id', 'strike.clip_id')
@@ -224,6 +225,12 @@ const strikes = (db: Db, studentId: string) =>
     .where('strike.removed_at', 'is', null)
     .orderBy('clip.created_at')
     .orderBy('strike.position');
+
+/** Whether all of a student's strikes are kept as they are now. */
+export async function isKept(db: Db, studentId: string): Promise<boolean> {
+  const [stale, otherwise] = await Promise.all([staleOf(db, studentId), judgedAnew(db, studentId)]);
+  return stale.length === 0 && otherwise.length === 0;
+}
 
 /** Which strikes are asked for; all where nothing is said. */
 export interface Which {
@@ -247,7 +254,7 @@ export async function strikesNow(
   { technique, clipId, milliseconds = Infinity }: Which = {},
 ): Promise<StrikesNow> {
   const { anew, left } = await updatesIn(db, studentId, { clipId, milliseconds });
-  const rows = await strikes(db, studentId)
+  const rows = await strikesOf(db, studentId)
     .select(['measured.readings', 'measured.links', 'measured.shows'])
     .$if(technique !== undefined, (query) => query.where('strike.technique', '=', technique!))
     .$if(clipId !== undefined, (query) => query.where('clip.id', '=', clipId!))
@@ -286,7 +293,7 @@ export async function shownNow(
   milliseconds = Infinity,
 ): Promise<readonly Pick<MeasuredStrike, 'id' | 'clipId' | 'technique' | 'shows'>[]> {
   const { anew } = await updatesIn(db, studentId, { milliseconds });
-  const rows = await strikes(db, studentId).select('measured.shows').execute();
+  const rows = await strikesOf(db, studentId).select('measured.shows').execute();
   return rows.flatMap(({ id, clip_id, technique, shows: kept }) => {
     const shows = anew.get(id)?.shows ?? COLUMNS.measured.shows.readOr(kept, null);
     return shows ? [{ id, clipId: clip_id, technique, shows }] : [];

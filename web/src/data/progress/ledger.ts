@@ -1,11 +1,7 @@
 /** A student's record: sets over time, faults, notes, tests, and how far markings can be trusted. */
-import { group } from 'd3-array';
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import { daySchema, type Day } from '@sinew/core/foundation/calendar/day';
-import { medianReadings } from '@sinew/core/measure/measures/set';
-import type { Readings } from '@sinew/core/measure/measures/allMeasures';
-import type { Circumstances } from '@sinew/core/train/progress/change';
 import {
   fieldTestSchema,
   resultsOf,
@@ -14,42 +10,8 @@ import {
 } from '@sinew/core/train/progress/fieldTest';
 import { halfWidth, isAbsent } from '@sinew/core/foundation/reading/reading';
 import { stamps, type Db } from '../database/db';
-import { strikesNow, type MeasuredStrike } from '../finding/measured';
+import type { MeasuredSet } from '../finding/measuredSets';
 import { COLUMNS } from '../database/columns';
-
-/** Strikes of one kind in one film. */
-export interface LedgerSet extends Circumstances {
-  readonly clipId: string;
-  readonly day: Day;
-  readonly round: number | null;
-  readonly strikes: readonly MeasuredStrike[];
-  /** The median of each reading. */
-  readonly readings: Readings;
-}
-
-/** Oldest first. */
-export async function setsOf(db: Db, studentId: string, technique?: string): Promise<LedgerSet[]> {
-  return setsIn((await strikesNow(db, studentId, { technique })).strikes);
-}
-
-/** @param strikes oldest first */
-export function setsIn(strikes: readonly MeasuredStrike[]): LedgerSet[] {
-  const kinds = group(strikes, (one) => `${one.clipId} ${one.technique} ${one.side}`);
-  return [...kinds.values()].map((same): LedgerSet => {
-    const { clipId, day, round, view, intent, side, technique: kind } = same[0]!;
-    return {
-      clipId,
-      day,
-      round,
-      view,
-      intent,
-      side,
-      technique: kind,
-      strikes: same,
-      readings: medianReadings(same.map(({ readings }) => readings)),
-    };
-  });
-}
 
 /** In how many of a set's strikes a fault shows, of those that tell. */
 export interface Shown {
@@ -60,7 +22,7 @@ export interface Shown {
 }
 
 /** A fault over the sets that tell of it, oldest first. */
-export function shownOver(sets: readonly LedgerSet[], fault: string): Shown[] {
+export function shownOver(sets: readonly MeasuredSet[], fault: string): Shown[] {
   return sets
     .map(({ day, clipId, strikes }): Shown => {
       const count = (how: 'found' | 'clear') =>
@@ -77,7 +39,7 @@ export interface Unsaid extends Shown {
   readonly strikeId: string;
 }
 
-export async function unsaidIn(db: Db, set: LedgerSet): Promise<Unsaid[]> {
+export async function unsaidIn(db: Db, set: MeasuredSet): Promise<Unsaid[]> {
   const ids = set.strikes.map(({ id }) => id);
   const said = await db
     .selectFrom('finding')
@@ -108,7 +70,7 @@ export interface SetSpeed {
 }
 
 /** Newest first; sets whose speed cannot be measured are left out. */
-export function speedsOf(sets: readonly LedgerSet[]): SetSpeed[] {
+export function speedsOf(sets: readonly MeasuredSet[]): SetSpeed[] {
   return sets
     .flatMap(({ clipId, technique, day, strikes, readings }) => {
       const speed = readings['speed.contact'];

@@ -9,6 +9,7 @@ import { strikeToCompare } from '../finding/comparing';
 import { effectOf } from '../finding/foundFaults';
 import { findingOf, setReport } from '../finding/judging';
 import { strikesNow, toKeep } from '../finding/measured';
+import { setsNow, setsToKeep } from '../finding/measuredSets';
 import { copyDatabase, problemOf } from '../maintenance/copyDatabase';
 import { eraseRows } from '../maintenance/eraseRows';
 import { alteredFilms } from '../maintenance/alteredFilms';
@@ -25,6 +26,8 @@ const QUESTIONS = {
   ledgerText,
   markingErrors,
   setReport,
+  setsNow,
+  setsToKeep,
   strikesNow,
   strikeToCompare,
   toKeep,

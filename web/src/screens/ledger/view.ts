@@ -16,7 +16,7 @@ import { quantity, say } from '@sinew/core/foundation/reading/say';
 import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
 import { INTENT_NAMES, type Intent } from '@sinew/core/foundation/drill/intent';
 import type { View } from '@sinew/core/foundation/technique/techniques';
-import type { LedgerSet } from '@/data/progress/ledger';
+import type { MeasuredSet } from '@/data/finding/measuredSets';
 
 export interface SetPoint extends DatedValue {
   readonly clipId: string;
@@ -63,7 +63,7 @@ export function tracksOf({ sets, values }: Alike): Track[] {
 
 /** The largest group first. */
 export function alikeOf(
-  sets: readonly LedgerSet[],
+  sets: readonly MeasuredSet[],
   technique: string,
   catalogue: Catalogue,
   purged: ReadonlySet<string>,

@@ -7,6 +7,7 @@ import * as judge from './0004-judge';
 import * as work from './0005-work';
 import * as birthDates from './0006-birth-dates';
 import * as fieldTerms from './0007-field-terms';
+import * as measuredSets from './0008-measured-sets';
 
 export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first-slice': firstSlice,
@@ -16,4 +17,5 @@ export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0005-work': work,
   '0006-birth-dates': birthDates,
   '0007-field-terms': fieldTerms,
+  '0008-measured-sets': measuredSets,
 };

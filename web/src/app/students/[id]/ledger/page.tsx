@@ -7,10 +7,10 @@ import { database } from '@/data/database/database';
 import { dosesOf } from '@/data/work/doses';
 import { activeCues } from '@/data/finding/findings';
 import { studentFaultsOf } from '@/data/finding/studentFaults';
-import { notesOf, setsIn, shownOver, unsaidIn, type LedgerSet } from '@/data/progress/ledger';
+import { notesOf, shownOver, unsaidIn } from '@/data/progress/ledger';
 import { libraryOf } from '@/data/gym/library';
-import { strikesNow } from '@/data/finding/measured';
-import { markingErrors } from '@/data/progress/repeatMarkings';
+import type { MeasuredSet } from '@/data/finding/measuredSets';
+import { ask } from '@/data/threads/ask';
 import { studentById } from '@/data/student/students';
 import { today } from '@/data/database/today';
 import { LedgerScreen } from '@/screens/ledger/LedgerScreen';
@@ -24,7 +24,7 @@ const PATIENCE = 2000;
 const FEWEST_ROUNDS = 3;
 
 /** The newest day with enough rounds. */
-function newestRounds(sets: readonly LedgerSet[]) {
+async function newestRounds(studentId: string, technique: string, sets: readonly MeasuredSet[]) {
   const days = group(
     sets.filter(({ round }) => round !== null),
     ({ day }) => day,
@@ -33,10 +33,12 @@ function newestRounds(sets: readonly LedgerSet[]) {
     .filter(([, same]) => new Set(same.map(({ round }) => round)).size >= FEWEST_ROUNDS)
     .sort(([a], [b]) => b.localeCompare(a))[0];
   if (!found) return null;
-  const [day, same] = found;
-  const rounds = [...group(same, ({ round }) => round!)].map(([round, ofRound]) => ({
+  const [day] = found;
+  const { strikes } = await ask('strikesNow', studentId, { technique, milliseconds: PATIENCE });
+  const ofDay = strikes.filter((one) => one.day === day && one.round !== null);
+  const rounds = [...group(ofDay, ({ round }) => round!)].map(([round, ofRound]) => ({
     round,
-    strikes: ofRound.flatMap(({ strikes }) => strikes.map(({ readings }) => readings)),
+    strikes: ofRound.map(({ readings }) => readings),
   }));
   return { day, rounds: fatigueOf(rounds) };
 }
@@ -52,18 +54,17 @@ export default async function LedgerPage({
   const db = await database();
   const student = await studentById(db, id);
   if (!student) notFound();
-  const [{ strikes, left }, faults, notes, doses, cues, clips, { catalogue }, errors] =
+  const [{ sets, left }, faults, notes, doses, cues, clips, { catalogue }, errors] =
     await Promise.all([
-      strikesNow(db, id, { milliseconds: PATIENCE }),
+      ask('setsNow', id, PATIENCE),
       studentFaultsOf(db, id),
       notesOf(db, id),
       dosesOf(db, id),
       activeCues(db, id),
       clipSummaries(db, id),
       libraryOf(db),
-      markingErrors(db),
+      ask('markingErrors'),
     ]);
-  const sets = setsIn(strikes);
   const byTechnique = group(sets, (set) => set.technique);
   const techniques = [...byTechnique.keys()].sort(
     (a, b) => byTechnique.get(b)!.length - byTechnique.get(a)!.length,
@@ -103,7 +104,7 @@ export default async function LedgerPage({
       }))}
       notes={notes}
       doses={doses}
-      fatigue={newestRounds(own)}
+      fatigue={technique ? await newestRounds(id, technique, own) : null}
       errors={errors}
       left={left}
       today={today()}

@@ -1,7 +1,8 @@
 import { notFound } from 'next/navigation';
 import { clipSummaries } from '@/data/clip/clips';
 import { database } from '@/data/database/database';
-import { setsOf, speedsOf, testsOf } from '@/data/progress/ledger';
+import { speedsOf, testsOf } from '@/data/progress/ledger';
+import { ask } from '@/data/threads/ask';
 import { studentById } from '@/data/student/students';
 import { today } from '@/data/database/today';
 import { TestsScreen } from '@/screens/tests/TestsScreen';
@@ -17,10 +18,10 @@ export default async function TestsPage({ params }: { params: Promise<{ id: stri
   const db = await database();
   const student = await studentById(db, id);
   if (!student) notFound();
-  const [tests, clips, sets] = await Promise.all([
+  const [tests, clips, { sets }] = await Promise.all([
     testsOf(db, id),
     clipSummaries(db, id),
-    setsOf(db, id),
+    ask('setsNow', id),
   ]);
   return (
     <TestsScreen
