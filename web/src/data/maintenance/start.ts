@@ -1,0 +1,27 @@
+/** What a server does as it starts, and every hour from then on. */
+import { databaseProblem } from '../database/database';
+import { dataFolder } from '../database/dataFolder';
+import { keepPrivate } from '../database/keepPrivate';
+import { measureAllLater } from '../finding/measureLater';
+import { logTrouble } from '../log/log';
+import { maintainNow } from './here';
+
+const HOUR = 3_600_000;
+
+export async function start(): Promise<void> {
+  await keepPrivate(dataFolder());
+  const problem = await databaseProblem();
+  if (problem?.kind === 'in use') {
+    console.error(`\nThis gym is open already, in ${problem.reason}. Nothing was changed.\n`);
+    process.exit(1);
+  }
+  const keep = () =>
+    maintainNow().catch((error: unknown) => {
+      console.error('Maintenance failed; it is tried again in an hour.', error);
+      logTrouble('maintenance', error);
+    });
+  void keep();
+  // What was measured by an earlier Sinew, or while nobody had it open.
+  if (!problem) void measureAllLater();
+  setInterval(() => void keep(), HOUR).unref();
+}
