@@ -22,6 +22,8 @@ describe('a day of the calendar', () => {
     fc.assert(
       fc.property(anyDay, (day) => {
         expect(dayNumber(day)).toBe(utc(day).getTime() / 86_400_000);
+        // Temporal's own arithmetic, which `plusDays` goes by, comes to the same (ECMA-262, Temporal).
+        expect(plusDays('1970-01-01', dayNumber(day))).toBe(day);
         expect(weekdayOf(day)).toBe((utc(day).getUTCDay() + 6) % 7);
         expect(plusDays('1970-01-01', dayNumber(day))).toBe(day);
       }),

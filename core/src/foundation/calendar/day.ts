@@ -10,7 +10,7 @@ export type Day = string;
 
 /** Only as it is written: year, month and day with all their digits. */
 const PATTERN = /^\d{4}-\d{2}-\d{2}$/;
-const EPOCH = Temporal.PlainDate.from('1970-01-01');
+const DAY_MS = 86_400_000;
 
 /** @throws RangeError when there is no such day */
 function dateOf(day: Day): Temporal.PlainDate {
@@ -19,12 +19,18 @@ function dateOf(day: Day): Temporal.PlainDate {
 }
 
 /**
- * Days since 1970-01-01.
+ * Days since 1970-01-01. By the clock of UTC, which knows no summer time: a ledger counts thousands of
+ * days, and the calendar's own arithmetic is a hundred times as slow.
  *
  * @throws RangeError when there is no such day
  */
 export function dayNumber(day: Day): number {
-  return EPOCH.until(dateOf(day), { largestUnit: 'day' }).days;
+  const time = PATTERN.test(day) ? Date.parse(`${day}T00:00Z`) : NaN;
+  // The last days of a month that has fewer are taken for the first of the next.
+  if (Number.isNaN(time) || new Date(time).getUTCDate() !== Number(day.slice(8))) {
+    throw new RangeError(`no such day: ${day}`);
+  }
+  return time / DAY_MS;
 }
 
 export const daySchema = z
@@ -34,7 +40,7 @@ export const daySchema = z
 
 export function isDay(text: string): boolean {
   try {
-    dateOf(text);
+    dayNumber(text);
     return true;
   } catch {
     return false;
@@ -47,7 +53,7 @@ export function plusDays(day: Day, days: number): Day {
 
 /** Whole days from the first to the second; negative when it is earlier. */
 export function daysBetween(from: Day, to: Day): number {
-  return dateOf(from).until(dateOf(to), { largestUnit: 'day' }).days;
+  return dayNumber(to) - dayNumber(from);
 }
 
 /** 0 is Monday, 6 is Sunday (ISO 8601). */
