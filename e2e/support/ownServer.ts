@@ -84,7 +84,7 @@ export async function startServer(data: string, clockDays = 0): Promise<OwnServe
   };
 }
 
-function freePort(): Promise<number> {
+export function freePort(): Promise<number> {
   return new Promise((resolve, reject) => {
     const probe = createServer().once('error', reject);
     probe.listen(0, '127.0.0.1', () => {

@@ -1,7 +1,7 @@
 /** What a fresh machine needs before anything runs. Only Node's own modules: nothing is installed yet. */
 import { spawnSync, spawn } from 'node:child_process';
-import { createHash } from 'node:crypto';
-import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { createHash, randomBytes } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -101,6 +101,19 @@ export function seed(data) {
   });
 }
 
+/** What opens the gym in a browser, made once: other users of the machine cannot read it. */
+export function keyOf(data) {
+  keepPrivate();
+  mkdirSync(data, { recursive: true });
+  const path = join(data, 'key');
+  try {
+    writeFileSync(path, randomBytes(24).toString('base64url'), { flag: 'wx', mode: 0o600 });
+  } catch (error) {
+    if (error.code !== 'EEXIST') throw error;
+  }
+  return readFileSync(path, 'utf8').trim();
+}
+
 function isFree(port) {
   return new Promise((resolve) => {
     const server = createServer()
@@ -110,11 +123,16 @@ function isFree(port) {
   });
 }
 
-/** The app on 127.0.0.1 and nowhere else; stops with this process. */
+/**
+ * The app on 127.0.0.1 and nowhere else; stops with this process.
+ *
+ * @param key without which it answers nobody; empty for none
+ */
 export async function serve({
   data,
   mode = 'start',
   port = Number(process.env.PORT ?? 0),
+  key = '',
   env = {},
 }) {
   let chosen = port || 4100;
@@ -127,12 +145,12 @@ export async function serve({
   }
   keepPrivate();
   const address = `http://127.0.0.1:${chosen}`;
-  console.log(`\nSinew:  ${address}`);
+  console.log(`\nSinew:  ${address}${key ? `/?key=${key}` : ''}`);
   console.log(`Data:   ${data}\nStop:   Ctrl C\n`);
   const child = spawn(bin('next'), [mode, '-H', '127.0.0.1', '-p', String(chosen)], {
     cwd: join(root, 'web'),
     stdio: 'inherit',
-    env: { ...process.env, SINEW_DATA: data, SINEW_ADDRESS: address, ...env },
+    env: { ...process.env, SINEW_DATA: data, SINEW_ADDRESS: address, SINEW_KEY: key, ...env },
   });
   for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill(signal));
   child.on('exit', (code) => process.exit(code ?? 0));

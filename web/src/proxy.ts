@@ -1,15 +1,34 @@
 import { NextResponse, type NextRequest } from 'next/server';
+import { bringsKey, keyIn } from '@/app/api/key';
 import { isOwnHost } from '@/app/api/ownHost';
 import { databaseProblem } from '@/data/database/database';
-import { pagePolicy } from '@/securityHeaders';
+import { lockedPage } from '@/screens/recovery/lockedPage';
+import { pagePolicy, RECOVERY_POLICY } from '@/securityHeaders';
 
 /**
- * Pages answer only to this machine's own names; the API routes check for themselves. When the
+ * Pages answer only to this machine's own names, and to who brings the key where there is one; the API routes check for themselves. When the
  * database cannot be opened, every page gives way to the one that needs none.
  */
 export async function proxy(request: NextRequest): Promise<Response> {
   if (!isOwnHost(request)) {
     return new Response('Sinew answers only on this machine.', { status: 403 });
+  }
+  const brought = keyIn(request.nextUrl);
+  if (brought) {
+    return new Response(null, {
+      status: 303,
+      headers: { location: brought.to, 'set-cookie': brought.cookie, 'cache-control': 'no-store' },
+    });
+  }
+  if (!bringsKey(request)) {
+    return new Response(lockedPage(), {
+      status: 401,
+      headers: {
+        'content-type': 'text/html; charset=utf-8',
+        'content-security-policy': RECOVERY_POLICY,
+        'cache-control': 'no-store',
+      },
+    });
   }
   // It says by itself what it may do, and asks for no database.
   if (request.nextUrl.pathname.startsWith('/recovery')) return NextResponse.next();

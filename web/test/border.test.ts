@@ -35,6 +35,10 @@ const NOT_APPLICABLE: Record<string, Record<string, string>> = {
   'from another site': { host: '127.0.0.1:4000', 'sec-fetch-site': 'cross-site' },
 };
 
+const KEY = 'secret';
+/** The first eight digits of SHA-256 of "secret", by coreutils' sha256sum. */
+const COOKIE = 'sinew-2bb80d53';
+
 describe('a request from outside', () => {
   it('meets every route there is', () => {
     expect(handlers.length).toBeGreaterThan(15);
@@ -46,6 +50,46 @@ describe('a request from outside', () => {
       const answer = await handle(request, { params: Promise.resolve({ id: 'x' }) });
       expect(answer.status, how).toBe(403);
     }
+  });
+
+  it.each(handlers)('without the key is refused: $name', async ({ method, handle }) => {
+    process.env.SINEW_KEY = KEY;
+    for (const cookie of ['', `${COOKIE}=wrong`, `${COOKIE}=`, 'sinew-00000000=secret']) {
+      const headers = { host: '127.0.0.1:4000', cookie };
+      const answer = await handle(new Request('http://127.0.0.1:4000/', { method, headers }), {
+        params: Promise.resolve({ id: 'x' }),
+      });
+      expect(answer.status, cookie).toBe(403);
+      expect(await answer.text()).toContain('the address that its terminal shows');
+    }
+    delete process.env.SINEW_KEY;
+  });
+
+  it('gets the page that says how to open the gym, until it brings the key', async () => {
+    process.env.SINEW_DATA = scratchFolder('border');
+    process.env.SINEW_KEY = KEY;
+    const asked = (path: string, cookie = '') =>
+      proxy(
+        new NextRequest(`http://127.0.0.1:4000${path}`, {
+          headers: { host: '127.0.0.1:4000', cookie },
+        }),
+      );
+    for (const path of ['/', '/students/x', '/recovery', '/recovery/save', '/?key=wrong']) {
+      const locked = await asked(path);
+      expect(locked.status, path).toBe(401);
+      expect(await locked.text()).toContain('This gym is locked.');
+    }
+    const opened = await asked(`/students/x?key=${KEY}&as=list`);
+    expect(opened.status).toBe(303);
+    expect(opened.headers.get('location')).toBe('/students/x?as=list');
+    const kept = opened.headers.get('set-cookie')!;
+    expect(kept).toMatch(/^sinew-[0-9a-f]{8}=secret; Path=\/; .*HttpOnly; SameSite=Strict$/);
+    expect((await asked('/students/x', `other=1; ${kept.split(';')[0]}`)).status).toBe(200);
+    // Another gym's key opens another gym.
+    process.env.SINEW_KEY = 'another';
+    expect((await asked('/', kept.split(';')[0])).status).toBe(401);
+    delete process.env.SINEW_KEY;
+    await closeDatabase();
   });
 
   it('gets no page under another name', async () => {

@@ -7,6 +7,7 @@ import {
   type ProblemText,
 } from '@sinew/core/foundation/problem/problem';
 import { logFailed, logRefused } from '@/data/log/log';
+import { bringsKey, NO_KEY } from './key';
 import { isOwnHost } from './ownHost';
 
 const STATUS: Record<ProblemCode, number> = {
@@ -49,7 +50,9 @@ function foreignIn(request: Request): Problem | null {
   const site = request.headers.get('sec-fetch-site');
   const isOwnOrigin = origin === null || origin === `http://${host}`;
   const isOwnSite = site === null || site === 'same-origin' || site === 'none';
-  if (isOwnHost(request) && isOwnOrigin && isOwnSite) return null;
+  if (isOwnHost(request) && isOwnOrigin && isOwnSite) {
+    return bringsKey(request) ? null : new Problem('foreign', { happened: NO_KEY });
+  }
   return new Problem('foreign', { happened: 'Sinew answers only its own pages.' });
 }
 
