@@ -17,7 +17,11 @@ export async function proxy(request: NextRequest): Promise<Response> {
   if (brought) {
     return new Response(null, {
       status: 303,
-      headers: { location: brought.to, 'set-cookie': brought.cookie, 'cache-control': 'no-store' },
+      headers: {
+        location: `http://${request.headers.get('host')}${brought.to}`,
+        'set-cookie': brought.cookie,
+        'cache-control': 'no-store',
+      },
     });
   }
   if (!bringsKey(request)) {

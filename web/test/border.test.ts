@@ -81,7 +81,7 @@ describe('a request from outside', () => {
     }
     const opened = await asked(`/students/x?key=${KEY}&as=list`);
     expect(opened.status).toBe(303);
-    expect(opened.headers.get('location')).toBe('/students/x?as=list');
+    expect(opened.headers.get('location')).toBe('http://127.0.0.1:4000/students/x?as=list');
     const kept = opened.headers.get('set-cookie')!;
     expect(kept).toMatch(/^sinew-[0-9a-f]{8}=secret; Path=\/; .*HttpOnly; SameSite=Strict$/);
     expect((await asked('/students/x', `other=1; ${kept.split(';')[0]}`)).status).toBe(200);
