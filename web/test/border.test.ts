@@ -1,11 +1,14 @@
 /** What is asked from outside of Sinew's own pages is refused, whatever it is. */
-import { readdirSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import Database from 'better-sqlite3';
 import { NextRequest } from 'next/server';
 import { describe, expect, it } from 'vitest';
 import { scratchFolder } from '@sinew/demo/scratch';
 import { closeDatabase } from '@/data/database/database';
+import { problemSchema } from '@sinew/core/foundation/problem/problem';
+import { ownPagesOnly } from '@/app/api/answers';
 import { proxy } from '@/proxy';
 
 const METHODS = ['GET', 'PUT', 'POST', 'PATCH', 'DELETE'] as const;
@@ -99,5 +102,49 @@ describe('a request from outside', () => {
     expect(await asked('sinew.invalid')).toBe(403);
     expect(await asked('localhost:4000')).toBe(200);
     await closeDatabase();
+  });
+});
+
+describe('a disk that fails', () => {
+  const told = async (error: unknown) => {
+    const failing = ownPagesOnly(async () => {
+      throw error;
+    });
+    const request = new Request('http://127.0.0.1:4000/', { headers: { host: '127.0.0.1:4000' } });
+    const answer = await failing(request, {});
+    return { status: answer.status, ...problemSchema.parse(await answer.json()) };
+  };
+  const thrownBy = (work: () => void): unknown => {
+    try {
+      work();
+    } catch (error) {
+      return error;
+    }
+    throw new Error('nothing was thrown');
+  };
+
+  it('is told as full when it is, by SQLite as by the system', async () => {
+    const database = new Database(':memory:');
+    database.exec('create table t (x); pragma max_page_count = 4');
+    const full = thrownBy(() => database.exec('insert into t values (zeroblob(100000))'));
+    database.close();
+    for (const error of [full, Object.assign(new Error('no space'), { code: 'ENOSPC' })]) {
+      const { status, code, message } = await told(error);
+      expect([status, code]).toEqual([507, 'disk-full']);
+      expect(message).toMatch(/^The disk is full\. .*nothing was half kept\. Free some space/);
+    }
+  });
+
+  it('is told as one that does not take what is written', async () => {
+    const folder = scratchFolder('readonly');
+    new Database(join(folder, 'x.db')).exec('create table t (x)').close();
+    const database = new Database(join(folder, 'x.db'), { readonly: true });
+    const refused = thrownBy(() => database.exec('insert into t values (1)'));
+    database.close();
+    const denied = thrownBy(() => readFileSync(folder));
+    expect((await told(refused)).message).toMatch(/^The disk does not take what Sinew writes\./);
+    expect((await told(Object.assign(new Error('io'), { code: 'EIO' }))).happened).toMatch(/disk/);
+    // A folder that is read as a file is a fault of ours.
+    expect((await told(denied)).message).toMatch(/^This went wrong inside Sinew\./);
   });
 });

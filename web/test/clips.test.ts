@@ -64,6 +64,24 @@ describe('taking in a clip', () => {
     expect([await rows(), kept().length]).toEqual([0, 0]);
   });
 
+  it('sent four times at once is one clip, for everybody who sent it', async () => {
+    const id = await student(gym);
+    const bytes = film('cross-jammed.mp4');
+    const all = await Promise.all(
+      Array.from({ length: 4 }, () => addClip(gym.db, gym.files, newClip(id, bytes))),
+    );
+    expect(new Set(all.map((one) => one.id)).size).toBe(1);
+    expect(all.filter(({ isKnown }) => !isKnown)).toHaveLength(1);
+    const rows = await gym.db
+      .selectFrom('clip')
+      .select('id')
+      .where('student_id', '=', id)
+      .execute();
+    expect(rows).toHaveLength(1);
+    expect(readdirSync(join(gym.folder, 'incoming'))).toEqual([]);
+    expect(await gym.files.size((await clipById(gym.db, all[0]!.id))!.sha256)).toBe(bytes.length);
+  });
+
   it('leaves nothing of a file that is not a film', async () => {
     const id = await student(gym);
     const cases: [Uint8Array, RegExp][] = [

@@ -66,6 +66,32 @@ function aged(): void {
   }
 }
 
+it('what was broken off half-way is swept after an hour, and nothing else', async () => {
+  await addFilms(['cross-jammed.mp4']);
+  const [kept] = filmsIn('clips');
+  const half = 'abcdefghijklmnopqrstu';
+  const old = [
+    `restoring-${half}`,
+    `clock.json.${half}`,
+    `clips/${kept}.${half}`,
+    `incoming/${half}`,
+  ];
+  const young = [`restoring-${half}2`, `clock.json.${half.toUpperCase()}`];
+  const mine = ['notes.json.txt', 'restored-by-me.db', 'my.json.old'];
+  mkdirSync(join(gym.folder, 'incoming'), { recursive: true });
+  for (const name of [...old, ...young, ...mine]) {
+    writeFileSync(join(gym.folder, name), 'half');
+    const time = Date.now() / 1000 - (young.includes(name) ? 60 : 7200);
+    utimesSync(join(gym.folder, name), time, time);
+  }
+  await tick(new Date());
+  const isThere = (name: string) => existsSync(join(gym.folder, name));
+  expect(old.filter(isThere)).toEqual([]);
+  expect(young.filter(isThere)).toEqual(young);
+  expect(mine.filter(isThere)).toEqual(mine);
+  expect(filmsIn('clips')).toEqual([kept]);
+});
+
 describe('a database that is lost, empty or another one', () => {
   beforeEach(async () => {
     await addFilms();

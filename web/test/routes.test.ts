@@ -13,6 +13,7 @@ import { knownTrack } from '@sinew/fighters/fighter/track';
 import { ask } from '@/api/client';
 import { decodeDetections, encodeDetections } from '@/api/detectionBlob';
 import * as ends from '@/api/endpoints';
+import { loadBench } from '@/data/bench/bench';
 import type { JobRequest } from '@/api/job';
 import { measureAllLater, measureClipLater } from '@/data/finding/measureLater';
 import { setTrashed } from '@/data/maintenance/trash';
@@ -194,6 +195,25 @@ describe('the bench of a clip', () => {
       expect(measureClipLater).not.toHaveBeenCalled();
     },
   );
+
+  it('with one strike twice, or with one of another clip, is refused and changes nothing', async () => {
+    const other = await markedClip(app.gym, who, 'cross-in-order.mp4');
+    const before = (await loadBench(app.gym.db, marked.clipId))!;
+    const [strike] = before.document.strikes;
+    const put = async (strikes: readonly unknown[]) =>
+      refusal(
+        await app.fetch(
+          `/api/clips/${marked.clipId}/bench`,
+          json('PUT', { revision: before.revision, document: { ...before.document, strikes } }),
+        ),
+      );
+    expect(await put([strike, strike])).toMatchObject({ status: 400 });
+    expect(await put([{ ...strike, id: other.strikeId }])).toMatchObject({
+      status: 422,
+      says: expect.stringMatching(/of another clip.*Reload/),
+    });
+    expect(await loadBench(app.gym.db, marked.clipId)).toEqual(before);
+  });
 
   it('of a clip that is gone is told to be gone', async () => {
     const body = { revision: 0, document: EMPTY_BENCH };

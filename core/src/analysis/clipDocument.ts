@@ -107,7 +107,13 @@ export const clipDocumentSchema = z.object({
   round: z.number().int().min(1).max(50).optional(),
   placed: z.array(placedSchema).max(1_000_000),
   corrections: z.array(correctionSchema).max(100_000),
-  strikes: z.array(strikeSchema).max(1000),
+  strikes: z
+    .array(strikeSchema)
+    .max(1000)
+    .refine(
+      (strikes) => new Set(strikes.map(({ id }) => id)).size === strikes.length,
+      'two strikes have the same name',
+    ),
   /** Stretches that looked like strikes and are none. */
   refused: z.array(spanSchema).max(1000),
 });

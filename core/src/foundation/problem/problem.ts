@@ -17,6 +17,8 @@ export const PROBLEM_CODES = [
   'foreign',
   /** The gym's data cannot be reached. */
   'no-database',
+  /** There is no room for it. */
+  'disk-full',
   /** Another program has it just now; the same again in a moment may work. */
   'busy',
   /** What is kept cannot be read. */

@@ -18,6 +18,7 @@ const STATUS: Record<ProblemCode, number> = {
   refused: 422,
   unreadable: 500,
   unexpected: 500,
+  'disk-full': 507,
   'no-answer': 502,
   busy: 503,
   'no-database': 503,
@@ -65,23 +66,41 @@ function refusal(request: Request, error: unknown): Response {
 }
 
 function unexpected(error: unknown): Problem {
-  const isFull = (error as NodeJS.ErrnoException | null)?.code === 'ENOSPC';
-  return new Problem(
-    'unexpected',
-    isFull
-      ? {
-          happened: 'The disk is full.',
-          safe: 'What was kept before is safe; nothing was half kept.',
-          todo: 'Free some space and try again.',
-        }
-      : {
-          happened: 'This went wrong inside Sinew.',
-          safe: 'What was kept before is safe.',
-          todo: 'Try again. If it stays, save a support file under Gym.',
-        },
-    { cause: error },
-  );
+  const code = String((error as { code?: unknown } | null)?.code ?? '');
+  const [kind, text] = OF_THE_DISK.find(([, , codes]) => codes.test(code)) ?? INSIDE;
+  return new Problem(kind, text, { cause: error });
 }
+
+const INSIDE: readonly [ProblemCode, ProblemText] = [
+  'unexpected',
+  {
+    happened: 'This went wrong inside Sinew.',
+    safe: 'What was kept before is safe.',
+    todo: 'Try again. If it stays, save a support file under Gym.',
+  },
+];
+
+/** What the system and SQLite say when it is the disk's fault. */
+const OF_THE_DISK: readonly (readonly [ProblemCode, ProblemText, RegExp])[] = [
+  [
+    'disk-full',
+    {
+      happened: 'The disk is full.',
+      safe: 'What was kept before is safe; nothing was half kept.',
+      todo: 'Free some space and try again.',
+    },
+    /^(ENOSPC|EDQUOT|SQLITE_FULL)$/,
+  ],
+  [
+    'unexpected',
+    {
+      happened: 'The disk does not take what Sinew writes.',
+      safe: 'What was kept before is safe; nothing was half kept.',
+      todo: 'Look whether it is there, whole, and yours to write on, and try again.',
+    },
+    /^(EIO|EROFS|EACCES|EPERM|SQLITE_(IOERR|READONLY|CANTOPEN).*)$/,
+  ],
+];
 
 /**
  * What was sent, checked.

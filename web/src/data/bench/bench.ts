@@ -5,6 +5,7 @@ import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { realFrameTimes } from '@sinew/core/observe/track/time';
 import { marksOf } from '@sinew/core/analysis/analyzeClip';
 import { type ClipDocument, type StrikeDocument } from '@sinew/core/analysis/clipDocument';
+import { refused } from '@sinew/core/foundation/problem/problem';
 import { now, stamps, type Db } from '../database/db';
 import { decodePlaced, decodeTimes, encodePlaced } from './placedBlob';
 import { COLUMNS } from '../database/columns';
@@ -143,7 +144,12 @@ async function saveStrikes(
     .where('id', 'in', ids)
     .where('clip_id', '!=', clipId)
     .executeTakeFirst();
-  if (foreign) throw new Error(`strike ${foreign.id} belongs to another clip`);
+  if (foreign) {
+    throw refused(
+      'A strike of another clip came with these marks; nothing was saved.',
+      'Reload the page.',
+    );
+  }
   await trx
     .updateTable('strike')
     .set({ removed_at: now() })

@@ -90,11 +90,10 @@ export async function addClip(
         .execute();
       return { id: known.id, isKnown: true };
     }
-    const id = await insertClip(db, clip, incoming, film).catch(async (error: unknown) => {
+    return await insertClip(db, clip, incoming, film).catch(async (error: unknown) => {
       await removeUnused(db, files, incoming.sha256);
       throw error;
     });
-    return { id, isKnown: false };
   } finally {
     await files.discard(incoming);
   }
@@ -144,39 +143,47 @@ async function insertClip(
   clip: NewClip,
   incoming: { sha256: string; bytes: number },
   film: Film,
-): Promise<string> {
+): Promise<{ id: string; isKnown: boolean }> {
   const id = nanoid();
-  await db
-    .insertInto('clip')
-    .values({
-      id,
-      student_id: clip.studentId,
-      sha256: incoming.sha256,
-      bytes: incoming.bytes,
-      file_name: clip.fileName,
-      mime_type: film.mimeType,
-      view: clip.view,
-      capture_rate: clip.captureRate,
-      width: film.width,
-      height: film.height,
-      codec: film.codec,
-      frame_times: encodeTimes(film.frameTimes),
-      scale: null,
-      target: null,
-      purpose: clip.purpose && COLUMNS.clip.purpose.write(clip.purpose),
-      rectangle: null,
-      lens: null,
-      refused: null,
-      corrections: null,
-      intent: clip.intent ?? null,
-      round: clip.round ?? null,
-      deleted_at: null,
-      purged_at: null,
-      revision: 0,
-      ...stamps(),
-    })
-    .execute();
-  return id;
+  const row = {
+    id,
+    student_id: clip.studentId,
+    sha256: incoming.sha256,
+    bytes: incoming.bytes,
+    file_name: clip.fileName,
+    mime_type: film.mimeType,
+    view: clip.view,
+    capture_rate: clip.captureRate,
+    width: film.width,
+    height: film.height,
+    codec: film.codec,
+    frame_times: encodeTimes(film.frameTimes),
+    scale: null,
+    target: null,
+    purpose: clip.purpose && COLUMNS.clip.purpose.write(clip.purpose),
+    rectangle: null,
+    lens: null,
+    refused: null,
+    corrections: null,
+    intent: clip.intent ?? null,
+    round: clip.round ?? null,
+    deleted_at: null,
+    purged_at: null,
+    revision: 0,
+    ...stamps(),
+  };
+  // The same film may be on its way a second time: a hand that clicked twice, a page that tried again.
+  return db.transaction().execute(async (trx) => {
+    const known = await trx
+      .selectFrom('clip')
+      .select('id')
+      .where('student_id', '=', clip.studentId)
+      .where('sha256', '=', incoming.sha256)
+      .executeTakeFirst();
+    if (known) return { id: known.id, isKnown: true };
+    await trx.insertInto('clip').values(row).execute();
+    return { id, isKnown: false };
+  });
 }
 
 function fromRow(row: Selectable<ClipTable>): Clip {

@@ -72,11 +72,23 @@ export async function putStraysAside(
   for (const { path, sha256 } of strays) await putAside(data, path, sha256, at);
 }
 
-/** What broken transfers have left behind: nobody has been told that it was kept. */
+/** A database that was about to be put in place, and a small file that was about to be renamed. */
+const HALF_DONE = /^restoring-|\.json\.[\w-]{21}$/;
+/** A film that was being copied from a backup. */
+const HALF_COPIED = /\.bin\.[\w-]{21}$/;
+
+/** What was broken off has left behind: nobody has been told that it was kept. */
 export async function clearTransfers(data: string, at: Date): Promise<void> {
-  for (const name of await list(join(data, 'incoming'))) {
-    const path = join(data, 'incoming', name);
-    if (await isOld(path, at)) await rm(path, { recursive: true, force: true });
+  const clear = async (folder: string, isLeft: (name: string) => boolean) => {
+    for (const name of (await list(folder)).filter(isLeft)) {
+      const path = join(folder, name);
+      if (await isOld(path, at)) await rm(path, { recursive: true, force: true });
+    }
+  };
+  await clear(join(data, 'incoming'), () => true);
+  await clear(data, (name) => HALF_DONE.test(name));
+  for (const shelf of await list(join(data, 'clips'))) {
+    await clear(join(data, 'clips', shelf), (name) => HALF_COPIED.test(name));
   }
 }
 
