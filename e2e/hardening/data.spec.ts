@@ -156,3 +156,21 @@ test('a gym of a newer Sinew is left alone', async ({ page }) => {
   await expect(page.getByText('There is no backup')).toBeVisible();
   expect(readFileSync(join(data, 'sinew.db')).equals(before)).toBe(true);
 });
+
+test('an address that cannot be read is none, for pages and for what they ask', async ({
+  request,
+}) => {
+  for (const path of [
+    '/api/clips/%ff/bench',
+    '/api/clips/%ff/file',
+    '/api/strikes/%ff/set',
+    '/api/students/%ff/ledger',
+    '/bench/%ff',
+    '/bench/%00',
+    '/students/%ff/ledger',
+    '/compare?a=%ff&b=%ff',
+    '/api/clips/..%2f..%2fsinew.db/file',
+  ]) {
+    expect((await request.get(path)).status(), path).toBe(404);
+  }
+});

@@ -10,6 +10,9 @@ import { pagePolicy, RECOVERY_POLICY } from '@/securityHeaders';
  * database cannot be opened, every page gives way to the one that needs none.
  */
 export async function proxy(request: NextRequest): Promise<Response> {
+  if (!isText(request.nextUrl.pathname)) {
+    return new Response('There is no such address.', { status: 404 });
+  }
   if (!isOwnHost(request)) {
     return new Response('Sinew answers only on this machine.', { status: 403 });
   }
@@ -51,7 +54,21 @@ export async function proxy(request: NextRequest): Promise<Response> {
   return response;
 }
 
-// Requests that pass through here are buffered, so the transfer of clips must not.
+/** Whether an address can be read at all: "%ff" stands for no letter. */
+function isText(path: string): boolean {
+  try {
+    decodeURIComponent(path);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+// Requests that pass through here are buffered, so the transfer of clips must not: of the API only
+// addresses with a sign that none of its own has.
 export const config = {
-  matcher: '/((?!api/|_next/static|_next/image|tracker/|.*\\.(?:svg|mp4|css)$).*)',
+  matcher: [
+    '/((?!api/|_next/static|_next/image|tracker/|.*\\.(?:svg|mp4|css)$).*)',
+    '/api/(.*%.*)',
+  ],
 };
