@@ -12,6 +12,8 @@ const config: NextConfig = {
   turbopack: { root: repository },
   outputFileTracingRoot: repository,
   poweredByHeader: false,
+  // Nobody is far away: packing a page takes longer than sending it to the same room.
+  compress: false,
   headers: async () => HEADER_RULES,
   devIndicators: false,
 };

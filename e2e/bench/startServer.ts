@@ -31,7 +31,10 @@ export async function start(data: string, port: number, checkout = here): Promis
     },
   });
   const url = `http://127.0.0.1:${port}`;
-  await isUp(`${url}/timer`);
+  await isUp(`${url}/timer`).catch((error: unknown) => {
+    server.kill('SIGTERM');
+    throw error;
+  });
   let seen = 0;
   return {
     url,
@@ -50,8 +53,9 @@ export async function start(data: string, port: number, checkout = here): Promis
   };
 }
 
+/** A large gym is backed up as it starts, and an older build answers nobody meanwhile. */
 async function isUp(url: string): Promise<void> {
-  for (let i = 0; i < 100; i++) {
+  for (let i = 0; i < 900; i++) {
     const isGood = await fetch(url).then(
       (answer) => answer.ok,
       () => false,

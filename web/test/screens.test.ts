@@ -7,7 +7,14 @@ import { absent } from '@sinew/core/foundation/reading/reading';
 import { SESSIONS } from '@sinew/core/train/work/session';
 import { begin, jumped } from '@sinew/core/train/work/timer';
 import type { MeasuredSet } from '@/data/finding/measuredSets';
-import { alikeOf, bestOf, chartOf, tracksOf, trendSentence } from '@/screens/ledger/view';
+import {
+  alikeOf,
+  bestOf,
+  chartOf,
+  trackOf,
+  trendSentence,
+  type Alike,
+} from '@/screens/ledger/view';
 import { callsOf, doneOf } from '@/screens/timer/done';
 import type { KeptRun } from '@/screens/timer/keptRun';
 
@@ -37,6 +44,7 @@ function set(day: string, lead: number, change: Partial<MeasuredSet> = {}): Meas
 const WEEKS = ['2026-10-05', '2026-10-12', '2026-10-19', '2026-10-26'];
 
 describe('a ledger', () => {
+  const first = (alike: Alike) => trackOf(alike, alike.values[0]!.id)!;
   const shown = (sets: readonly MeasuredSet[]) => alikeOf(sets, 'cross', CATALOGUE, new Set());
   const sets = WEEKS.map((day, i) => set(day, 0.01 * i));
 
@@ -49,7 +57,7 @@ describe('a ledger', () => {
   });
 
   it('says where a reading goes in one sentence, and nothing that cannot be claimed', () => {
-    const sentence = (some: readonly MeasuredSet[]) => trendSentence(tracksOf(shown(some)[0]!)[0]!);
+    const sentence = (some: readonly MeasuredSet[]) => trendSentence(first(shown(some)[0]!));
     expect(sentence(sets)).toBe('Hips before trunk rises 10 ± 4 ms a week: better.');
     expect(sentence([...sets].map((one, i) => set(one.day, i % 2 ? 0.01 : 0.012)))).toMatch(
       /^Hips before trunk: no change you can claim/,
@@ -58,8 +66,19 @@ describe('a ledger', () => {
     expect(sentence(sets.map((one) => ({ ...one, day: '2026-10-05' })))).toMatch(/all of one day/);
   });
 
+  it('names what goes somewhere, the right way or the wrong one', () => {
+    const [up] = shown(sets);
+    expect(up!.goes).toEqual([
+      { id: LEAD, sentence: 'Hips before trunk rises 10 ± 4 ms a week: better.' },
+    ]);
+    const down = shown(WEEKS.map((day, i) => set(day, 0.05 - 0.01 * i)));
+    expect(down[0]!.goes[0]!.sentence).toMatch(/falls .*: worse\.$/);
+    expect(shown(sets.slice(0, 2))[0]!.goes).toEqual([]);
+    expect(trackOf(up!, 'no-such-reading')).toBeNull();
+  });
+
   it('knows the best set, and draws every set with the band of the first', () => {
-    const [track] = tracksOf(shown(sets)[0]!);
+    const track = first(shown(sets)[0]!);
     expect(bestOf(track!)!.day).toBe('2026-10-26');
     const { dots, band } = chartOf(track!, null, 600, 200);
     expect(dots.map(({ x }) => Math.round(x))).toEqual([24, 208, 392, 576]);

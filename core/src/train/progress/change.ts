@@ -1,4 +1,5 @@
 /** Then and now: is it better, worse, or no change anybody can claim? */
+import { group } from 'd3-array';
 import type { Catalogue } from '../../judge/fault/schema';
 import { isOfReading } from '../../judge/fault/schema';
 import type { MeasureId } from '../../measure/measures/allMeasures';
@@ -17,20 +18,27 @@ export type Wanted = 'more' | 'less' | 'nearer-zero' | null;
 const MORE: readonly string[] = ['speed.contact', 'speed.peak', 'momentum'];
 
 /** From the limits of the faults that a technique can have. */
-export function wantedOf(id: MeasureId, technique: string, { faults }: Catalogue): Wanted {
-  if (MORE.includes(id)) return 'more';
-  const ways = new Set(
-    faults
-      .filter(({ techniques }) => techniques.includes(technique))
-      .flatMap(({ cases }) => cases)
-      .filter((one) => !one.techniques || one.techniques.includes(technique))
-      .flatMap(({ limits }) => limits)
-      .flatMap((limit) => (isOfReading(limit) && limit.reading === id ? [limit.is] : [])),
-  );
-  // A reading with limits on both sides has a middle that is right, and no better way.
-  if (ways.size !== 1) return null;
-  const [is] = ways;
-  return is === 'below' ? 'more' : is === 'above' ? 'less' : 'nearer-zero';
+export function wantedOf(id: MeasureId, technique: string, catalogue: Catalogue): Wanted {
+  return wantedIn(technique, catalogue)(id);
+}
+
+/** The same of many readings: the catalogue is gone through once. */
+export function wantedIn(technique: string, { faults }: Catalogue): (id: MeasureId) => Wanted {
+  const limits = faults
+    .filter(({ techniques }) => techniques.includes(technique))
+    .flatMap(({ cases }) => cases)
+    .filter((one) => !one.techniques || one.techniques.includes(technique))
+    .flatMap((one) => one.limits)
+    .filter(isOfReading);
+  const waysOf = group(limits, ({ reading }) => reading);
+  return (id) => {
+    if (MORE.includes(id)) return 'more';
+    const ways = new Set((waysOf.get(id) ?? []).map(({ is }) => is));
+    // A reading with limits on both sides has a middle that is right, and no better way.
+    if (ways.size !== 1) return null;
+    const [is] = ways;
+    return is === 'below' ? 'more' : is === 'above' ? 'less' : 'nearer-zero';
+  };
 }
 
 /** How something was filmed and meant: what must be alike for two of it to be compared. */

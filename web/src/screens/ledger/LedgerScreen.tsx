@@ -4,6 +4,7 @@ import Link from 'next/link';
 import { useMemo, useState } from 'react';
 import type { Fading } from '@sinew/core/train/progress/fatigue';
 import { say } from '@sinew/core/foundation/reading/say';
+import { MEASURE_NAMES } from '@sinew/core/measure/measures/allMeasures';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { pastDay } from '@/data/database/today';
 import type { Note } from '@/data/progress/ledger';
@@ -16,7 +17,7 @@ import { FaultHistory, type LedgerFault, type UnsaidFault } from './FaultHistory
 import { MarkingErrorLine } from './MarkingErrorLine';
 import { Notes } from './Notes';
 import { TrendChart } from './TrendChart';
-import { tracksOf, trendSentence, type Alike, type SetPoint, type Track } from './view';
+import { trackOf, type Alike, type SetPoint, type Track } from './view';
 
 /** Readings a coach looks at first. */
 const FIRST = ['lead.hipsTrunk', 'speed.contact', 'separation.max', 'momentum'];
@@ -43,10 +44,10 @@ export function LedgerScreen(props: LedgerProps) {
     props;
   const [key, setKey] = useState(alike[0]?.key ?? '');
   const chosen = alike.find((one) => one.key === key) ?? alike[0];
-  const tracks = useMemo(() => (chosen ? tracksOf(chosen) : []), [chosen]);
-  const usual = FIRST.find((id) => tracks.some((track) => track.id === id));
+  const ids = useMemo(() => (chosen ? chosen.values.map(({ id }) => id) : []), [chosen]);
+  const usual = FIRST.find((first) => ids.some((id) => id === first));
   const [reading, setReading] = useState<string | undefined>(usual);
-  const track = tracks.find(({ id }) => id === reading) ?? tracks[0];
+  const track = chosen ? (trackOf(chosen, reading) ?? trackOf(chosen, ids[0])) : null;
   const error = errors.find(({ id }) => id === track?.id) ?? null;
   return (
     <>
@@ -103,9 +104,9 @@ export function LedgerScreen(props: LedgerProps) {
                     value={track.id}
                     onChange={(event) => setReading(event.target.value)}
                   >
-                    {tracks.map(({ id, name }) => (
+                    {ids.map((id) => (
                       <option key={id} value={id}>
-                        {name}
+                        {MEASURE_NAMES[id]}
                       </option>
                     ))}
                   </SelectField>
@@ -124,7 +125,7 @@ export function LedgerScreen(props: LedgerProps) {
                 <TrendChart track={track} typicalError={error?.typicalError ?? null} />
                 <MarkingErrorLine error={error} />
                 <Sets track={track} />
-                <Goes tracks={tracks} onChoose={setReading} />
+                <Goes goes={chosen.goes} onChoose={setReading} />
               </section>
             ) : (
               <p className="max-w-xl text-base">
@@ -212,21 +213,20 @@ function Sets({ track }: { track: Track }) {
 }
 
 /** What else goes somewhere. */
-function Goes({ tracks, onChoose }: { tracks: readonly Track[]; onChoose: (id: string) => void }) {
-  const going = tracks.filter((track) => /: (better|worse)\.$/.test(trendSentence(track)));
-  if (going.length === 0) return null;
+function Goes({ goes, onChoose }: { goes: Alike['goes']; onChoose: (id: string) => void }) {
+  if (goes.length === 0) return null;
   return (
     <details className="mt-4">
-      <summary className="font-semibold">All that goes somewhere, {going.length}</summary>
+      <summary className="font-semibold">All that goes somewhere, {goes.length}</summary>
       <ul className="mt-1.5">
-        {going.map((track) => (
-          <li key={track.id}>
+        {goes.map(({ id, sentence }) => (
+          <li key={id}>
             <button
               type="button"
-              onClick={() => onChoose(track.id)}
+              onClick={() => onChoose(id)}
               className="py-1 text-left underline decoration-rule underline-offset-4 hover:decoration-ink"
             >
-              {trendSentence(track)}
+              {sentence}
             </button>
           </li>
         ))}

@@ -9,7 +9,7 @@ import {
   type MeasureId,
 } from '@sinew/core/measure/measures/allMeasures';
 import { unitOf } from '@sinew/core/measure/measures/units';
-import { wantedOf, type Wanted } from '@sinew/core/train/progress/change';
+import { wantedIn, type Wanted } from '@sinew/core/train/progress/change';
 import { noiseBand, trendOf, type DatedValue } from '@sinew/core/train/progress/trend';
 import { isAbsent, type Unit } from '@sinew/core/foundation/reading/reading';
 import { quantity, say } from '@sinew/core/foundation/reading/say';
@@ -45,11 +45,19 @@ export interface Alike {
     readonly wanted: Wanted;
     readonly inSets: readonly (readonly [number, number] | null)[];
   }[];
+  /** Readings that get better or worse, as sentences. */
+  readonly goes: readonly { readonly id: MeasureId; readonly sentence: string }[];
 }
 
-/** Readings over the sets that have them. */
-export function tracksOf({ sets, values }: Alike): Track[] {
-  return values.map(({ id, wanted, inSets }) => ({
+/** A reading over the sets that have it; null where none has. */
+export function trackOf(
+  { sets, values }: Pick<Alike, 'sets' | 'values'>,
+  asked: string | undefined,
+): Track | null {
+  const found = values.find(({ id }) => id === asked);
+  if (!found) return null;
+  const { id, wanted, inSets } = found;
+  return {
     id,
     wanted,
     name: MEASURE_NAMES[id],
@@ -58,7 +66,13 @@ export function tracksOf({ sets, values }: Alike): Track[] {
       const known = inSets[i];
       return known ? [{ ...set, value: known[0], sigma: known[1] }] : [];
     }),
-  }));
+  };
+}
+
+function goingIn(alike: Pick<Alike, 'sets' | 'values'>): Alike['goes'] {
+  return alike.values
+    .map(({ id }) => ({ id, sentence: trendSentence(trackOf(alike, id)!) }))
+    .filter(({ sentence }) => /: (better|worse)\.$/.test(sentence));
 }
 
 /** The largest group first. */
@@ -68,6 +82,7 @@ export function alikeOf(
   catalogue: Catalogue,
   purged: ReadonlySet<string>,
 ): Alike[] {
+  const wanted = wantedIn(technique, catalogue);
   const groups = group(sets, ({ side, view, intent }) => `${side} ${view} ${intent ?? ''}`);
   return [...groups]
     .map(([key, same]): Alike => {
@@ -77,7 +92,7 @@ export function alikeOf(
         intent: Intent | null;
       };
       const meant = intent ? INTENT_NAMES[intent] : 'how hard: not said';
-      return {
+      const seen = {
         key,
         label: [side, VIEW_GUIDE[view].name.toLowerCase(), meant].join(', '),
         sets: same.map(({ day, clipId, strikes }) => ({
@@ -93,9 +108,10 @@ export function alikeOf(
             return isAbsent(reading) ? null : ([reading.value, reading.sigma] as const);
           });
           if (inSets.every((one) => one === null)) return [];
-          return [{ id, wanted: wantedOf(id, technique, catalogue), inSets }];
+          return [{ id, wanted: wanted(id), inSets }];
         }),
       };
+      return { ...seen, goes: goingIn(seen) };
     })
     .sort((a, b) => b.sets.length - a.sets.length);
 }
