@@ -3,8 +3,8 @@ import { sql } from 'kysely';
 import type { Db } from './db';
 import { today } from './today';
 
-/** Who asks for something else than so many others lets the oldest go. */
-const MOST = 40;
+/** A page of each student of a large gym, some 60 KB each; then the oldest goes. */
+const MOST = 300;
 
 interface Kept {
   readonly as: string;

@@ -4,6 +4,8 @@ import { faultById } from '@sinew/core/judge/fault/faults';
 import { fatigueOf } from '@sinew/core/train/progress/fatigue';
 import { clipSummaries } from '@/data/clip/clips';
 import { database } from '@/data/database/database';
+import type { Db } from '@/data/database/db';
+import { untilChanged } from '@/data/database/untilChanged';
 import { dosesOf } from '@/data/work/doses';
 import { activeCues } from '@/data/finding/findings';
 import { studentFaultsOf } from '@/data/finding/studentFaults';
@@ -13,7 +15,7 @@ import type { MeasuredSet } from '@/data/finding/measuredSets';
 import { ask } from '@/data/threads/ask';
 import { studentById } from '@/data/student/students';
 import { today } from '@/data/database/today';
-import { LedgerScreen } from '@/screens/ledger/LedgerScreen';
+import { LedgerScreen, type LedgerProps } from '@/screens/ledger/LedgerScreen';
 import { alikeOf } from '@/screens/ledger/view';
 
 export const dynamic = 'force-dynamic';
@@ -43,17 +45,10 @@ async function newestRounds(studentId: string, technique: string, sets: readonly
   return { day, rounds: fatigueOf(rounds) };
 }
 
-export default async function LedgerPage({
-  params,
-  searchParams,
-}: {
-  params: Promise<{ id: string }>;
-  searchParams: Promise<{ technique?: string }>;
-}) {
-  const [{ id }, asked] = await Promise.all([params, searchParams]);
-  const db = await database();
-  const student = await studentById(db, id);
-  if (!student) notFound();
+type Shown = Omit<LedgerProps, 'student' | 'today'>;
+
+/** @param asked the technique in the address, if there is one */
+async function shownOf(db: Db, id: string, asked: string | undefined): Promise<Shown> {
   const [{ sets, left }, faults, notes, doses, cues, clips, { catalogue }, errors] =
     await Promise.all([
       ask('setsNow', id, PATIENCE),
@@ -70,7 +65,7 @@ export default async function LedgerPage({
     (a, b) => byTechnique.get(b)!.length - byTechnique.get(a)!.length,
   );
   const technique =
-    techniques.find((one) => one === asked.technique) ??
+    techniques.find((one) => one === asked) ??
     techniques.find((one) => one === cues[0]?.technique) ??
     techniques[0] ??
     null;
@@ -84,30 +79,49 @@ export default async function LedgerPage({
       .map((fault) => fault.fault),
   );
   const unsaid = (newest ? await unsaidIn(db, newest) : []).filter(({ fault }) => !open.has(fault));
+  return {
+    technique,
+    techniques,
+    alike: technique ? alikeOf(own, technique, catalogue, purged) : [],
+    faults: faults.map((fault) => ({
+      ...fault,
+      name: nameOf(fault.fault),
+      isFilmed: !purged.has(fault.clipId),
+      shown: shownOver(byTechnique.get(fault.technique) ?? [], fault.fault),
+    })),
+    unsaid: unsaid.map((one) => ({
+      ...one,
+      name: nameOf(one.fault),
+      isFilmed: !purged.has(one.clipId),
+    })),
+    notes,
+    doses,
+    fatigue: technique ? await newestRounds(id, technique, own) : null,
+    errors,
+    left,
+  };
+}
+
+export default async function LedgerPage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ id: string }>;
+  searchParams: Promise<{ technique?: string }>;
+}) {
+  const [{ id }, { technique }] = await Promise.all([params, searchParams]);
+  const db = await database();
+  const student = await studentById(db, id);
+  if (!student) notFound();
+  const shown = await untilChanged(db, `ledger ${id} ${technique ?? ''}`, () =>
+    shownOf(db, id, technique),
+  );
   return (
     <LedgerScreen
-      key={technique}
+      key={shown.technique}
       student={{ id, name: student.name }}
-      technique={technique}
-      techniques={techniques}
-      alike={technique ? alikeOf(own, technique, catalogue, purged) : []}
-      faults={faults.map((fault) => ({
-        ...fault,
-        name: nameOf(fault.fault),
-        isFilmed: !purged.has(fault.clipId),
-        shown: shownOver(byTechnique.get(fault.technique) ?? [], fault.fault),
-      }))}
-      unsaid={unsaid.map((one) => ({
-        ...one,
-        name: nameOf(one.fault),
-        isFilmed: !purged.has(one.clipId),
-      }))}
-      notes={notes}
-      doses={doses}
-      fatigue={technique ? await newestRounds(id, technique, own) : null}
-      errors={errors}
-      left={left}
       today={today()}
+      {...shown}
     />
   );
 }
