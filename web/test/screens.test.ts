@@ -7,14 +7,8 @@ import { absent } from '@sinew/core/foundation/reading/reading';
 import { SESSIONS } from '@sinew/core/train/work/session';
 import { begin, jumped } from '@sinew/core/train/work/timer';
 import type { MeasuredSet } from '@/data/finding/measuredSets';
-import {
-  alikeOf,
-  bestOf,
-  chartOf,
-  trackOf,
-  trendSentence,
-  type Alike,
-} from '@/screens/ledger/view';
+import { alikeOf, trackOf, trendSentence, type Alike } from '@/data/progress/trends';
+import { bestOf, chartOf } from '@/screens/ledger/view';
 import { callsOf, doneOf } from '@/screens/timer/done';
 import type { KeptRun } from '@/screens/timer/keptRun';
 

@@ -8,11 +8,12 @@ import { cardOf } from '../finding/card';
 import { strikeToCompare } from '../finding/comparing';
 import { effectOf } from '../finding/foundFaults';
 import { findingOf, setReport } from '../finding/judging';
-import { strikesNow, toKeep } from '../finding/measured';
+import { toKeep } from '../finding/measured';
 import { setsNow, setsToKeep } from '../finding/measuredSets';
 import { copyDatabase, problemOf } from '../maintenance/copyDatabase';
 import { eraseRows } from '../maintenance/eraseRows';
 import { alteredFilms } from '../maintenance/alteredFilms';
+import { ledgerOf } from '../progress/ledgerPage';
 import { ledgerText } from '../progress/ledgerFile';
 import { markingErrors } from '../progress/repeatMarkings';
 import { writeTables } from '../transfer/exportTables';
@@ -23,12 +24,12 @@ const QUESTIONS = {
   cardOf,
   effectOf,
   findingOf,
+  ledgerOf,
   ledgerText,
   markingErrors,
   setReport,
   setsNow,
   setsToKeep,
-  strikesNow,
   strikeToCompare,
   toKeep,
   writeTables,

@@ -4,18 +4,10 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { pastDay, pastTime } from '@/data/database/today';
-import type { StudentFault } from '@/data/finding/studentFaults';
-import type { Shown, Unsaid } from '@/data/progress/ledger';
+import type { Shown } from '@/data/progress/ledger';
+import type { LedgerFault, UnsaidFault } from '@/data/progress/ledgerPage';
 import { CloseFault } from '@/screens/work/CloseFault';
 import { Button } from '@/ui/button';
-
-interface Named {
-  readonly name: string;
-  /** Whether its film is still there to be seen. */
-  readonly isFilmed: boolean;
-}
-export type LedgerFault = StudentFault & Named & { readonly shown: readonly Shown[] };
-export type UnsaidFault = Unsaid & Named;
 
 const STATE = { open: 'open', working: 'in work', closed: 'closed' } as const;
 

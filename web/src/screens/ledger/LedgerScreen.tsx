@@ -2,39 +2,25 @@
 
 import Link from 'next/link';
 import { useMemo, useState } from 'react';
-import type { Fading } from '@sinew/core/train/progress/fatigue';
 import { say } from '@sinew/core/foundation/reading/say';
 import { MEASURE_NAMES } from '@sinew/core/measure/measures/allMeasures';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { pastDay } from '@/data/database/today';
-import type { Note } from '@/data/progress/ledger';
-import type { MarkingError } from '@/data/progress/repeatMarkings';
-import type { Dose } from '@/data/work/doses';
+import type { LedgerPage } from '@/data/progress/ledgerPage';
 import { SelectField } from '@/ui/field';
 import { StudentBar } from '@/ui/studentBar';
 import { Fatigue } from './Fatigue';
-import { FaultHistory, type LedgerFault, type UnsaidFault } from './FaultHistory';
+import { FaultHistory } from './FaultHistory';
 import { MarkingErrorLine } from './MarkingErrorLine';
 import { Notes } from './Notes';
 import { TrendChart } from './TrendChart';
-import { trackOf, type Alike, type SetPoint, type Track } from './view';
+import { trackOf, type Alike, type SetPoint, type Track } from '@/data/progress/trends';
 
 /** Readings a coach looks at first. */
 const FIRST = ['lead.hipsTrunk', 'speed.contact', 'separation.max', 'momentum'];
 
-export interface LedgerProps {
+export interface LedgerProps extends LedgerPage {
   readonly student: { readonly id: string; readonly name: string };
-  readonly technique: string | null;
-  readonly techniques: readonly string[];
-  readonly alike: readonly Alike[];
-  readonly faults: readonly LedgerFault[];
-  readonly unsaid: readonly UnsaidFault[];
-  readonly notes: readonly Note[];
-  readonly doses: readonly Dose[];
-  readonly fatigue: { readonly day: string; readonly rounds: readonly Fading[] } | null;
-  readonly errors: readonly MarkingError[];
-  /** Strikes that are still to be measured. */
-  readonly left: number;
   readonly today: string;
 }
 

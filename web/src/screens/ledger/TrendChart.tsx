@@ -1,6 +1,7 @@
 import { say } from '@sinew/core/foundation/reading/say';
 import { pastDay } from '@/data/database/today';
-import { bestOf, chartOf, trendSentence, type Track } from './view';
+import { trendSentence, type Track } from '@/data/progress/trends';
+import { bestOf, chartOf } from './view';
 
 const WIDTH = 720;
 const HEIGHT = 220;
