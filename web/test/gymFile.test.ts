@@ -13,7 +13,9 @@ import { rowsOf, TABLES, toLine } from '@/data/transfer/gymTables';
 import { strikesNow } from '@/data/finding/measured';
 import { allStudents, studentById } from '@/data/student/students';
 import { setTrashed } from '@/data/maintenance/trash';
-import { emptyGym, fullGym, saved, student, type TestGym } from './support';
+import { addNote } from '@/data/progress/ledger';
+import { today } from '@/data/database/today';
+import { emptyGym, fullGym, markedClip, saved, student, type TestGym } from './support';
 
 let full: TestGym;
 let file: string;
@@ -164,6 +166,71 @@ describe('a gym’s file', () => {
     await into(gym);
     expect((await allStudents(gym.db))[0]!.name).toBe('Renamed');
     expect((await rowsOf(gym.db, 'clip'))[0]!.deleted_at).not.toBeNull();
+  });
+});
+
+describe('a part of a gym', () => {
+  let gym: TestGym;
+  let [own, other] = ['', ''];
+  beforeAll(async () => {
+    ({ gym, who: own } = await fullGym());
+    other = await student(gym);
+    await gym.db
+      .updateTable('student')
+      .set({ name: 'Ulla Brink', injuries: 'right wrist' })
+      .where('id', '=', other)
+      .execute();
+    await markedClip(gym, other, 'cross-in-order.mp4');
+    await addNote(gym.db, { studentId: other, technique: null, day: today(), text: 'Ulla limps' });
+    await gym.db.updateTable('gym').set({ settings: '{"grades":["blue"],"from":{},"sessions":[]}' }).execute();
+  });
+
+  /** Everything in a file, as text. */
+  const textIn = (path: string) =>
+    Object.entries(unzipSync(readFileSync(path)))
+      .filter(([name]) => name.startsWith('tables/'))
+      .map(([, bytes]) => strFromU8(bytes))
+      .join('');
+  const filmsIn = (path: string) =>
+    Object.keys(unzipSync(readFileSync(path))).filter((name) => name.startsWith('clips/'));
+
+  it('is one student with all that is theirs, and nothing of anybody else or of the gym', async () => {
+    const path = await saved(gym, { kind: 'student', id: own });
+    expect(textIn(path)).not.toMatch(/Ulla|wrist|blue/);
+    expect(filmsIn(path)).toHaveLength(1);
+    const there = await emptyGym();
+    expect(await into(there, path)).toMatchObject({ added: { students: 1, clips: 1 } });
+    const [mine, all] = [await contents(there), await contents(full)];
+    for (const table of TABLES) {
+      // The other full gym has the same rows, made anew.
+      if (['gym', 'measured', 'plan_item', 'camera_setup', 'library_change'].includes(table))
+        continue;
+      expect(mine[table], table).toHaveLength(all[table]!.length);
+    }
+    expect((await studentById(there.db, own))!.consent).not.toBeNull();
+  });
+
+  it('is what nobody has put away, and work outlives a cue that stays behind', async () => {
+    await setTrashed(gym.db, 'student', other, true);
+    const path = await saved(gym, { kind: 'not-put-away' });
+    expect(textIn(path)).not.toMatch(/Ulla|wrist/);
+    expect(textIn(path)).toMatch(/blue/);
+    expect(filmsIn(path)).toHaveLength(1);
+    const { id: clip } = await gym.db
+      .selectFrom('clip')
+      .select('id')
+      .where('student_id', '=', own)
+      .executeTakeFirstOrThrow();
+    await setTrashed(gym.db, 'clip', clip, true);
+    const without = await saved(gym, { kind: 'not-put-away' });
+    expect(filmsIn(without)).toEqual([]);
+    const there = await emptyGym();
+    expect(await into(there, without)).toMatchObject({ added: { students: 1, clips: 0 } });
+    const work = await rowsOf(there.db, 'prescription');
+    expect(work.length).toBeGreaterThan(0);
+    expect(work.every(({ cue_id }) => cue_id === null)).toBe(true);
+    // Of all of it everything is there still.
+    expect(textIn(await saved(gym))).toMatch(/Ulla/);
   });
 });
 

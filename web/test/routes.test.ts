@@ -461,6 +461,27 @@ describe('files for the coach', () => {
     }
   });
 
+  it('one student goes out with everything, a stranger not, and the gym without its trash', async () => {
+    const part = async (path: string) => {
+      const answer = await app.fetch(path);
+      expect(answer.headers.get('content-disposition')).toMatch(
+        /^attachment; filename="sinew-[a-z]+-/,
+      );
+      const bytes = new Uint8Array(await answer.arrayBuffer());
+      return JSON.parse(strFromU8(unzipSync(bytes)['manifest.json']!)) as { counts: object };
+    };
+    expect((await part(`/api/students/${who}/file`)).counts).toMatchObject({ student: 1 });
+    expect(await refusal(await app.fetch('/api/students/nobody/file'))).toMatchObject({
+      status: 404,
+    });
+    const gone = await student(app.gym);
+    await setTrashed(app.gym.db, 'student', gone, true);
+    const [whole, kept] = [await part('/api/gym'), await part('/api/gym?kept')] as {
+      counts: { student: number };
+    }[];
+    expect(whole!.counts.student - kept!.counts.student).toBeGreaterThanOrEqual(1);
+  });
+
   it('a support file holds the log and no name', async () => {
     const answer = await app.fetch('/api/support');
     const files = unzipSync(new Uint8Array(await answer.arrayBuffer()));

@@ -8,6 +8,7 @@ import { addClip, type NewClip } from '@/data/clip/clips';
 import { openDatabase } from '@/data/database/database';
 import type { Db } from '@/data/database/db';
 import { acceptFinding } from '@/data/finding/findings';
+import type { Scope } from '@/data/transfer/exportScope';
 import { exportGym } from '@/data/transfer/gymExport';
 import { addNote } from '@/data/progress/ledger';
 import { measureStudent } from '@/data/finding/measured';
@@ -141,8 +142,9 @@ export async function fullGym(): Promise<{ gym: TestGym; who: string }> {
   return { gym, who: id };
 }
 
-export async function saved(gym: TestGym): Promise<string> {
+export async function saved(gym: TestGym, scope?: Scope): Promise<string> {
   const path = join(gym.folder, 'gym.zip');
-  await pipeline(await exportGym(gym.files, join(gym.folder, 'incoming')), createWriteStream(path));
+  const zip = await exportGym(gym.files, join(gym.folder, 'incoming'), scope);
+  await pipeline(zip, createWriteStream(path));
   return path;
 }

@@ -1,5 +1,5 @@
 /**
- * A whole gym as one zip: `manifest.json` with the SHA-256 of everything else, the tables as lines of
+ * A whole gym, or one student of it, as one zip: `manifest.json` with the SHA-256 of everything else, the tables as lines of
  * JSON, the films as they were filmed.
  */
 import { mkdir, rm } from 'node:fs/promises';
@@ -10,6 +10,7 @@ import yazl from 'yazl';
 import type { ClipFiles } from '../clip/clipFiles';
 import { now } from '../database/db';
 import { askIn } from '../threads/threads';
+import type { Scope } from './exportScope';
 import { MANIFEST, SCHEMA, type Manifest } from './gymManifest';
 import { tableFile } from './gymTables';
 
@@ -17,13 +18,17 @@ import { tableFile } from './gymTables';
  * @param scratch a folder in which tables wait until they have been read; emptied afterwards
  * @returns the zip, as it is made
  */
-export async function exportGym(files: ClipFiles, scratch: string): Promise<Readable> {
+export async function exportGym(
+  files: ClipFiles,
+  scratch: string,
+  scope: Scope = { kind: 'all' },
+): Promise<Readable> {
   const waiting = join(scratch, `gym-${nanoid()}`);
   await mkdir(waiting, { recursive: true, mode: 0o700 });
   const away = () => rm(waiting, { recursive: true, force: true });
   try {
     const zip = new yazl.ZipFile();
-    const { tables, films, gym } = await askIn(files.folder, 'writeTables', waiting);
+    const { tables, films, gym } = await askIn(files.folder, 'writeTables', waiting, scope);
     const counts: Record<string, number> = {};
     const listed: Manifest['files'] = {};
     for (const { table, rows, ...about } of tables) {

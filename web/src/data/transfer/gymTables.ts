@@ -1,5 +1,5 @@
 /** The tables of a gym as rows of JSON, in an order in which each finds what it refers to. */
-import { sql } from 'kysely';
+import { sql, type RawBuilder } from 'kysely';
 import { z } from 'zod';
 import type { Db } from '../database/db';
 import type { Schema } from '../database/schema';
@@ -79,11 +79,16 @@ export async function rowsOf(db: Db, table: TableName): Promise<Row[]> {
  * The rows that travel, one after the other. What was measured can be measured again, and stays, but
  * for films that are gone.
  */
-export function streamed(db: Db, table: TableName): AsyncIterable<Row> {
+export function streamed(
+  db: Db,
+  table: TableName,
+  among: RawBuilder<boolean> = sql`true`,
+): AsyncIterable<Row> {
   if (table !== 'measured') {
     return db
       .selectFrom(table)
       .selectAll()
+      .where(among)
       .stream() as AsyncIterable<unknown> as AsyncIterable<Row>;
   }
   const kept = db
@@ -92,6 +97,7 @@ export function streamed(db: Db, table: TableName): AsyncIterable<Row> {
     .innerJoin('clip', 'clip.id', 'strike.clip_id')
     .selectAll('measured')
     .where('clip.purged_at', 'is not', null)
+    .where(among)
     .stream();
   return kept as AsyncIterable<unknown> as AsyncIterable<Row>;
 }

@@ -20,6 +20,24 @@ export function EditPage({ student }: { student: Student | null }) {
           {student ? `Change ${student.name}` : 'A new student'}
         </h1>
         <StudentForm student={student} />
+        {student && (
+          <section aria-label="Everything as one file" className="mt-12 max-w-xl">
+            <h2 className="border-b-2 border-ink pb-1 text-base font-semibold">
+              Everything as one file
+            </h2>
+            <p className="py-2 text-soft">
+              All that is kept of <bdi>{student.name}</bdi> and of nobody else: consents, injuries,
+              body, films, marks, readings, cues, work. To hand over when it is asked for, or to
+              take along to another gym, which reads it under <em>Gym</em>.
+            </p>
+            <a
+              href={`/api/students/${student.id}/file`}
+              className="inline-flex min-h-9 items-center border border-ink px-3.5 font-semibold hover:bg-tint"
+            >
+              Save everything
+            </a>
+          </section>
+        )}
       </main>
     </>
   );

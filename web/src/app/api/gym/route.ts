@@ -8,24 +8,17 @@ import { revalidatePath } from 'next/cache';
 import { nanoid } from 'nanoid';
 import { Problem } from '@sinew/core/foundation/problem/problem';
 import { ownPagesOnly } from '@/app/api/answers';
+import { gymFile } from './gymFile';
 import { clipFiles } from '@/data/clip/clipFilesHere';
 import { database } from '@/data/database/database';
 import { dataFolder } from '@/data/database/dataFolder';
 import { backUpHere } from '@/data/maintenance/here';
-import { exportGym } from '@/data/transfer/gymExport';
 import { importGym, verifyGym } from '@/data/transfer/gymImport';
-import { today } from '@/data/database/today';
 
-/** The whole gym as one file. */
-export const GET = ownPagesOnly(async () => {
-  await database();
-  const zip = await exportGym(clipFiles(), join(dataFolder(), 'incoming'));
-  return new Response(Readable.toWeb(zip) as ReadableStream, {
-    headers: {
-      'content-type': 'application/zip',
-      'content-disposition': `attachment; filename="sinew-gym-${today()}.zip"`,
-    },
-  });
+/** The whole gym as one file, or without what was put away. */
+export const GET = ownPagesOnly(async (request) => {
+  const isKept = new URL(request.url).searchParams.has('kept');
+  return gymFile('gym', isKept ? { kind: 'not-put-away' } : { kind: 'all' });
 });
 
 /** Check a gym's file, or take it over: all of it or nothing. */
