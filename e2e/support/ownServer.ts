@@ -46,6 +46,8 @@ export function timesMaintained(folder: string): number {
 
 export interface OwnServer {
   readonly url: string;
+  /** Bytes of memory that it holds. */
+  memory(): number;
   /** Ends it and waits until it has ended. */
   stop(): Promise<void>;
 }
@@ -77,6 +79,10 @@ export async function startServer(data: string, clockDays = 0): Promise<OwnServe
   }
   return {
     url,
+    memory() {
+      const status = readFileSync(`/proc/${child.pid}/status`, 'utf8');
+      return 1024 * Number(/VmRSS:\s+(\d+)/.exec(status)![1]);
+    },
     async stop() {
       child.kill('SIGKILL');
       await ended;
