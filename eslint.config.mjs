@@ -50,7 +50,13 @@ export default tseslint.config(
     },
   },
   {
-    files: ['demo/src/gym/seed.ts', 'demo/src/render/make-*.ts', 'cli/**', 'e2e/bench/**', 'e2e/soak/**'],
+    files: [
+      'demo/src/gym/seed.ts',
+      'demo/src/render/make-*.ts',
+      'cli/**',
+      'e2e/bench/**',
+      'e2e/soak/**',
+    ],
     rules: { 'no-console': 'off' },
   },
 );
