@@ -245,15 +245,28 @@ function kill(pid: number): void {
   }
 }
 
-/** Run the child, kill it so many milliseconds after it is ready. @returns what it had confirmed */
-function killed(what: string, folder: string, file: string, after: number): Promise<string[]> {
+/**
+ * Run the child and kill it.
+ *
+ * @param after milliseconds after it has said so many lines; the first says that it is ready
+ * @returns what it had confirmed
+ */
+function killed(
+  what: string,
+  folder: string,
+  file: string,
+  after: number,
+  lines = 1,
+): Promise<string[]> {
   return new Promise((resolve) => {
     // Its own group, so that the process under the runner is killed as well.
     const child = spawn(TSX, [CHILD, what, folder, file], { cwd: WEB, detached: true });
     let said = '';
     child.stdout.on('data', (chunk: Buffer) => {
-      if (said === '') setTimeout(() => kill(child.pid!), after);
+      const count = (text: string) => text.split('\n').length - 1;
+      const before = count(said);
       said += chunk.toString();
+      if (before < lines && count(said) >= lines) setTimeout(() => kill(child.pid!), after);
     });
     child.on('close', () => resolve(said.split('\n').slice(1, -1)));
   });
@@ -272,7 +285,8 @@ describe('killed in the middle (SIGKILL)', () => {
     'of writing: what was confirmed is there (after %d ms)',
     async (after) => {
       await gym.db.destroy();
-      const confirmed = await killed('write', gym.folder, who, after);
+      // From the first that was confirmed, however long that took.
+      const confirmed = await killed('write', gym.folder, who, after, 2);
       const database = afterCrash(gym.folder);
       const kept = database.prepare('select id from drill_log').all() as { id: string }[];
       const ids = new Set(kept.map(({ id }) => id));
