@@ -182,7 +182,10 @@ describe('a part of a gym', () => {
       .execute();
     await markedClip(gym, other, 'cross-in-order.mp4');
     await addNote(gym.db, { studentId: other, technique: null, day: today(), text: 'Ulla limps' });
-    await gym.db.updateTable('gym').set({ settings: '{"grades":["blue"],"from":{},"sessions":[]}' }).execute();
+    await gym.db
+      .updateTable('gym')
+      .set({ settings: '{"grades":["blue"],"from":{},"sessions":[]}' })
+      .execute();
   });
 
   /** Everything in a file, as text. */
