@@ -57,7 +57,8 @@ test('another user of the machine reads nothing; the coach opens the gym once an
 
   await test.step('a second server on the same gym says where it is open', async () => {
     const second = await start(data);
-    expect(second.said()).toContain(`This gym is open already, in the Sinew at ${origin}`);
+    const open = `This gym is open already, in the Sinew at ${origin}`;
+    await expect.poll(() => second.said()).toContain(open);
     await new Promise((resolve) =>
       second.child.exitCode === null ? second.child.once('exit', resolve) : resolve(null),
     );
