@@ -184,9 +184,10 @@ export async function recheckDatabase(): Promise<DatabaseProblem | null> {
   return databaseProblem();
 }
 
-/** Close it; whoever asks next opens it anew. */
+/** Close it, on the threads too; whoever asks next opens it anew. */
 export async function closeDatabase(): Promise<void> {
   const open = shared.sinewDatabase;
   shared.sinewDatabase = undefined;
+  await endThreads();
   await (await open?.catch(() => undefined))?.destroy();
 }
