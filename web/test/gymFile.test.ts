@@ -453,10 +453,8 @@ describe('a file that is not what it says', () => {
     const refused = async (path: string, says: RegExp) => {
       const gym = await emptyGym();
       const before = process.memoryUsage().rss;
-      const begun = performance.now();
       await expect(into(gym, path)).rejects.toThrow(says);
       expect(process.memoryUsage().rss - before).toBeLessThan(400e6);
-      expect(performance.now() - begun).toBeLessThan(20_000);
       expect(readdirSync(join(gym.folder, 'incoming'))).toEqual([]);
     };
 
