@@ -61,19 +61,20 @@ describe('the gym’s sessions', () => {
 
   it('are Sinew’s until they are changed, and can go back', async () => {
     expect(await sessionsOf(gym.db)).toEqual(SESSIONS);
-    await keepSession(gym.db, slow.id, { ...slow, name: 'Very slow day' });
+    const slower = { ...slow, name: 'Very slow day' };
+    await keepSession(gym.db, slower, slow);
     const own = { ...slow, id: 'own-abc', name: 'Ropes' };
-    await keepSession(gym.db, own.id, own);
+    await keepSession(gym.db, own, own);
     const names = (await sessionsOf(gym.db)).map(({ name }) => name);
     expect(names).toHaveLength(SESSIONS.length + 1);
     expect(names).toEqual(expect.arrayContaining(['Very slow day', 'Ropes']));
-    await keepSession(gym.db, slow.id, null);
-    await keepSession(gym.db, own.id, null);
+    await keepSession(gym.db, null, slower);
+    await keepSession(gym.db, null, own);
     expect(await sessionsOf(gym.db)).toEqual(SESSIONS);
   });
 
   it('stay when the gym’s name is changed', async () => {
-    await keepSession(gym.db, slow.id, { ...slow, name: 'Very slow day' });
+    await keepSession(gym.db, { ...slow, name: 'Very slow day' }, slow);
     await saveSettings(gym.db, { ...(await settingsOf(gym.db)), name: 'Renamed' });
     expect((await sessionsOf(gym.db)).map(({ name }) => name)).toContain('Very slow day');
   });

@@ -15,7 +15,7 @@ export function AskDialog({
   onSave,
   onDone,
   isWide,
-  extra,
+  other,
   children,
 }: {
   title: string;
@@ -27,15 +27,15 @@ export function AskDialog({
   /** Called when it is kept, or left. */
   onDone: () => void;
   isWide?: boolean;
-  /** At the end of the row of buttons. */
-  extra?: ReactNode;
+  /** Something else that can be done, at the end of the row; it ends as saving does. */
+  other?: { readonly label: string; readonly act: () => Promise<string | null> };
   children: ReactNode;
 }) {
   const [problem, setProblem] = useState<string | null>(null);
   const [isSaving, setSaving] = useState(false);
-  const save = async () => {
+  const end = async (act: () => Promise<string | null>) => {
     setSaving(true);
-    const wrong = await onSave().catch(() => LOST);
+    const wrong = await act().catch(() => LOST);
     setSaving(false);
     setProblem(wrong);
     if (wrong === null) onDone();
@@ -47,7 +47,7 @@ export function AskDialog({
         className="space-y-4"
         onSubmit={(event) => {
           event.preventDefault();
-          void save();
+          void end(onSave);
         }}
       >
         {children}
@@ -61,7 +61,16 @@ export function AskDialog({
             {action}
           </Button>
           <Button onClick={onDone}>{leave}</Button>
-          {extra}
+          {other && (
+            <Button
+              weight="quiet"
+              className="ml-auto"
+              disabled={isSaving}
+              onClick={() => void end(other.act)}
+            >
+              {other.label}
+            </Button>
+          )}
         </div>
       </form>
     </Dialog>

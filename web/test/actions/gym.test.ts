@@ -102,10 +102,28 @@ describe('sessions of the timer', () => {
   const [rounds] = SESSIONS;
 
   it('are changed, and what comes with Sinew comes back', async () => {
-    expect(await timer.saveSession({ ...rounds!, name: 'Ours' })).toBeNull();
+    const ours = { ...rounds!, name: 'Ours' };
+    expect(await timer.saveSession(ours, rounds!)).toBeNull();
     expect((await sessionsOf(app.gym.db))[0]!.name).toBe('Ours');
-    await timer.resetSession(rounds!.id);
+    expect(await timer.resetSession(ours)).toBeNull();
     expect(await sessionsOf(app.gym.db)).toEqual(SESSIONS);
+  });
+
+  it('changed in two tabs are the first one’s, and the second is told', async () => {
+    const ours = { ...rounds!, name: 'Ours' };
+    expect(await timer.saveSession(ours, rounds!)).toBeNull();
+    const told = /^This session was changed meanwhile/;
+    expect(await timer.saveSession({ ...rounds!, name: 'Theirs' }, rounds!)).toMatch(told);
+    expect(await timer.resetSession(rounds!)).toMatch(told);
+    expect((await sessionsOf(app.gym.db))[0]!.name).toBe('Ours');
+    expect(await timer.resetSession(ours)).toBeNull();
+  });
+
+  it('of their own, drawn up in two tabs at once, are both kept', async () => {
+    const own = ['own-a', 'own-b'].map((id) => ({ ...rounds!, id, name: id }));
+    await Promise.all(own.map((one) => timer.saveSession(one, one)));
+    expect(await sessionsOf(app.gym.db)).toEqual([...SESSIONS, ...own]);
+    for (const one of own) expect(await timer.resetSession(one)).toBeNull();
   });
 
   it.each([
@@ -122,7 +140,7 @@ describe('sessions of the timer', () => {
       /^Part 2: The work of a round, in seconds, is too small: 5 at least\.$/,
     ],
   ])('with %s are not kept', async (_, change, says) => {
-    const said = await timer.saveSession({ ...rounds!, ...change } as never);
+    const said = await timer.saveSession({ ...rounds!, ...change } as never, rounds!);
     expectSentence(said);
     expect(said).toMatch(says);
     expect(await sessionsOf(app.gym.db)).toEqual(SESSIONS);

@@ -62,6 +62,17 @@ export const refused = (happened: string, todo = ''): Problem =>
   new Problem('refused', { happened, todo });
 
 /** A problem on its way from the server to a page. */
+/** @returns what a problem of this work says, or null when it was done; throws anything else */
+export async function saidBy(work: Promise<unknown>): Promise<string | null> {
+  try {
+    await work;
+    return null;
+  } catch (error) {
+    if (error instanceof Problem) return error.message;
+    throw error;
+  }
+}
+
 export const problemSchema = z.object({
   code: z.enum(PROBLEM_CODES),
   message: z.string(),

@@ -91,9 +91,18 @@ export async function sessionsOf(db: Db): Promise<Session[]> {
   return [...SESSIONS.map((session) => changed.get(session.id) ?? session), ...own];
 }
 
-/** Keep a session; null takes the gym's own version away, and what comes with Sinew is back. */
-export async function keepSession(db: Db, id: string, session: Session | null): Promise<void> {
-  const settings = await settingsOf(db);
-  const others = settings.sessions.filter((one) => one.id !== id);
-  await saveSettings(db, { ...settings, sessions: session ? [...others, session] : others });
+/**
+ * Keep a session; null takes the gym's own version away, and what comes with Sinew is back.
+ *
+ * @param seen the session as it was, or as it was first drawn up
+ * @throws Problem `conflict` when it is not as it was seen
+ */
+export async function keepSession(db: Db, session: Session | null, seen: Session): Promise<void> {
+  await db.transaction().execute(async (trx) => {
+    const now = (await sessionsOf(trx)).find(({ id }) => id === seen.id);
+    if (now && !isAsSeen(now, seen)) throw changedMeanwhile('This session was');
+    const settings = await settingsOf(trx);
+    const others = settings.sessions.filter(({ id }) => id !== seen.id);
+    await saveSettings(trx, { ...settings, sessions: session ? [...others, session] : others });
+  });
 }

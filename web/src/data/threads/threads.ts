@@ -9,9 +9,12 @@ import type { Answer, Chores, Questions, Task } from './work.worker';
 
 /** A second one answers pages while the first is at something long. */
 const THREADS = 2;
+/** Questions that take as long as chores do; at most one of either is at work, so that pages go on. */
+const LONG: ReadonlySet<keyof Questions> = new Set(['setsToKeep', 'toKeep', 'writeTables']);
 
 interface Pool {
   readonly queue: PQueue;
+  readonly long: PQueue;
   readonly idle: Worker[];
   readonly busy: Set<Worker>;
 }
@@ -19,6 +22,7 @@ interface Pool {
 const shared = globalThis as { sinewThreads?: Pool };
 const pool = (shared.sinewThreads ??= {
   queue: new PQueue({ concurrency: THREADS }),
+  long: new PQueue({ concurrency: 1 }),
   idle: [],
   busy: new Set<Worker>(),
 });
@@ -32,7 +36,8 @@ export function askIn<Name extends keyof Questions>(
   name: Name,
   ...given: Rest<Questions[Name]>
 ): Promise<Told<Questions[Name]>> {
-  return inThread({ kind: 'question', name, folder, given }, 1);
+  const task = { kind: 'question', name, folder, given } as const;
+  return LONG.has(name) ? pool.long.add(() => inThread(task)) : inThread(task);
 }
 
 /** Have something done for which the gym's database is not asked. */
@@ -40,30 +45,26 @@ export function have<Name extends keyof Chores>(
   name: Name,
   ...given: Parameters<Chores[Name]>
 ): Promise<Told<Chores[Name]>> {
-  return inThread({ kind: 'chore', name, given }, 0);
+  return pool.long.add(() => inThread({ kind: 'chore', name, given }));
 }
 
-/** @param priority a page that waits goes before what nobody waits for */
-function inThread<Value>(task: Task, priority: number): Promise<Value> {
-  return pool.queue.add(
-    async () => {
-      const worker = pool.idle.pop() ?? begin();
-      pool.busy.add(worker);
-      try {
-        const value = await answered(worker, task);
-        pool.idle.push(worker);
-        return value as Value;
-      } catch (error) {
-        // One that has answered with a problem is as good as before.
-        if (error instanceof Problem && worker.threadId > 0) pool.idle.push(worker);
-        throw error;
-      } finally {
-        pool.busy.delete(worker);
-        worker.unref();
-      }
-    },
-    { priority },
-  );
+function inThread<Value>(task: Task): Promise<Value> {
+  return pool.queue.add(async () => {
+    const worker = pool.idle.pop() ?? begin();
+    pool.busy.add(worker);
+    try {
+      const value = await answered(worker, task);
+      pool.idle.push(worker);
+      return value as Value;
+    } catch (error) {
+      // One that has answered with a problem is as good as before.
+      if (error instanceof Problem && worker.threadId > 0) pool.idle.push(worker);
+      throw error;
+    } finally {
+      pool.busy.delete(worker);
+      worker.unref();
+    }
+  });
 }
 
 function begin(): Worker {

@@ -2,7 +2,7 @@
 
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
-import { firstWrong, Problem } from '@sinew/core/foundation/problem/problem';
+import { firstWrong, saidBy } from '@sinew/core/foundation/problem/problem';
 import { database } from '@/data/database/database';
 import { changeSettings, settingsSchema, type Settings } from '@/data/gym/gym';
 import { backUpHere, confirmToday, goBackHere, putAllStraysAside } from '@/data/maintenance/here';
@@ -39,12 +39,7 @@ export async function confirmDate(day: string): Promise<string | null> {
 export const putFilmsAside = async (): Promise<string | null> => done(putAllStraysAside());
 
 async function done(work: Promise<void>): Promise<string | null> {
-  try {
-    await work;
-  } catch (error) {
-    if (error instanceof Problem) return error.message;
-    throw error;
-  }
-  shown();
-  return null;
+  const problem = await saidBy(work);
+  if (problem === null) shown();
+  return problem;
 }

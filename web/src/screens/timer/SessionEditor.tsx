@@ -50,7 +50,7 @@ export function SessionEditor({
   const change = (index: number, part: Partial<Typed>) =>
     setBlocks((old) => old.map((block, i) => (i === index ? { ...block, ...part } : block)));
   const save = async () => {
-    const wrong = await saveSession({
+    const changed: Session = {
       ...session,
       name,
       blocks: blocks.map(({ title, parts, work, rest, intent, isCalled }) => ({
@@ -64,7 +64,8 @@ export function SessionEditor({
         intent,
         isCalled,
       })),
-    });
+    };
+    const wrong = await saveSession(changed, session);
     if (wrong === null) onDone(session.id);
     return wrong;
   };
@@ -77,15 +78,10 @@ export function SessionEditor({
       leave="Leave it"
       onSave={save}
       onDone={() => onDone(null)}
-      extra={
-        <Button
-          weight="quiet"
-          className="ml-auto"
-          onClick={() => void resetSession(session.id).then(() => onDone(null))}
-        >
-          {session.id.startsWith('own-') ? 'Take it away' : 'Reset to default'}
-        </Button>
-      }
+      other={{
+        label: session.id.startsWith('own-') ? 'Take it away' : 'Reset to default',
+        act: () => resetSession(session),
+      }}
     >
       <div className="max-w-sm">
         <TextField

@@ -2,18 +2,19 @@
 
 import { revalidatePath } from 'next/cache';
 import type { z } from 'zod';
-import { wrongWith } from '@sinew/core/foundation/problem/problem';
+import { saidBy, wrongWith } from '@sinew/core/foundation/problem/problem';
 import { sessionSchema, type Session } from '@sinew/core/train/work/session';
 import { database } from '@/data/database/database';
 import { keepSession } from '@/data/gym/gym';
 
-/** @returns what is wrong, or null when it is kept */
-export async function saveSession(session: Session): Promise<string | null> {
+/**
+ * @param seen the session as it was when the coach began
+ * @returns what is wrong, or null when it is kept
+ */
+export async function saveSession(session: Session, seen: Session): Promise<string | null> {
   const parsed = sessionSchema.safeParse(session);
   if (!parsed.success) return wrongInSession(parsed.error);
-  await keepSession(await database(), parsed.data.id, parsed.data);
-  revalidatePath('/', 'layout');
-  return null;
+  return kept(parsed.data, sessionSchema.parse(seen));
 }
 
 /** A part is named by its place: that is how the editor shows it. */
@@ -35,8 +36,12 @@ const NAMES = {
   rest: 'The rest, in seconds,',
 };
 
-/** What comes with Sinew is back; a session of the gym's own is gone. */
-export async function resetSession(id: string): Promise<void> {
-  await keepSession(await database(), sessionSchema.shape.id.parse(id), null);
-  revalidatePath('/', 'layout');
+/** What comes with Sinew is back; a session of the gym's own is gone. @returns as `saveSession` */
+export const resetSession = async (seen: Session): Promise<string | null> =>
+  kept(null, sessionSchema.parse(seen));
+
+async function kept(session: Session | null, seen: Session): Promise<string | null> {
+  const problem = await saidBy(keepSession(await database(), session, seen));
+  if (problem === null) revalidatePath('/', 'layout');
+  return problem;
 }

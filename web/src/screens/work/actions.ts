@@ -2,7 +2,7 @@
 
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
-import { Problem, firstWrong, refused } from '@sinew/core/foundation/problem/problem';
+import { firstWrong, refused, saidBy } from '@sinew/core/foundation/problem/problem';
 import { daySchema } from '@sinew/core/foundation/calendar/day';
 import { database } from '@/data/database/database';
 import { closeFault } from '@/data/finding/studentFaults';
@@ -58,19 +58,15 @@ export async function logAll(inputs: readonly LogInput[]): Promise<string | null
   const parsed = z.array(logInput).max(2000).safeParse(inputs);
   if (!parsed.success) return firstWrong(parsed.error);
   const db = await database();
-  try {
-    await db.transaction().execute(async (trx) => {
-      for (const input of parsed.data) {
-        const problem = await logWork(trx, input);
-        if (problem) throw refused(problem);
-      }
-    });
-  } catch (error) {
-    if (error instanceof Problem) return error.message;
-    throw error;
-  }
-  shown();
-  return null;
+  const logged = db.transaction().execute(async (trx) => {
+    for (const input of parsed.data) {
+      const problem = await logWork(trx, input);
+      if (problem) throw refused(problem);
+    }
+  });
+  const problem = await saidBy(logged);
+  if (problem === null) shown();
+  return problem;
 }
 
 export async function setLogGone(logId: string, isGone: boolean): Promise<void> {

@@ -2,7 +2,7 @@
 
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
-import { firstWrong, Problem } from '@sinew/core/foundation/problem/problem';
+import { firstWrong, saidBy } from '@sinew/core/foundation/problem/problem';
 import { calibrationSchema, type SavedCalibration } from '@sinew/core/analysis/clipDocument';
 import { keepCameraSetup, removeCameraSetup } from '@/data/gym/cameraSetups';
 import { database } from '@/data/database/database';
@@ -70,14 +70,10 @@ export async function reopen(strikeId: string, fault: string): Promise<void> {
 export async function rewordCue(cueId: string, text: string, seen: string): Promise<string | null> {
   const parsed = cueTextSchema.safeParse(text);
   if (!parsed.success) return firstWrong(parsed.error);
-  try {
-    await editCue(await database(), id.parse(cueId), parsed.data, z.string().parse(seen));
-  } catch (error) {
-    if (error instanceof Problem) return error.message;
-    throw error;
-  }
-  shown();
-  return null;
+  const edited = editCue(await database(), id.parse(cueId), parsed.data, z.string().parse(seen));
+  const problem = await saidBy(edited);
+  if (problem === null) shown();
+  return problem;
 }
 
 const setupSchema = z.object({
