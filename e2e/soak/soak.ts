@@ -3,7 +3,7 @@
  * killed in the middle; files that are broken; clocks that jump; backups gone back to – by a seed, and
  * held afterwards against what was confirmed. Ends with 1 when anything confirmed is lost.
  */
-import { readdirSync, readFileSync, rmSync } from 'node:fs';
+import { readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import Database from 'better-sqlite3';
@@ -28,8 +28,8 @@ const problems: string[] = [];
 
 let server: OwnServer = await startServer(data);
 
-const rowsOf = <T>(query: string): T[] => {
-  const database = new Database(join(data, 'sinew.db'), { readonly: true, timeout: 20_000 });
+const rowsOf = <T>(query: string, file = 'sinew.db'): T[] => {
+  const database = new Database(join(data, file), { readonly: true, timeout: 20_000 });
   try {
     return database.prepare(query).all() as T[];
   } finally {
@@ -134,13 +134,54 @@ async function kill(): Promise<void> {
   held('a kill');
 }
 
-/** Everything that was confirmed is there. */
-function held(after: string): void {
-  const rows = new Map(
+/** The disk is full for a while: films are refused in words, and what is there can be seen. */
+async function fullDisk(): Promise<void> {
+  await server.stop();
+  server = await startServer(data, 0, { SINEW_KEEP_FREE_MB: '1000000000' });
+  const count = confirmed.clips.size;
+  for (let i = 0; i < 3; i++) await sendFilm();
+  if (confirmed.clips.size > count) problems.push('a film was taken on a full disk');
+  await lookAround();
+  await server.stop();
+  server = await startServer(data);
+  held('a full disk');
+}
+
+/** The database is lost, and the newest backup takes its place: what stands in it counts from then on. */
+async function goBack(): Promise<void> {
+  const newest = readdirSync(join(data, 'backups'))
+    .filter((name) => name.endsWith('.db'))
+    .sort()
+    .at(-1);
+  if (!newest) return;
+  await server.stop();
+  writeFileSync(join(data, 'sinew.db'), 'no database any more');
+  rmSync(join(data, 'sinew.db-wal'), { force: true });
+  server = await startServer(data);
+  const body = new URLSearchParams({ backup: newest });
+  const answer = await asked('backups gone back to', '/recovery', { method: 'POST', body });
+  if (!answer?.ok) problems.push(`${newest} was not gone back to: ${answer?.status}`);
+  const then = clipsIn(join('backups', newest));
+  for (const id of confirmed.clips) if (!then.has(id)) confirmed.clips.delete(id);
+  for (const [id, revision] of confirmed.revisions) {
+    const row = then.get(id);
+    if (row) confirmed.revisions.set(id, Math.min(revision, row.revision));
+    else confirmed.revisions.delete(id);
+  }
+  held('going back');
+}
+
+const clipsIn = (file?: string) =>
+  new Map(
     rowsOf<{ id: string; sha256: string; revision: number }>(
       'select id, sha256, revision from clip where deleted_at is null',
+      file,
     ).map((row) => [row.id, row]),
   );
+
+/** Everything that was confirmed is there. */
+function held(after: string): void {
+  const rows = clipsIn();
   const kept = new Set(filmsIn(data).map((path) => path.slice(-68, -4)));
   for (const id of confirmed.clips) {
     const row = rows.get(id);
@@ -154,12 +195,14 @@ function held(after: string): void {
 }
 
 const DEEDS = [
-  [sendFilm, 2],
-  [saveMarks, 6],
-  [lookAround, 6],
-  [sendGarbage, 3],
-  [gymFiles, 1],
-  [kill, 1],
+  [sendFilm, 6],
+  [saveMarks, 18],
+  [lookAround, 18],
+  [sendGarbage, 9],
+  [gymFiles, 3],
+  [kill, 3],
+  [fullDisk, 1],
+  [goBack, 1],
 ] as const;
 const bag = DEEDS.flatMap(([deed, weight]) => Array.from({ length: weight }, () => deed));
 

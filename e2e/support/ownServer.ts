@@ -52,8 +52,15 @@ export interface OwnServer {
   stop(): Promise<void>;
 }
 
-/** @param clockDays by how many days its clock is wrong */
-export async function startServer(data: string, clockDays = 0): Promise<OwnServer> {
+/**
+ * @param clockDays by how many days its clock is wrong
+ * @param env what else it is told
+ */
+export async function startServer(
+  data: string,
+  clockDays = 0,
+  env: Readonly<Record<string, string>> = {},
+): Promise<OwnServer> {
   const port = await freePort();
   const url = `http://127.0.0.1:${port}`;
   const next = path('../../node_modules/next/dist/bin/next');
@@ -62,6 +69,7 @@ export async function startServer(data: string, clockDays = 0): Promise<OwnServe
     stdio: 'ignore',
     env: {
       ...process.env,
+      ...env,
       SINEW_DATA: data,
       SINEW_TEST_CLOCK_DAYS: String(clockDays),
       NODE_OPTIONS: `--import ${path('./clock.mjs')}`,
