@@ -52,19 +52,33 @@ export interface Profiles {
 
 export function profilesOf(recipe: Recipe, { limb }: Form): Profiles {
   const t = knownTimes(recipe);
+  const { rises } = recipe;
   const toPeak = (start: number, share: number) => share * (t.contact - start);
   const trunkRise = toPeak(t.trunk, recipe.trunkPeak);
   const pelvisRise = toPeak(t.hips, recipe.pelvisPeak);
   return {
-    pelvis: { start: t.hips, rise: pelvisRise, fall: t.end - t.hips - pelvisRise },
-    trunk: { start: t.trunk, rise: trunkRise, fall: t.end - t.trunk - trunkRise },
+    pelvis: {
+      start: t.hips,
+      rise: pelvisRise,
+      fall: t.end - t.hips - pelvisRise,
+      by: rises.pelvis,
+    },
+    trunk: {
+      start: t.trunk,
+      rise: trunkRise,
+      fall: t.end - t.trunk - trunkRise,
+      by: rises.trunk,
+    },
     // A straight drives the fist until contact; a hook sets its angle and is then carried.
-    arm:
-      limb.kind === 'hook'
-        ? { start: t.arm, rise: 0.35 * (recipe.out - 0.085), fall: 0.65 * (recipe.out - 0.085) }
-        : { start: t.arm, rise: recipe.out - recipe.brake, fall: recipe.finish + recipe.brake },
-    sink: { start: t.load, rise: 0.4 * recipe.load, fall: 0.6 * recipe.load },
-    coil: { start: t.load, rise: 0.4 * recipe.load, fall: 0.55 * recipe.load },
+    arm: {
+      start: t.arm,
+      by: rises.arm,
+      ...(limb.kind === 'hook'
+        ? { rise: 0.35 * (recipe.out - 0.085), fall: 0.65 * (recipe.out - 0.085) }
+        : { rise: recipe.out - recipe.brake, fall: recipe.finish + recipe.brake }),
+    },
+    sink: { start: t.load, rise: 0.4 * recipe.load, fall: 0.6 * recipe.load, by: rises.load },
+    coil: { start: t.load, rise: 0.4 * recipe.load, fall: 0.55 * recipe.load, by: rises.load },
     armHome: spanning(t.end, t.home),
     bodyHome: spanning(t.end, t.end + Math.max(0.3, recipe.recoil * recipe.out)),
     whip: spanning(t.hips + 0.4 * (t.contact - t.hips), t.contact),

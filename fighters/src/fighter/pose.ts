@@ -8,6 +8,7 @@ import { durationFor, knownTimes, profilesOf, shoulderOf, trunkOf } from './body
 import { byOtherSide, FORMS, GUARD, type Form } from './forms';
 import { elbowPath, fistPath, onSide } from './hand';
 import { setArm, setFoldedArm, setHead } from './limbs';
+import { withIdle } from './idle';
 import { setLegs } from './legs';
 import { progress, spanning, type Profile } from './profile';
 import type { Recipe } from './recipe';
@@ -55,6 +56,7 @@ function orthodoxMover(recipe: Recipe): Mover {
   const fist = fistPath(arm);
   const elbow = limb.kind === 'elbow' ? elbowPath(arm, limb) : null;
   const swingOut: Profile = spanning(t.arm, t.contact - 0.25 * recipe.out);
+  const slipping = spanning(t.hips, t.contact);
   const swingIn: Profile = spanning(t.contact - 0.45 * recipe.out, t.contact + 0.05);
 
   return (time) => {
@@ -94,7 +96,7 @@ function orthodoxMover(recipe: Recipe): Mover {
 
     setLegs(joints, trunk, time, arm);
     setHead(joints, trunk.head, recipe.height);
-    return { ...joints, head: trunk.head };
+    return withIdle({ ...joints, head: trunk.head }, recipe.idle, time, slipping);
   };
 }
 

@@ -4,6 +4,8 @@
  */
 import type { Stance } from '@sinew/core/foundation/body/landmarks';
 import type { TechniqueId } from './forms';
+import { STILL, type Idle } from './idle';
+import type { RiseId } from './rises';
 
 export interface Recipe {
   readonly technique: TechniqueId;
@@ -96,6 +98,11 @@ export interface Recipe {
   readonly stepLead: number;
   /** Seconds by which a step starts later than the load. */
   readonly stepLate: number;
+
+  /** How each link gathers speed. */
+  readonly rises: Readonly<Record<'load' | 'pelvis' | 'trunk' | 'arm', RiseId>>;
+  /** What the body does beside the strike. */
+  readonly idle: Idle;
 }
 
 const degrees = (value: number) => (value * Math.PI) / 180;
@@ -150,6 +157,8 @@ const CLEAN: Recipe = {
   scoop: 0,
   stepLead: 0,
   stepLate: 0,
+  rises: { load: 'even', pelvis: 'even', trunk: 'even', arm: 'even' },
+  idle: STILL,
 };
 
 const HOOK = {

@@ -6,8 +6,9 @@ import { halfWidth, isAbsent } from '@sinew/core/foundation/reading/reading';
 import { nearestFrame } from '@sinew/core/observe/track/time';
 import type { TechniqueId } from '../fighter/forms';
 import { clean, type Recipe } from '../fighter/recipe';
-import { knownTrack } from '../fighter/track';
+import { knownTrack, type Flaws } from '../fighter/track';
 import { truthOfStrike, type Truth } from '../fighter/truth';
+import { FAMILIES, type Family } from './families';
 
 /** One number held against its truth, SI units. */
 export interface Trial {
@@ -15,6 +16,8 @@ export interface Trial {
   readonly what: string;
   readonly truth: number;
   readonly error: number;
+  /** One standard deviation, as the core gives it. */
+  readonly sigma: number;
   readonly isCovered: boolean;
 }
 
@@ -25,6 +28,9 @@ export interface Setting {
   readonly noise: number;
   /** Contact marked on its frame, as a coach or a microphone would; else nothing is told. */
   readonly isContactKnown: boolean;
+  readonly flaws?: Flaws;
+  /** Whose body it is; the first family's when not said. */
+  readonly family?: Family;
 }
 
 export type Held = Pick<Trials, 'trials' | 'missed'>;
@@ -40,9 +46,9 @@ const BODY = { mass: 70, height: 1.76 };
 
 const truths = new Map<string, Truth>();
 
-/** The truth of a clean strike does not depend on how it was filmed. */
+/** The truth of a strike does not depend on how it was filmed. */
 function truthFor(recipe: Recipe): Truth {
-  const key = `${recipe.technique} ${recipe.stance}`;
+  const key = JSON.stringify(recipe);
   const known = truths.get(key) ?? truthOfStrike(recipe);
   truths.set(key, known);
   return known;
@@ -50,12 +56,13 @@ function truthFor(recipe: Recipe): Truth {
 
 function strikeOnce(
   technique: TechniqueId,
-  { rate, noise, isContactKnown }: Setting,
+  { rate, noise, isContactKnown, flaws, family = FAMILIES[0]! }: Setting,
   seed: number,
 ): { truth: Truth; analysis: MeasuredStrike } {
-  const recipe = clean(technique, { stance: seed % 2 === 0 ? 'southpaw' : 'orthodox' });
+  const stance = seed % 2 === 0 ? 'southpaw' : 'orthodox';
+  const recipe = family.of(clean(technique, { stance }), seed);
   const truth = truthFor(recipe);
-  const track = knownTrack(recipe, { rate, noise, seed });
+  const track = knownTrack(recipe, { rate, noise, seed, flaws });
   const contact = markOnFrame(track.frameTimes, nearestFrame(track.frameTimes, recipe.contact));
   const analysis = measure({
     strike: { technique: truth.technique, side: truth.side, stance: recipe.stance },
@@ -87,7 +94,7 @@ export function heldAgainst(
     }
     const error = found.value - is;
     const isCovered = Math.abs(error) <= halfWidth(found);
-    trials.push({ technique, what, truth: is, error, isCovered });
+    trials.push({ technique, what, truth: is, error, sigma: found.sigma, isCovered });
   };
   for (const [event, time] of Object.entries(truth.times)) {
     if (event === 'contact' && isContactKnown) continue;
