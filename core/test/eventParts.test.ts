@@ -261,6 +261,8 @@ describe('contact', () => {
     const end = proposeEnd(motion, mark(0.6))!;
     expect(end.time).toBeGreaterThan(0.605);
     expect(end.time).toBeLessThan(0.64);
+    // From the front only what is across the way is seen.
+    expect(proposeEnd({ ...motion, view: 'front', axes: ['up', 'right'] }, mark(0.6))).toBeNull();
   });
 });
 

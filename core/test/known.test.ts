@@ -142,14 +142,12 @@ describe('the start of a link', () => {
 
   it('is where the speed was last under a tenth of its peak', () => {
     // The ramp peaks at 4.9 at the last sample; it passes 0.49 at 0.549 s.
-    expect(onset(times, ramp, 1, 0)!.time).toBeCloseTo(0.549, 9);
+    expect(onset(times, ramp, 1, 0)!).toBeCloseTo(0.549, 9);
   });
 
-  it('waits until the speed stands out of the noise at rest, and says how unsure it is', () => {
+  it('waits until the speed stands out of the noise at rest', () => {
     const shaky = ramp.map((v, i) => v + (i % 2 ? 0.3 : -0.3));
-    const found = onset(times, shaky, 1, 0.3)!;
-    expect(found.time).toBeGreaterThan(0.55);
-    expect(found.sigma).toBeGreaterThan(0.02);
+    expect(onset(times, shaky, 1, 0.3)!).toBeGreaterThan(0.55);
   });
 
   it('is nowhere when nothing moves, or when it was moving from the start', () => {

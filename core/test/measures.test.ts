@@ -123,13 +123,17 @@ describe('speed at contact', () => {
   it('follows a fist that is still getting faster where the picture is sharp enough', () => {
     const near = { ...SIDE, scale: { from: { x: 0, y: 0 }, to: { x: 0, y: 4000 }, metres: 1 } };
     const fist = fistAt([56, 57, 58, 59, 60], (f) => 5 * (f - 40) ** 2);
-    expect(value(contactSpeed(context(fist, events, near))).value).toBeCloseTo(5, 9);
+    const speed = value(contactSpeed(context(fist, events, near)));
+    // Nearer to the truth than its mean speed on the way, and not sure of the rest.
+    expect(speed.value).toBeGreaterThan(4.9);
+    expect(Math.abs(speed.value - 5)).toBeLessThan(1.96 * speed.sigma);
   });
 
-  it('takes the steadier line where it is not, and its ± still holds the truth', () => {
+  it('lags where it is not, and its ± still holds the truth', () => {
     const fist = fistAt([56, 57, 58, 59, 60], (f) => 0.5 * (f - 40) ** 2);
     const speed = value(contactSpeed(context(fist, events)));
-    expect(speed.value).toBeCloseTo(4.5, 9);
+    expect(speed.value).toBeGreaterThan(4.5);
+    expect(speed.value).toBeLessThan(4.9);
     expect(Math.abs(speed.value - 5)).toBeLessThan(1.96 * speed.sigma);
   });
 
@@ -152,7 +156,7 @@ describe('speed at contact', () => {
         ),
       ),
     ).toMatchObject({
-      absent: 'Place the right index knuckle on two or more frames in the 40 ms before contact.',
+      absent: 'Place the right index knuckle on two or more frames in the 60 ms before contact.',
       missing: { landmarks: ['rightIndexKnuckle'], frame: 58 },
     });
     expect(contactSpeed(context([], events))).toMatchObject({ missing: { frame: 60 } });

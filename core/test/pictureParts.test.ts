@@ -148,8 +148,11 @@ describe('the speed of a path', () => {
       0.5,
       0.9,
     )!;
-    expect(moving.velocity[0]!).toBeCloseTo(20, 6);
-    expect(moving.acceleration[0]!).toBeCloseTo(40, 4);
+    // To what the noise of its points leaves open.
+    expect(moving.velocity[0]!).toBeCloseTo(20, 2);
+    expect(moving.acceleration[0]!).toBeCloseTo(40, 0);
+    expect(Math.abs(moving.velocity[0]! - 20)).toBeLessThan(moving.velocitySigma);
+    expect(Math.abs(moving.acceleration[0]! - 40)).toBeLessThan(moving.accelerationSigma);
   });
 
   it('takes nothing from behind the wall that stops it', () => {
@@ -159,7 +162,7 @@ describe('the speed of a path', () => {
     expect(movingAround(stopped, 0.53, 0.5)!.velocity[0]!).toBeCloseTo(0, 6);
   });
 
-  it('is not told from a single point, and from three or four is told with its lag or without', () => {
+  it('is not told from a single point, and from three is less than it is, and unsure', () => {
     const path = pathOf((t) => [20 * t * t, 0, 0]);
     const few = (count: number) => {
       const cut = excerpt(
@@ -170,13 +173,13 @@ describe('the speed of a path', () => {
       return movingAt(cut.raw.leftWrist!, 0.5);
     };
     expect(few(1)).toBeNull();
-    // A line through three: the mean speed of the last two frames, and an acceleration nobody knows.
-    const three = few(3)!;
-    expect(three.velocity[0]!).toBeCloseTo(20 - 40 / RATE, 6);
+    // Three points give the mean speed of the last two frames, more or less, and no acceleration.
+    const [three, ten] = [few(3)!, few(10)!];
+    expect(three.velocity[0]!).toBeGreaterThan(20 - 40 / RATE);
+    expect(Math.abs(three.velocity[0]! - 20)).toBeLessThan(1.96 * three.velocitySigma);
+    expect(three.velocitySigma).toBeGreaterThan(2 * ten.velocitySigma);
     expect(three.accelerationSigma).toBe(Infinity);
-    expect(three.velocitySigma).toBeGreaterThan((20 * (2 / RATE)) / 2 / 0.15);
-    // With four the parabola may be taken, where it is surer than a line.
-    expect(Number.isFinite(few(10)!.accelerationSigma)).toBe(true);
+    expect(Number.isFinite(ten.accelerationSigma)).toBe(true);
   });
 });
 

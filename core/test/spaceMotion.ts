@@ -16,6 +16,7 @@ export const pathOf = (at: (time: number) => Place): Path => ({
   along: [0, 1, 2].map((axis) => TIMES.map((time) => at(time)[axis]!)),
   sigma: TIMES.map(() => 0.002),
   bias: TIMES.map(() => 0),
+  hangs: 0,
   isTracked: false,
 });
 
@@ -28,6 +29,7 @@ export const motionOf = (
   view: '3d',
   axes: ['toward', 'up', 'right'],
   metric: true,
+  isSmoothed: false,
   scaleSigma: 0,
   planeSigma: 0,
   frameTimes: TIMES,

@@ -12,6 +12,7 @@ import {
   motionFromSpace,
   type Motion,
 } from '../reconstruct/motion/motion';
+import { cleaned } from '../reconstruct/motion/clean';
 import { prepared } from '../reconstruct/motion/prepare';
 import type { Strike } from '../foundation/technique/strike';
 import type { PictureTrack, SpaceTrack } from '../observe/track/track';
@@ -45,21 +46,16 @@ export function seeStrike(
     'calibration' in source
       ? motionFromPicture(source.track, source.calibration, strike)
       : motionFromSpace(source.track, strike);
-  const contact = marks.contact ?? proposeContact(whole, strike.technique);
-  const motion = stretchOf(whole, contact, marks, cutoff);
+  const contact = marks.contact ?? proposeContact(cleaned(whole), strike.technique);
+  const motion = prepared(cleaned(stretchOf(whole, contact, marks)), contact?.time ?? null, cutoff);
   return { motion, events: proposeEvents(motion, strike.technique, marks, contact) };
 }
 
-/** The stretch of a take that the strike is in, made ready to be measured. */
-function stretchOf(
-  whole: Motion,
-  contact: EventMark | null,
-  marks: Events,
-  cutoff: number | undefined,
-): Motion {
-  if (!contact) return prepared(whole, null, cutoff);
+/** The stretch of a take that the strike is in. */
+function stretchOf(whole: Motion, contact: EventMark | null, marks: Events): Motion {
+  if (!contact) return whole;
   const times = Object.values(marks).map((mark) => mark.time);
   const from = Math.min(contact.time - BEFORE, ...times);
   const to = Math.max(contact.time + AFTER, ...times);
-  return prepared(excerpt(whole, from, to + 1e-9), contact.time, cutoff);
+  return excerpt(whole, from, to + 1e-9);
 }

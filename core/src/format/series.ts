@@ -1,9 +1,9 @@
 /** Landmark series as open formats carry them: a place or nothing for every landmark and frame. */
 import type { Landmark } from '../foundation/body/landmarks';
-import type { Points, PictureTrack, SpaceTrack } from '../observe/track/track';
+import type { PictureTrack, SpaceTrack } from '../observe/track/track';
+import { readNoise } from '../foundation/signal/noise';
 import { FormatError } from './formatError';
 import type { Naming } from './naming';
-import { median } from 'd3-array';
 
 /** One landmark's places, one a frame; null where it was not seen. Pixels or metres. */
 export type Places = readonly (readonly number[] | null)[];
@@ -17,13 +17,32 @@ export interface Series {
   readonly ignored: readonly string[];
 }
 
-/** A file with more frames than this is not of a strike: an hour at 240 a second. */
-export const MOST_FRAMES = 900_000;
+/** A file with more frames than this is not of a strike: a quarter of an hour at 240 a second. */
+export const MOST_FRAMES = 200_000;
+
+/** @throws FormatError; said before the file is read any further */
+export function mustBeShort(frames: number): void {
+  if (frames > MOST_FRAMES) {
+    throw new FormatError(
+      `too long: at most ${MOST_FRAMES.toLocaleString('en')} frames; cut the strikes out of it`,
+    );
+  }
+}
+
+/** How many lines a text has, or one more than `most`; nothing is made of them. */
+export function linesIn(text: string, most: number): number {
+  let count = 0;
+  for (let at = -1; count <= most; count++) {
+    at = text.indexOf('\n', at + 1);
+    if (at < 0) return count + 1;
+  }
+  return count;
+}
 
 /** @throws FormatError when the times do not ascend or there are too few */
 export function checkedTimes(times: readonly number[], lineOf: (frame: number) => number): void {
   if (times.length < 2) throw new FormatError('there are fewer than two frames');
-  if (times.length > MOST_FRAMES) throw new FormatError(`more than ${MOST_FRAMES} frames`);
+  mustBeShort(times.length);
   times.forEach((time, i) => {
     if (!Number.isFinite(time)) throw new FormatError('the time is not a number', lineOf(i));
     if (i > 0 && time <= times[i - 1]!) {
@@ -67,40 +86,33 @@ export function known(
 
 /** The least noise any tracker has: 0.1 mm, a tenth of a pixel. */
 const LEAST_NOISE = { '3d': 1e-4, '2d': 0.1 } as const;
-/** Third differences of independent noise have a standard deviation of √20 of its own. */
-const THIRD = Math.sqrt(20);
-/** A normal deviate's σ ÷ the median of its size. */
-const MAD = 1.4826;
-
+/** What a track is taken to have had that is too short or too smooth to tell: 2 mm, two pixels (common practice, no source). */
+const SMOOTHED_NOISE = { '3d': 0.002, '2d': 2 } as const;
 /**
- * How noisy a series is, one standard deviation of each coordinate, read off the series itself:
- * movement hardly shows in third differences, noise does; their median is not moved by the strike.
+ * Every landmark's points, their σ read off the series itself: see `readNoise`. Where that cannot be told, the
+ * usual is taken.
  */
-function noiseOf(places: Places, space: '2d' | '3d'): number {
-  const sizes: number[] = [];
-  for (let i = 3; i < places.length; i++) {
-    const four = [places[i - 3], places[i - 2], places[i - 1], places[i]];
-    if (four.some((place) => !place)) continue;
-    const [a, b, c, d] = four as [number[], number[], number[], number[]];
-    a.forEach((_, axis) => sizes.push(Math.abs(d[axis]! - 3 * c[axis]! + 3 * b[axis]! - a[axis]!)));
-  }
-  if (sizes.length === 0) return LEAST_NOISE[space] * 10;
-  return Math.max(LEAST_NOISE[space], (MAD * median(sizes)!) / THIRD);
-}
-
-function pointsOf(places: Places, space: '2d' | '3d'): Points {
-  const frames = places.flatMap((place, frame) => (place ? [frame] : []));
-  const axis = (k: number) => frames.map((frame) => places[frame]![k]!);
-  const sigma = noiseOf(places, space);
-  const flat = { frames, x: axis(0), y: axis(1), sigma: frames.map(() => sigma) };
-  return space === '3d' ? { ...flat, z: axis(2) } : flat;
-}
-
-function allPoints({ places, space }: Series): SpaceTrack['points'] {
+function allPoints({ places, space, frameTimes }: Series): SpaceTrack['points'] {
+  const shown = (Object.entries(places) as [Landmark, Places][]).flatMap(([landmark, list]) => {
+    const frames = list.flatMap((place, frame) => (place ? [frame] : []));
+    const axis = (k: number) => frames.map((frame) => list[frame]![k]!);
+    const axes = [0, 1, ...(space === '3d' ? [2] : [])].map(axis);
+    return frames.length === 0 ? [] : [{ landmark, frames, axes }];
+  });
+  const spacing = (frameTimes[frameTimes.length - 1]! - frameTimes[0]!) / (frameTimes.length - 1);
+  const noise = readNoise(
+    shown.flatMap(({ frames, axes }) => axes.map((values) => ({ frames, values }))),
+    spacing,
+  );
   return Object.fromEntries(
-    (Object.entries(places) as [Landmark, Places][])
-      .map(([landmark, one]) => [landmark, pointsOf(one, space)] as const)
-      .filter(([, points]) => points.frames.length > 0),
+    shown.map(({ landmark, frames, axes }, i) => {
+      const own = noise.sigmas.slice(i * axes.length, (i + 1) * axes.length);
+      const read = Math.sqrt(own.reduce((sum, one) => sum + one ** 2, 0) / own.length);
+      const least = noise.hangs === null ? SMOOTHED_NOISE[space] : LEAST_NOISE[space];
+      const sigma = Math.max(least, read);
+      const [x, y, z] = axes as [number[], number[], number[]?];
+      return [landmark, { frames, x, y, sigma: frames.map(() => sigma), ...(z && { z }) }];
+    }),
   );
 }
 

@@ -3,6 +3,8 @@
  * backwards, which cancels the delay and makes it 4th order.
  */
 
+import { keptOver } from './noise';
+
 export interface Biquad {
   /** Numerator, z⁰ to z⁻². */
   readonly b: readonly [number, number, number];
@@ -124,31 +126,43 @@ export function roundedRatio(cutoff: number, rate: number): number {
   return Math.max(1, Math.round((1000 * cutoff) / rate)) / 1000;
 }
 
-/** Known gains by the ratio they were worked out for; the same ratio always gives the same gain. */
-const gains = new Map<number, readonly number[]>();
+/** Known gains by what they were worked out for; the same always gives the same gain. */
+const gains = new Map<string, readonly number[]>();
 
 /**
- * What `lowpass` leaves of independent noise: its standard deviation after ÷ before, at the 1st,
- * 2nd, … sample from either end, the last entry standing for all further in. The ends keep more,
- * since there is nothing beyond them to average with.
+ * What `lowpass` leaves of noise: its standard deviation after ÷ before, at the 1st, 2nd, … sample from either
+ * end, the last entry standing for all further in. The ends keep more, since there is nothing beyond them to
+ * average with.
  *
- * By the filter's own answer to single impulses: σ²_out(i) = Σ_j S_ij² σ². Only cutoff ÷ rate matters,
- * and is taken to three places: a step of it changes the gain by less than 1 %.
+ * By the filter's own answer to single impulses: σ²_out(i) = Σ_j S_ij² σ²; noise that hangs together is a sum
+ * of impulses that each ebb away. Only cutoff ÷ rate and what is kept from sample to sample matter; taken to
+ * three and two places, a step of them changes the gain by less than 1 %.
+ *
+ * @param hangs seconds over which the noise falls to 1/e of its likeness with itself
  */
-export function noiseGain(cutoff: number, rate: number): readonly number[] {
+export function noiseGain(cutoff: number, rate: number, hangs = 0): readonly number[] {
   const ratio = roundedRatio(cutoff, rate);
-  const known = gains.get(ratio);
+  const keeps = Math.round(100 * keptOver(1 / rate, hangs)) / 100;
+  const key = `${ratio} ${keeps}`;
+  const known = gains.get(key);
   if (known) return known;
   if (corrected2(ratio, 1) === null) return [1];
   const edge = Math.ceil(1.5 / ratio);
   const squares = new Array<number>(edge + 1).fill(0);
   for (let j = 0; j < 2 * edge + 1; j++) {
-    const impulse = new Array<number>(3 * edge).fill(0);
-    impulse[j] = 1;
-    const answer = lowpass(impulse, ratio, 1);
+    const answer = lowpass(ebbing(3 * edge, j, keeps), ratio, 1);
     squares.forEach((_, i) => (squares[i]! += answer[i]! ** 2));
   }
   const found = squares.map(Math.sqrt);
-  gains.set(ratio, found);
+  gains.set(key, found);
   return found;
+}
+
+/**
+ * What one shock at a sample is to the samples behind it, in noise of variance 1 that keeps a share from
+ * sample to sample; the first one stands for all that were before.
+ */
+export function ebbing(length: number, at: number, keeps: number): number[] {
+  const size = at === 0 ? 1 : Math.sqrt(1 - keeps ** 2);
+  return Array.from({ length }, (_, i) => (i < at ? 0 : size * keeps ** (i - at)));
 }

@@ -235,11 +235,13 @@ const STOPPED = 0.05;
 /**
  * The strike stops travelling: its speed along its direction at contact comes to nothing.
  *
- * @returns null when it never does within a third of a second, or the path is not dense
+ * @returns null when it never does within a third of a second, the path is not dense, or the view does not show
+ *   the way to the target
  */
 export function proposeEnd(motion: Motion, contact: EventMark): EventMark | null {
   const path = endPath(motion, 'raw');
-  if (!path || !isDense(path) || motion.axes.length === 0) return null;
+  // From the front and from behind the way into the target is not seen, only what is across it.
+  if (!path || !isDense(path) || !motion.axes.includes('toward')) return null;
   const before = window(path, contact.time - 0.02, contact.time);
   if (before.length < 2) return null;
   const place = (i: number) =>

@@ -1,42 +1,27 @@
 /**
- * When a link starts: backwards from its peak speed to the last time the speed was under a tenth
- * of that peak, or under three standard deviations of its noise if that is more.
+ * About when a link starts: backwards from its peak speed to the last time the speed was under a tenth of that
+ * peak, or under three standard deviations of its noise if that is more. `changePoint` makes it exact.
  */
 import { lowerBound } from '../../foundation/signal/interpolate';
 
 const SHARE_OF_PEAK = 0.1;
 const NOISE_SIGMAS = 3;
-/**
- * Smoothed noise hangs together over several samples, and the last time below a threshold is not any
- * time: crossings stray this much more than noise ÷ slope. Found on the known strikes (docs/accuracy).
- */
-const TOGETHER = 1.7;
 /** A peak that does not stand this many σ out of the noise may be noise itself. */
-const CLEAR = 6;
-
-export interface Onset {
-  /** Seconds, between samples by linear interpolation. */
-  readonly time: number;
-  /**
-   * Standard deviation from noise alone, seconds: how far the noise, and a threshold it has lifted
-   * above a tenth of the peak, move the crossing.
-   */
-  readonly sigma: number;
-}
+const CLEAR = 4;
 
 /**
  * @param times seconds, ascending
  * @param speed toward the target, any unit; noise may make it negative
  * @param until seconds; only the part up to here is looked at (contact)
  * @param noise standard deviation of `speed`
- * @returns null when the speed never rises clearly above its noise, or is above it from the start
+ * @returns seconds; null when the speed never rises clearly above its noise, or is above it from the start
  */
 export function onset(
   times: readonly number[],
   speed: readonly number[],
   until: number,
   noise: number,
-): Onset | null {
+): number | null {
   const end = lowerBound(times, until + 1e-9);
   let peak = 0;
   for (let i = 1; i < end; i++) if (speed[i]! > speed[peak]!) peak = i;
@@ -55,6 +40,6 @@ export function onset(
   // How steeply the speed rises there, over a stretch long enough not to be noise itself.
   const higher = Math.min(speed[peak]!, threshold + Math.max(2 * wanted, NOISE_SIGMAS * noise));
   const rise = (higher - threshold) / Math.max(crossing(higher)! - crossed, 1e-6);
-  const lifted = (threshold - wanted) / rise;
-  return { time: crossed - lifted / 2, sigma: Math.hypot((TOGETHER * noise) / rise, lifted / 2) };
+  // A threshold that noise has lifted is passed later than a tenth of the peak.
+  return crossed - (threshold - wanted) / rise / 2;
 }

@@ -2,15 +2,17 @@
  * Starts of hips, trunk and arm (pelvis, thigh and shank in a kick), and of the load before them,
  * read off a dense track once contact is known.
  */
-import type { Motion } from '../../reconstruct/motion/motion';
+import { hangsOf, type Motion } from '../../reconstruct/motion/motion';
 import { hipsAlong, startsOf, turnOf, type Series } from '../../reconstruct/motion/speeds';
 import { lowpass } from '../../foundation/signal/butterworth';
 import { lowerBound } from '../../foundation/signal/interpolate';
+import { noiseSigma } from '../../foundation/signal/noise';
 import { resampleEvenly } from '../../foundation/signal/resample';
 import type { Technique } from '../../foundation/technique/techniques';
 import { markAt, type EventMark, type Events } from './events';
+import { changePoint, type Rise } from './changePoint';
 import { onset } from './onset';
-import { speedOf } from './linkSpeed';
+import { speedOf, type Speed } from './linkSpeed';
 
 export function proposeStarts(motion: Motion, technique: Technique, contact: EventMark): Events {
   const { hips, trunk, arm } = startsOf(motion, technique, 'raw');
@@ -44,32 +46,77 @@ function pelvisDoubt(motion: Motion, { start }: Technique): number {
  */
 const ARM_DOUBT = 0.002;
 
-/** The standard deviation of a start that the filter moved by `by`, as a share of that. */
-const FILTER_DOUBT = 0.5;
+/** Smoothing by somebody else moves the foot of a rise by about this, seconds (a low-pass of 6 to 10 Hz). */
+const SMOOTHED_START = 0.012;
 
 /**
- * A low-pass widens a rise and so moves its foot forward in time. A second pass does nearly the same
- * again: what it moves is taken off the first.
+ * A rise is followed until it has this share of the peak speed: the farther, the more points there are, and the
+ * more of them tell of another stage of it. With noise of so many times its share of the peak, as far as may be.
  */
+const UNDER_WAY = { least: 0.3, most: 0.6, forNoise: 6 };
+/** Seconds before the first guess that are looked at, and that the change point may lie before or behind it. */
+const REST = 0.15;
+const EARLIER = 0.08;
+const LATER = 0.05;
+/** A turn back is one when it is this share of the peak speed, and so many σ. */
+const BACK = { share: 0.05, sigmas: 3 };
+/** No series is exact: a share of the way that a rise goes. */
+const LEAST_NOISE = 1e-4;
+
+/** When a link starts: where its smoothed speed says, made exact by `changePoint`. */
 export function startOf(
   series: Series | null,
   motion: Motion,
   until: number,
   doubt = 0,
 ): EventMark | null {
-  const speed = speedOf(series, until);
-  if (!speed) return null;
-  const once = onset(speed.times, speed.values, until, speed.noise);
-  if (!once) return null;
-  const twice = onset(speed.times, speed.again, until, 0);
-  const plain = onset(speed.times, speed.values, until, 0);
-  const moved = twice && plain ? Math.max(-0.02, Math.min(0.02, twice.time - plain.time)) : 0;
+  const hangs = hangsOf(motion);
+  const speed = speedOf(series, until, hangs);
+  if (!series || !speed) return null;
+  const about = onset(speed.times, speed.values, until, speed.noise);
+  const rise = about === null ? null : riseAround(about, series, speed, hangs);
+  const found = rise && changePoint(rise);
+  if (!found) return null;
+  const smoothed = motion.isSmoothed ? SMOOTHED_START : 0;
   return markAt(
     motion.frameTimes,
-    once.time - moved,
-    Math.hypot(once.sigma, FILTER_DOUBT * moved, doubt),
+    found.time,
+    Math.hypot(found.sigma, smoothed, doubt),
     motion.source,
   );
+}
+
+/** The stretch of a series that a rise is read off. */
+function riseAround(about: number, series: Series, speed: Speed, hangs: number): Rise | null {
+  const { times, values, noise } = speed;
+  const spacing = times[1]! - times[0]!;
+  let peak = 0;
+  values.forEach((value, i) => (peak = value > values[peak]! ? i : peak));
+  const { least: near, most: far, forNoise } = UNDER_WAY;
+  const share = Math.min(far, near + (forNoise * noise) / values[peak]!);
+  let last = lowerBound(times, about);
+  while (last < peak && values[last]! < share * values[peak]!) last += 1;
+  // The fastest of a turn back, where there is one.
+  let first = lowerBound(times, about - REST);
+  let fastest = first;
+  for (let i = first; times[i]! < about; i++) if (values[i]! < values[fastest]!) fastest = i;
+  const least = Math.max(BACK.sigmas * noise, BACK.share * values[peak]!);
+  if (values[fastest]! < -least) first = fastest;
+  const [from, to] = [times[first]!, times[last]!];
+  const [begin, end] = [lowerBound(series.times, from - 1e-9), lowerBound(series.times, to + 1e-9)];
+  const sigma = noiseSigma(series, spacing, hangs);
+  if (sigma === null || end - begin < 6) return null;
+  return {
+    times: series.times.slice(begin, end),
+    values: series.values.slice(begin, end),
+    sigma: Math.max(sigma, LEAST_NOISE * (values[peak]! * (to - from))),
+    hangs,
+    peak: values[peak]!,
+    reached: values[last]!,
+    speedSigma: noise,
+    from: Math.max(from + 2 * spacing, about - EARLIER),
+    to: Math.min(to - 2 * spacing, about + LATER),
+  };
 }
 
 /** How long before the hips the load is looked for, seconds. */

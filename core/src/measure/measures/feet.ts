@@ -21,15 +21,10 @@ const anchorSide = (probe: MeasureProbe) => (probe.motion.striking === 'right' ?
 const stands = ({ family }: Technique) => family !== 'kick';
 
 /**
- * When the support foot should be set: as the hips start, or as it was set when that was before. A
- * foot that comes to rest only later has spun.
+ * When the support foot should be set: as the hips start. One that comes to rest only later has spun; and what
+ * its knee bends before is the load, which gives nothing away.
  */
-function set(probe: MeasureProbe): Instant {
-  const hips = probe.event('hips');
-  if (!probe.has('anchorSet')) return hips;
-  const seen = probe.event('anchorSet');
-  return seen.time < hips.time ? seen : hips;
-}
+const set = (probe: MeasureProbe): Instant => probe.event('hips');
 
 function pivot(probe: MeasureProbe, side: 'left' | 'right'): number {
   return footTurn(probe, side, probe.event('ready'), probe.event('contact'));

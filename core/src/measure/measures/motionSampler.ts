@@ -3,7 +3,8 @@ import { CENTRE_WEIGHTS } from '../../foundation/body/centre';
 import type { Landmark } from '../../foundation/body/landmarks';
 import { linkLength, type LinkLength } from '../../reconstruct/motion/linkLength';
 import type { Motion, Path } from '../../reconstruct/motion/motion';
-import { movingAround, type MovingPoint } from '../../reconstruct/motion/moving';
+import { isDense } from '../../reconstruct/motion/prepare';
+import { movingAround, roughlyMoving, type MovingPoint } from '../../reconstruct/motion/moving';
 import {
   endLandmark,
   endPath,
@@ -69,8 +70,18 @@ export class MotionSampler {
     return cached(this.velocities, point, time, () => {
       if (point === MASS) return this.centreMoving(time);
       const path = point === END ? endPath(this.motion, 'raw') : this.motion.raw[point];
-      return path ? movingAround(path, time, this.contact) : null;
+      return path ? movingAround(path, time, this.contact, point === END) : null;
     });
+  }
+
+  /**
+   * The same by differences between neighbouring frames of a dense, prepared path; for finding where
+   * something is largest. Null where there is no such path.
+   */
+  roughly(point: BodyPoint, time: number): MovingPoint | null {
+    const path = point === MASS ? null : this.path(point);
+    if (!path || !isDense(path)) return null;
+    return roughlyMoving(path, time, this.contact);
   }
 
   linkLength(near: BodyPoint, far: BodyPoint, time: number): LinkLength | Absent {

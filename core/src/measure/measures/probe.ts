@@ -95,6 +95,8 @@ export class MeasureProbe {
     readonly context: MeasureContext,
     private readonly trace: ProbeTrace,
     private readonly nudge: Nudge | null = null,
+    /** Only looks for an instant: speeds are read off roughly. */
+    private readonly isScout = false,
   ) {
     this.isFirst = nudge === null;
     this.motion = context.motion;
@@ -216,7 +218,7 @@ export class MeasureProbe {
   ): Instant {
     const known = this.trace.found.get(name);
     if (known) return known;
-    const scout = new MeasureProbe(this.context, emptyTrace());
+    const scout = new MeasureProbe(this.context, emptyTrace(), null, true);
     const path = this.shown.path(needs);
     if (!path) throw this.lacks(needs, from.time);
     const times = path.times.slice(
@@ -258,7 +260,8 @@ export class MeasureProbe {
   }
 
   private moving(point: BodyPoint, when: Instant): MovingPoint {
-    const found = this.shown.moving(point, when.time);
+    const found =
+      (this.isScout && this.shown.roughly(point, when.time)) || this.shown.moving(point, when.time);
     if (!found) throw this.lacks(point, when.time);
     this.note(found.frames);
     return found;

@@ -1,4 +1,5 @@
 /** How long a link is, as far as a motion shows. */
+import { framesTogether } from '../../foundation/signal/noise';
 import { distance } from '../../foundation/geometry/vector';
 import type { Motion, Path } from './motion';
 import { shared } from './where';
@@ -28,11 +29,13 @@ export function linkLength(motion: Motion, near: Path, far: Path): LinkLength | 
   if (seen.length === 0) return null;
   const sorted = seen.sort((a, b) => b.length - a.length);
   const best = motion.view === '3d' ? sorted : sorted.slice(0, Math.ceil(sorted.length / 10));
+  const spacing = (near.times[near.times.length - 1]! - near.times[0]!) / near.times.length;
+  const together = Math.min(best.length, framesTogether(spacing, near.hangs));
   return {
     length: best.reduce((sum, one) => sum + one.length, 0) / best.length,
-    // The shake of many frames averages out; what stays does not.
+    // The shake of many frames averages out, less so where it hangs together; what stays does not.
     sigma: Math.hypot(
-      Math.sqrt(best.reduce((sum, one) => sum + one.sigma ** 2, 0)) / best.length,
+      Math.sqrt(together * best.reduce((sum, one) => sum + one.sigma ** 2, 0)) / best.length,
       Math.max(...best.map(({ bias }) => bias)),
     ),
   };

@@ -25,6 +25,8 @@ export interface Path {
   readonly sigma: readonly number[];
   /** An error that stays from frame to frame, same unit; all 0 where there is none. */
   readonly bias: readonly number[];
+  /** Seconds over which the shake falls to 1/e of its likeness with itself; 0 from one frame to the next. */
+  readonly hangs: number;
   /** Seen by a body tracker, which errs in ways of its own; else placed by hand or by markers. */
   readonly isTracked: boolean;
 }
@@ -33,6 +35,10 @@ export interface Path {
 export function placeSigma({ sigma, bias }: Path, index: number): number {
   return Math.hypot(sigma[index]!, bias[index]!);
 }
+
+/** Seconds over which the shake of a motion's points hangs together. */
+export const hangsOf = ({ raw }: Pick<Motion, 'raw'>): number =>
+  Math.max(0, ...Object.values(raw).map(({ hangs }) => hangs));
 
 /** Which paths of a motion: as measured (`paths`), or as placed or tracked (`raw`). */
 export type PathSet = 'paths' | 'raw';
@@ -55,6 +61,8 @@ export interface Motion {
   readonly isMirrored: boolean;
   /** What the striking side ends in: see `Technique.end`. */
   readonly end: Technique['end'];
+  /** Somebody has smoothed the points already, and their edges with them. */
+  readonly isSmoothed: boolean;
   /** +1 when the rear side comes forward as the body turns into this strike, −1 when it goes back. */
   readonly turnSign: 1 | -1;
   /** As placed or tracked. */
@@ -74,6 +82,7 @@ export function excerpt(motion: Motion, from: number, to: number): Motion {
       along: path.along.map((values) => values.slice(first, last)),
       sigma: path.sigma.slice(first, last),
       bias: path.bias.slice(first, last),
+      hangs: path.hangs,
       isTracked: path.isTracked,
     };
   };
@@ -144,6 +153,7 @@ function build(track: Track, strike: Strike, recipe: Recipe): Motion {
       along: signs.map((sign, axis) => turned.map((p) => sign * p[axis]!)),
       sigma: inUnits(points.sigma, points),
       bias: points.bias ? inUnits(points.bias, points) : points.frames.map(() => 0),
+      hangs: 0,
       isTracked: points.isTracked ?? false,
     };
   }
@@ -151,6 +161,7 @@ function build(track: Track, strike: Strike, recipe: Recipe): Motion {
   return {
     ...shown,
     source: track.source,
+    isSmoothed: false,
     frameTimes: track.frameTimes,
     isMirrored,
     striking,

@@ -56,7 +56,7 @@ function smoothed(
       own.forEach(
         (t, i) => (values[from + i] = isSame ? smooth[i]! : interpolate(even.times, smooth, t)),
       );
-      return noiseGain(wanted, even.rate);
+      return noiseGain(wanted, even.rate, path.hangs);
     });
     for (let i = from; i < to; i++) {
       const depth = Math.min(i - from, to - 1 - i);
@@ -69,7 +69,8 @@ function smoothed(
 /** A value put into a gap is less sure than its neighbours. */
 const GAP_SIGMA = 2;
 
-function withGapsFilled(path: Path, frameTimes: readonly number[]): Path {
+/** Short gaps filled, as unsure as their neighbours twice over. */
+export function withGapsFilled(path: Path, frameTimes: readonly number[]): Path {
   const along = path.along.map((values) => fillGaps(path.frames, values, frameTimes));
   const frames = along[0]?.frames ?? [...path.frames];
   if (frames.length === path.frames.length) return path;
@@ -86,6 +87,7 @@ function withGapsFilled(path: Path, frameTimes: readonly number[]): Path {
     along: along.map((one) => one.values),
     sigma: filled(path.sigma),
     bias: filled(path.bias),
+    hangs: path.hangs,
     isTracked: path.isTracked,
   };
 }

@@ -90,6 +90,7 @@ function joined(motion: Motion, from: PathSet): Path | null {
     ),
     sigma: pairs.map(([i, k]) => Math.hypot(first.sigma[i]!, second.sigma[k]!) / 2),
     bias: pairs.map(([i, k]) => Math.hypot(first.bias[i]!, second.bias[k]!) / 2),
+    hangs: Math.max(first.hangs, second.hangs),
     isTracked: first.isTracked && second.isTracked,
   };
 }

@@ -1,0 +1,76 @@
+/**
+ * A fast slice of the study over families of bodies (`npm run accuracy families`): noise that hangs together,
+ * jumps and gaps, on bodies that sway and gather speed each in its own way.
+ */
+import { describe, expect, it } from 'vitest';
+import { FORMS, type TechniqueId } from '@sinew/fighters/fighter/forms';
+import { clean } from '@sinew/fighters/fighter/recipe';
+import { knownTrack, type Flaws } from '@sinew/fighters/fighter/track';
+import { FAMILIES } from '@sinew/fighters/trials/families';
+import { trialsOf } from '@sinew/fighters/trials/measured';
+import { judgeMeasured, measure } from '../src/analysis/analyze';
+import { USUAL_RULES } from '../src/judge/fault/finding';
+import { markOnFrame } from '../src/measure/events/events';
+import { strikingSide } from '../src/foundation/technique/strike';
+import { techniqueById } from '../src/foundation/technique/techniques';
+import { nearestFrame } from '../src/observe/track/time';
+
+const REAL: Flaws = { hangs: 0.005, jumps: 0.01, jump: 0.025, gaps: 1 };
+const FILMED = { rate: 240, noise: 0.002, isContactKnown: true, flaws: REAL };
+
+describe.each(FAMILIES.map((family) => [family.id, family] as const))(
+  'of %s bodies',
+  (_, family) => {
+    it('starts, load, lead and speed lie within ±, and are near', () => {
+      const techniques: TechniqueId[] = ['cross', 'lead-hook', 'round-kick'];
+      const { trials, missed } = trialsOf(techniques, { ...FILMED, family }, [3, 4]);
+      const of = (...whats: string[]) => trials.filter(({ what }) => whats.includes(what));
+      const STARTS = ['hips', 'trunk', 'arm'];
+      const covered = of('load', 'lead', 'sink', 'speed.contact', 'speed.peak', ...STARTS);
+      expect(covered.length).toBeGreaterThan(42);
+      // Binomial, 46 numbers of which 95 % should be: 40 and more in 99 of 100 runs of such a test.
+      const inside = covered.filter(({ isCovered }) => isCovered).length;
+      expect(inside / covered.length).toBeGreaterThan(0.86);
+      const sizes = (whats: string[]) =>
+        of(...whats)
+          .map(({ error }) => Math.abs(error))
+          .sort((a, b) => a - b);
+      const [starts, load] = [sizes(STARTS), sizes(['load'])];
+      expect(starts[starts.length >> 1]!).toBeLessThan(0.004);
+      expect(starts[Math.floor(0.9 * starts.length)]!).toBeLessThan(0.016);
+      expect(load[load.length >> 1]!).toBeLessThan(0.012);
+      expect(missed).toEqual([]);
+    });
+
+    it('sound strikes of every second technique have hardly a leak', () => {
+      let checks = 0;
+      const made: string[] = [];
+      for (const id of (Object.keys(FORMS) as TechniqueId[]).filter((_, i) => i % 2 === 0)) {
+        const recipe = family.of(clean(id), 5);
+        const technique = techniqueById(id);
+        const side = strikingSide(technique, 'orthodox');
+        const track = knownTrack(recipe, { ...FILMED, seed: 5 });
+        const contact = markOnFrame(
+          track.frameTimes,
+          nearestFrame(track.frameTimes, recipe.contact),
+        );
+        const strike = { technique, side, stance: 'orthodox' } as const;
+        const measured = measure({
+          strike,
+          track,
+          marks: { contact },
+          body: { mass: 70, height: 1.76 },
+        });
+        const findings = judgeMeasured(measured, strike, USUAL_RULES);
+        checks += findings.length;
+        made.push(
+          ...findings
+            .filter(({ status }) => status === 'found')
+            .map(({ fault }) => `${fault} ${id}`),
+        );
+      }
+      // Half of a hundredth of the checks, and one for the few there are.
+      expect(made.length, made.join(', ')).toBeLessThanOrEqual(0.005 * checks + 1);
+    });
+  },
+);
