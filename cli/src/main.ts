@@ -7,6 +7,7 @@ import { writeEvents, writePhases } from '@sinew/core/format/vtt';
 import { isClipFile } from '@sinew/core/analysis/clipFile';
 import { analyzeClipFile, analyzeFile, optionsSchema, type Options } from './analyzeFile';
 import { LANDMARK_FILE } from './readFile';
+import { version } from '../package.json';
 
 const USAGE =
   'usage: sinew analyze FILE|FOLDER --technique NAME --stance orthodox|southpaw ' +
@@ -31,11 +32,21 @@ function main(args: string[]): void {
       strike: { type: 'string' },
       vtt: { type: 'string' },
       json: { type: 'boolean' },
+      help: { type: 'boolean', short: 'h' },
+      version: { type: 'boolean' },
     },
   });
   // `--school a=b c=d` reads as one option and a stray word: words with a sign of equality are schools.
   const words = positionals.filter((word) => !/^\w+=[\w-]+$/.test(word));
   const school = [...(values.school ?? []), ...positionals.filter((word) => !words.includes(word))];
+  if (values.help) {
+    console.log(USAGE);
+    return;
+  }
+  if (values.version) {
+    console.log(version);
+    return;
+  }
   const [command, path, ...more] = words;
   if (command !== 'analyze' || path === undefined || more.length > 0) throw new Error(USAGE);
   const isFolder = statSync(path).isDirectory();

@@ -47,8 +47,24 @@ describe('sinew analyze', () => {
     ]);
   });
 
+  it('says how it is used, and which version it is', () => {
+    for (const word of ['--help', '-h']) {
+      const { status, stdout } = sinew(word);
+      expect(status).toBe(0);
+      expect(stdout).toMatch(/^usage: sinew analyze/);
+    }
+    expect(sinew('--version')).toMatchObject({
+      status: 0,
+      stdout: expect.stringMatching(/^\d+\.\d+\.\d+\n$/),
+    });
+  });
+
   it.each([
     [['analyze', good], /--technique is missing/],
+    [
+      ['analyze', good, '--technique', 'cross', '--height', '1.1'],
+      /lengths are 1\.6 times those of somebody 1\.1 m tall/,
+    ],
     [['analyze', good, '--technique', 'headbutt'], /no technique "headbutt"/],
     [
       ['analyze', good, '--technique', 'cross', '--contact', '9'],

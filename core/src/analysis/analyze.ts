@@ -10,6 +10,7 @@ import { measureAll, type Readings } from '../measure/measures/allMeasures';
 import { UNKNOWN_BODY, type Body, type NextStrike } from '../measure/measures/context';
 import { traces, type Trace } from '../reconstruct/motion/traces';
 import { isAbsent } from '../foundation/reading/reading';
+import { sizeProblem } from '../observe/track/bodySize';
 import type { Link } from '../foundation/technique/techniques';
 import type { Strike } from '../foundation/technique/strike';
 import { costed } from '../judge/cost/estimate';
@@ -65,8 +66,16 @@ export function analyze(input: AnalysisInput): Analysis {
   return analysisOf(measure(input), input, input.rules ?? USUAL_RULES);
 }
 
-/** The first step alone, of a strike that one source shows. */
+/**
+ * The first step alone, of a strike that one source shows.
+ *
+ * @throws RangeError in words for the coach when the points are not as large as a person, or what is set in the
+ *   picture fixes nothing
+ */
 export function measure(input: AnalysisInput): MeasuredStrike {
+  const isInSpace = !('calibration' in input);
+  const problem = isInSpace ? sizeProblem(input.track, input.body?.height ?? null) : null;
+  if (problem !== null) throw new RangeError(problem);
   return measureStrike(input, seeStrike(input, input.strike, input.marks, input.cutoff));
 }
 

@@ -14,6 +14,7 @@ import {
   known,
   numberIn,
   MOST_FRAMES,
+  mustBeShort,
   seriesOf,
   type Places,
   type Series,
@@ -62,13 +63,25 @@ function wideColumns({ heads }: Table): { name: string; axis: string }[] {
   });
 }
 
+function cellsOf(line: string, at: number): string[] {
+  if (!line.includes('"')) return line.split(',').map((cell) => cell.trim());
+  const { data, errors } = Papa.parse<string[]>(line, { delimiter: ',' });
+  if (errors.length > 0) throw new FormatError(errors[0]!.message.toLowerCase(), at);
+  return data[0]!.map((cell) => cell.trim());
+}
+
+/** Frames are counted on the way, so that a file without end is soon refused. */
 function tableOf(lines: readonly string[]): Table {
-  const found = lines.flatMap((line, i) => {
-    if (line.trim() === '' || line.startsWith('#')) return [];
-    const { data, errors } = Papa.parse<string[]>(line, { delimiter: ',' });
-    if (errors.length > 0) throw new FormatError(errors[0]!.message.toLowerCase(), i + 1);
-    return [{ line: i + 1, cells: data[0]!.map((cell) => cell.trim()) }];
-  });
+  let frameAt = -1;
+  const frames = new Set<string | undefined>();
+  const found: { line: number; cells: string[] }[] = [];
+  for (const [i, line] of lines.entries()) {
+    if (line.trim() === '' || line.startsWith('#')) continue;
+    const cells = cellsOf(line, i + 1);
+    if (found.length === 0) frameAt = cells.indexOf('frame');
+    else mustBeShort(frames.add(frameAt < 0 ? String(i) : cells[frameAt]).size);
+    found.push({ line: i + 1, cells });
+  }
   const [head, ...rows] = found;
   if (!head) throw new FormatError('the file is empty', 1);
   if (new Set(head.cells).size < head.cells.length) {

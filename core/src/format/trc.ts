@@ -7,7 +7,17 @@ import { meanRate } from '../observe/track/time';
 import type { SpaceTrack } from '../observe/track/track';
 import { FormatError } from './formatError';
 import { OWN_NAMES, type Naming } from './naming';
-import { checkedTimes, known, numberIn, seriesOf, type Places, type Series } from './series';
+import {
+  checkedTimes,
+  known,
+  linesIn,
+  MOST_FRAMES,
+  mustBeShort,
+  numberIn,
+  seriesOf,
+  type Places,
+  type Series,
+} from './series';
 
 const METRES: Readonly<Record<string, number>> = { m: 1, mm: 0.001, cm: 0.01 };
 
@@ -17,10 +27,12 @@ const METRES: Readonly<Record<string, number>> = { m: 1, mm: 0.001, cm: 0.01 };
  * @throws FormatError naming the line
  */
 export function readTrc(text: string, naming: Naming = OWN_NAMES): Series {
-  const lines = text.split(/\r\n|\n|\r/);
-  if (!lines[0]?.startsWith('PathFileType')) {
+  if (!text.startsWith('PathFileType')) {
     throw new FormatError('a TRC file begins with PathFileType', 1);
   }
+  // Five lines of header, and perhaps empty ones.
+  mustBeShort(linesIn(text, MOST_FRAMES + 100) - 100);
+  const lines = text.split(/\r\n|\n|\r/);
   const heads = (lines[1] ?? '').split('\t').map((head) => head.trim());
   const values = (lines[2] ?? '').split('\t').map((value) => value.trim());
   const field = (name: string) => {

@@ -2,6 +2,7 @@ import { FormatError } from '@sinew/core/format/formatError';
 import { readTrackJson, writeTrackJson } from '@sinew/core/format/trackJson';
 import { Problem } from '@sinew/core/foundation/problem/problem';
 import { detectionsOnFilm } from '@sinew/core/observe/track/onFilm';
+import { sizeProblem } from '@sinew/core/observe/track/bodySize';
 import { realFrameTimes } from '@sinew/core/observe/track/time';
 import type { SpaceTrack } from '@sinew/core/observe/track/track';
 import { bodyOf, CLIP_GONE, done, there } from '@/app/api/answers';
@@ -48,10 +49,13 @@ export const PUT = ofClip(async (request, { db, clip }) => {
 
 function trackIn(text: string) {
   try {
-    return readTrackJson(text);
+    const track = readTrackJson(text);
+    const problem = track.space === '3d' ? sizeProblem(track, null) : null;
+    if (problem !== null) throw new FormatError(problem);
+    return track;
   } catch (error) {
     if (!(error instanceof FormatError)) throw error;
-    const why = error.message.replace(/\.$/, '');
+    const why = error.message.replace(/[.?]$/, '');
     throw new Problem('refused', { happened: `The series cannot be read: ${why}.`, safe });
   }
 }
