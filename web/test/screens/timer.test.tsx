@@ -23,7 +23,7 @@ vi.mock('@/screens/timer/sounds', () => ({ bell: vi.fn(), call: vi.fn(), knock: 
 vi.mock('@/screens/work/actions', () => ({ logAll: vi.fn(async () => null) }));
 vi.mock('@/screens/timer/actions', () => ({
   saveSession: vi.fn(async () => null),
-  resetSession: vi.fn(async () => undefined),
+  resetSession: vi.fn(async () => null),
 }));
 
 afterEach(() => {
@@ -310,6 +310,6 @@ describe('a session changed', () => {
     await user.click(dialog.getAllByRole('button', { name: 'Out' })[0]!);
     expect(dialog.queryByLabelText('Part 2')).toBeNull();
     await user.click(dialog.getByRole('button', { name: 'Reset to default' }));
-    expect(resetSession).toHaveBeenCalledWith('short');
+    expect(resetSession).toHaveBeenCalledWith(expect.objectContaining({ id: 'short' }));
   });
 });

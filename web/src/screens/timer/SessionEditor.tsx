@@ -124,7 +124,7 @@ export function SessionEditor({
                   className={box}
                 />
               </td>
-              <td className="w-20 py-1.5 pr-2">
+              <td className="w-24 py-1.5 pr-2">
                 <input
                   aria-label={`Work of part ${i + 1}, seconds`}
                   inputMode="numeric"
