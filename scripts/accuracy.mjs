@@ -4,5 +4,5 @@ import { bin, ensureBrowser, ensurePackages, root, run } from './lib/setup.mjs';
 
 ensurePackages();
 ensureBrowser();
-run(bin('tsx'), ['src/accuracy/write.ts'], { cwd: join(root, 'demo') });
+run(bin('tsx'), ['src/accuracy/write.ts', ...process.argv.slice(2)], { cwd: join(root, 'demo') });
 run(bin('prettier'), ['--write', '--log-level', 'warn', 'docs/accuracy.md']);
