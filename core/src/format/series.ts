@@ -88,6 +88,7 @@ export function known(
 const LEAST_NOISE = { '3d': 1e-4, '2d': 0.1 } as const;
 /** What a track is taken to have had that is too short or too smooth to tell: 2 mm, two pixels (common practice, no source). */
 const SMOOTHED_NOISE = { '3d': 0.002, '2d': 2 } as const;
+
 /**
  * Every landmark's points, their σ read off the series itself: see `readNoise`. Where that cannot be told, the
  * usual is taken.
