@@ -46,9 +46,19 @@ export function seeStrike(
     'calibration' in source
       ? motionFromPicture(source.track, source.calibration, strike)
       : motionFromSpace(source.track, strike);
-  const contact = marks.contact ?? proposeContact(cleaned(whole), strike.technique);
-  const motion = prepared(cleaned(stretchOf(whole, contact, marks)), contact?.time ?? null, cutoff);
+  const { contact, stretch } = aroundContact(whole, strike, marks);
+  const motion = prepared(stretch, contact?.time ?? null, cutoff);
   return { motion, events: proposeEvents(motion, strike.technique, marks, contact) };
+}
+
+/** Contact, and the stretch of a take around it, cleaned: only where it is looked for, the take is too. */
+function aroundContact(whole: Motion, strike: Strike, marks: Events) {
+  if (marks.contact) {
+    return { contact: marks.contact, stretch: cleaned(stretchOf(whole, marks.contact, marks)) };
+  }
+  const clean = cleaned(whole);
+  const contact = proposeContact(clean, strike.technique);
+  return { contact, stretch: stretchOf(clean, contact, marks) };
 }
 
 /** The stretch of a take that the strike is in. */

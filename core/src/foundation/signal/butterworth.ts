@@ -80,7 +80,7 @@ export function filtfilt(signal: readonly number[], filter: Biquad, wanted = 9):
   const padded = padOdd(signal, padding);
   run(padded, filter, false);
   run(padded, filter, true);
-  return Array.from(padded.subarray(padding, padding + signal.length));
+  return signal.map((_, i) => padded[padding + i]!);
 }
 
 /**

@@ -15,6 +15,9 @@ const OFF_EITHER = 2.2;
 /** and so much of the step from sample to sample, for each second that they are apart: a limb at full speed. */
 const OF_STEP = 150;
 
+/** The way on from one side is looked at in one of so many samples, to see what is usual. */
+const SAMPLED = 3;
+
 type Along = readonly (readonly number[])[];
 
 /**
@@ -27,25 +30,32 @@ export function withoutSpikes(frames: readonly number[], along: Along, spacing: 
   const kept = frames.map(() => true);
   // A jump spoils what its neighbours are held against: looked through twice.
   for (let round = 0; round < 2; round++) {
-    const both = new Float64Array(frames.length).fill(NaN);
-    const either = new Float64Array(frames.length).fill(NaN);
-    for (let i = 0; i < frames.length; i++) if (kept[i]) look(frames, along, kept, i, both, either);
-    const [most, near] = [OFF_BOTH * median(both), OFF_EITHER * median(either)];
-    let jumps = 0;
-    for (let i = 0; i < frames.length; i++) {
-      const isOff = both[i]! > most && either[i]! > near;
-      if (!isOff || !(both[i]! > OF_STEP * spacing * stepAround(along, kept, i))) continue;
-      kept[i] = false;
-      jumps += 1;
-    }
-    if (jumps === 0) break;
+    const offBoth = new Float64Array(frames.length).fill(NaN);
+    const offEither = new Float64Array(frames.length).fill(NaN);
+    const offs = new Off(frames, along, kept);
+    for (let i = 0; i < frames.length; i++) offBoth[i] = offs.both(i);
+    const usual = median(offBoth);
+    const suspects = [...frames.keys()].filter(
+      (i) =>
+        offBoth[i]! > OFF_BOTH * usual &&
+        offBoth[i]! > OF_STEP * spacing * stepAround(along, kept, i),
+    );
+    if (suspects.length === 0) break;
+    // What is usual is told by every few of them.
+    for (let i = 0; i < frames.length; i += SAMPLED) offEither[i] = offs.either(i);
+    const near = OFF_EITHER * median(offEither);
+    const jumps = suspects.filter((i) => offs.either(i) > near);
+    if (jumps.length === 0) break;
+    for (const i of jumps) kept[i] = false;
   }
   return kept;
 }
 
 const STEPS = Array.from({ length: REACH }, (_, k) => k + 1);
-const AFTER = weightsAt(STEPS);
-const AROUND = weightsAt([...STEPS.map((k) => -k), ...STEPS]);
+/** By which of the samples around are there: see `weights`. */
+const WEIGHTS = new Map<number, readonly number[]>();
+/** The nearest first; the same on both sides. */
+const AROUND = weightsAt([...STEPS, ...STEPS.map((k) => -k)]);
 
 /** What each of some samples counts in the least-squares parabola through them, at 0. */
 function weightsAt(t: readonly number[]): readonly number[] {
@@ -56,56 +66,81 @@ function weightsAt(t: readonly number[]): readonly number[] {
   return t.map((v) => (c0 + c1 * v + c2 * v * v) / whole);
 }
 
-/** How far a sample is off the way through both sides, and off the nearer of the ways on from one. */
-function look(
-  frames: readonly number[],
-  along: Along,
-  kept: readonly boolean[],
-  i: number,
-  both: Float64Array,
-  either: Float64Array,
-): void {
-  const before = neighbours(frames, kept, i, -1);
-  const after = before && neighbours(frames, kept, i, 1);
-  if (!before || !after) return;
-  const isWhole = frames[after[REACH - 1]!]! - frames[before[REACH - 1]!]! === 2 * REACH;
-  const around = [...before, ...after];
-  const weights = (near: readonly number[]) => weightsAt(near.map((k) => frames[k]! - frames[i]!));
-  const [one, two, all] = isWhole
-    ? [AFTER, AFTER, AROUND]
-    : [weights(before), weights(after), weights(around)];
-  both[i] = offBy(along, i, around, all);
-  either[i] = Math.min(offBy(along, i, before, one), offBy(along, i, after, two));
-}
+/** How far samples are off the ways that those around them go; NaN where there are too few. */
+class Off {
+  constructor(
+    private readonly frames: readonly number[],
+    private readonly along: Along,
+    private readonly kept: readonly boolean[],
+  ) {}
 
-function offBy(
-  along: Along,
-  i: number,
-  near: readonly number[],
-  weights: readonly number[],
-): number {
-  let sum = 0;
-  for (const values of along) {
-    let rest = values[i]!;
-    for (let k = 0; k < near.length; k++) rest -= weights[k]! * values[near[k]!]!;
-    sum += rest * rest;
+  /** Off the way through both sides. */
+  both(i: number): number {
+    if (this.isWhole(i)) {
+      let sum = 0;
+      for (const values of this.along) {
+        let rest = values[i]!;
+        for (let k = 1; k <= REACH; k++) {
+          rest -= AROUND[k - 1]! * (values[i - k]! + values[i + k]!);
+        }
+        sum += rest * rest;
+      }
+      return Math.sqrt(sum);
+    }
+    const [before, after] = [this.near(i, -1), this.near(i, 1)];
+    if (!this.kept[i] || !before || !after) return NaN;
+    const around = [...before, ...after];
+    return this.offBy(i, around, this.weights(i, around));
   }
-  return Math.sqrt(sum);
-}
 
-/** The samples next to one on one side, nearest first; null where there are too few that are near. */
-function neighbours(
-  frames: readonly number[],
-  kept: readonly boolean[],
-  i: number,
-  way: 1 | -1,
-): number[] | null {
-  const near: number[] = [];
-  for (let k = i + way; near.length < REACH; k += way) {
-    if (k < 0 || k >= frames.length || Math.abs(frames[k]! - frames[i]!) > 2 * REACH) return null;
-    if (kept[k]) near.push(k);
+  /** Off the nearer of the ways on from either side. */
+  either(i: number): number {
+    const [before, after] = [this.near(i, -1), this.near(i, 1)];
+    if (!this.kept[i] || !before || !after) return NaN;
+    return Math.min(
+      this.offBy(i, before, this.weights(i, before)),
+      this.offBy(i, after, this.weights(i, after)),
+    );
   }
-  return near;
+
+  /** Whether nothing is missing around a sample. */
+  private isWhole(i: number): boolean {
+    const { frames, kept } = this;
+    if (i < REACH || i + REACH >= frames.length) return false;
+    if (frames[i + REACH]! - frames[i - REACH]! !== 2 * REACH) return false;
+    for (let k = i - REACH; k <= i + REACH; k++) if (!kept[k]) return false;
+    return true;
+  }
+
+  /** Worked out once for each way in which samples can be missing. */
+  private weights(i: number, near: readonly number[]): readonly number[] {
+    const apart = near.map((k) => this.frames[k]! - this.frames[i]!);
+    const key = apart.reduce((bits, by) => bits | (1 << (by + 2 * REACH)), 0);
+    const known = WEIGHTS.get(key) ?? weightsAt(apart);
+    WEIGHTS.set(key, known);
+    return known;
+  }
+
+  private offBy(i: number, near: readonly number[], weights: readonly number[]): number {
+    let sum = 0;
+    for (const values of this.along) {
+      let rest = values[i]!;
+      for (let k = 0; k < near.length; k++) rest -= weights[k]! * values[near[k]!]!;
+      sum += rest * rest;
+    }
+    return Math.sqrt(sum);
+  }
+
+  /** The samples next to one on one side, nearest first; null where there are too few that are near. */
+  private near(i: number, way: 1 | -1): number[] | null {
+    const near: number[] = [];
+    const { frames, kept } = this;
+    for (let k = i + way; near.length < REACH; k += way) {
+      if (k < 0 || k >= frames.length || Math.abs(frames[k]! - frames[i]!) > 2 * REACH) return null;
+      if (kept[k]) near.push(k);
+    }
+    return near;
+  }
 }
 
 /** The longest of the steps around a sample that do not touch it. */

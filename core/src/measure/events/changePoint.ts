@@ -33,13 +33,17 @@ const EXPECTED = {
  */
 const SHAPE = 0.035;
 /** Change points tried at first, and again where they fit. */
-const COARSE = 16;
-const FINE = 10;
+const COARSE = 12;
+const FINE = 8;
 /** Points beyond these tell no more. */
 const MOST = 96;
 const SHARE_OF_PEAK = 0.1;
 /** Seconds over which a slope is taken. */
 const INSTANT = 1e-4;
+/** The start is sought to a thousandth of the rise. */
+const HALVINGS = 10;
+/** Rest, drift, growth, and what went before. */
+const MOST_COLUMNS = 4;
 
 export interface Rise {
   /** Seconds, ascending: from rest, or from where a turn back is fastest, to well under way. */
@@ -97,6 +101,8 @@ interface Before extends Column {
   readonly isForward: boolean;
   /** Its speed at a time, for a coefficient of 1. */
   readonly speed: (time: number) => number;
+  /** The same from the change point on, where it stays what it is. */
+  readonly after: number | null;
 }
 
 /** One rise as it fits. */
@@ -185,6 +191,7 @@ class Held {
       prior: this.prior(EXPECTED.creep),
       isForward: false,
       speed: (time) => Math.min(1, (time - this.begins) / lasts),
+      after: 1,
     };
   }
 
@@ -199,7 +206,7 @@ class Held {
   }
 
   /** A turn back that slows evenly until an instant; its coefficient is its speed at the first point. */
-  private turnBack(until: number): Before | null {
+  private turnBack(until: number, at: number): Before | null {
     const lasts = until - this.begins;
     if (!(lasts > 1.5 * (this.times[1]! - this.begins))) return null;
     const rows = this.times.map((time) => Math.max(0, until - time) ** 2 / (2 * lasts));
@@ -208,6 +215,7 @@ class Held {
       prior: this.prior(EXPECTED.back),
       isForward: true,
       speed: (time) => -Math.max(0, until - time) / lasts,
+      after: until <= at ? 0 : null,
     };
   }
 
@@ -228,7 +236,7 @@ class Held {
       const grown = POWERS.map((power) => ({ power, column: this.grown(at, power) }));
       for (const kind of BEFORE) {
         const before =
-          kind === null ? null : kind === 'creep' ? this.creep(at) : this.turnBack(at - kind);
+          kind === null ? null : kind === 'creep' ? this.creep(at) : this.turnBack(at - kind, at);
         if (kind !== null && !before) continue;
         for (const { power, column } of grown) {
           const one = this.fit(at, power, column, before);
@@ -264,44 +272,49 @@ class Held {
   private fit(at: number, power: number, grown: Column, before: Before | null): Fitted | null {
     const { rise, solver, ends, priors } = this;
     const { rest, drift } = this.fixed;
-    const gram = [
-      [rest.own],
-      [rest.drift, drift.own + priors[1]!],
-      [grown.rest, grown.drift, grown.own + priors[2]!],
-      ...(before
-        ? [[before.rest, before.drift, product(before.rows, grown.rows), before.own + before.prior]]
-        : []),
-    ];
-    const right = [
-      rest.seen,
-      drift.seen,
+    solver.begin();
+    solver.row(rest.seen, rest.own);
+    solver.row(drift.seen, rest.drift, drift.own + priors[1]!);
+    solver.row(
       grown.seen + priors[2]! * rise.reached,
-      ...(before ? [before.seen] : []),
-    ];
-    const explained = solver.solve(gram, right);
+      grown.rest,
+      grown.drift,
+      grown.own + priors[2]!,
+    );
+    if (before) {
+      const shared = product(before.rows, grown.rows);
+      solver.row(before.seen, before.rest, before.drift, shared, before.own + before.prior);
+    }
+    const explained = solver.solve();
     if (explained === null) return null;
-    const [, slow, growth, other = 0] = solver.coefficients as [number, number, number, number?];
+    const [, slow, growth] = solver.coefficients as unknown as [number, number, number];
+    const other = before ? solver.coefficients[3]! : 0;
     if (!(growth > 0) || (before?.isForward && other < 0)) return null;
     const lasts = ends - at;
-    const speed = (time: number) => {
-      const share = Math.max(0, (time - at) / lasts);
-      return slow + growth * share ** power + (before ? other * before.speed(time) : 0);
-    };
     const level = SHARE_OF_PEAK * rise.peak;
-    if (!(speed(ends) > level) || speed(at) > level) return null;
-    let [low, high] = [at, ends];
-    for (let i = 0; i < 10; i++) {
-      const middle = (low + high) / 2;
-      if (speed(middle) < level) low = middle;
-      else high = middle;
+    // What is above the level without the growth.
+    const above = (time: number) => slow + (before ? other * before.speed(time) : 0) - level;
+    if (!(above(ends) + growth > 0) || above(at) > 0) return null;
+    const after = before ? before.after : 0;
+    let share = 0;
+    if (after !== null) share = (Math.max(0, level - slow - other * after) / growth) ** (1 / power);
+    else {
+      let high = 1;
+      for (let i = 0; i < HALVINGS; i++) {
+        const middle = (share + high) / 2;
+        if (above(at + middle * lasts) + growth * middle ** power < 0) share = middle;
+        else high = middle;
+      }
     }
-    const [slower, faster] = [speed(low), speed(high)];
-    const start = low + ((level - slower) / (faster - slower)) * (high - low);
-    const share = Math.max(1e-9, (start - at) / lasts);
-    const steep = (speed(start + INSTANT) - speed(start - INSTANT)) / (2 * INSTANT);
+    share = Math.max(1e-9, share);
+    const start = at + share * lasts;
+    const grows = share ** power;
+    const alters =
+      after === null ? (above(start + INSTANT) - above(start - INSTANT)) / (2 * INSTANT) : 0;
+    const steep = (growth * power * grows) / (share * lasts) + alters;
     if (!(steep > 0)) return null;
     // How the start moves with rest, drift, growth and what went before.
-    const gradient = [0, 1, share ** power, before?.speed(start) ?? 0].map((one) => -one / steep);
+    const gradient = [0, -1 / steep, -grows / steep, -(before?.speed(start) ?? 0) / steep];
     return {
       misfit: this.seenOwn + priors[2]! * rise.reached ** 2 - explained,
       volume: -solver.logDeterminant / 2 + (before ? Math.log(before.prior) / 2 : 0),
@@ -314,54 +327,65 @@ class Held {
 
 /** A few normal equations by Cholesky; what comes of them stands until the next ones. */
 class Solver {
-  coefficients: readonly number[] = [];
+  readonly coefficients = new Float64Array(MOST_COLUMNS);
   logDeterminant = 0;
-  private lower: number[][] = [];
+  private count = 0;
+  private readonly lower = new Float64Array(MOST_COLUMNS ** 2);
+  private readonly right = new Float64Array(MOST_COLUMNS);
+  private readonly half = new Float64Array(MOST_COLUMNS);
 
-  /**
-   * @param gram the lower triangle, row by row
-   * @returns the part of χ² that is explained; null where the columns tell nothing apart
-   */
-  solve(gram: readonly (readonly number[])[], right: readonly number[]): number | null {
-    const lower: number[][] = [];
-    this.lower = lower;
+  begin(): void {
+    this.count = 0;
+  }
+
+  /** One more equation: its right side, and its row of the lower triangle. */
+  row(right: number, ...row: number[]): void {
+    for (let j = 0; j <= this.count; j++) this.lower[this.count * MOST_COLUMNS + j] = row[j]!;
+    this.right[this.count] = right;
+    this.count += 1;
+  }
+
+  /** @returns the part of χ² that is explained; null where the columns tell nothing apart */
+  solve(): number | null {
+    const { lower, half, coefficients: x, count } = this;
     this.logDeterminant = 0;
-    for (const [i, row] of gram.entries()) {
-      const own: number[] = [];
-      lower.push(own);
-      for (let j = 0; j <= i; j++) {
-        let sum = row[j]!;
-        for (let k = 0; k < j; k++) sum -= own[k]! * lower[j]![k]!;
-        if (i !== j) own.push(sum / lower[j]![j]!);
-        else if (sum > 1e-12 * row[i]!) {
-          own.push(Math.sqrt(sum));
+    for (let i = 0, row = 0; i < count; i++, row += MOST_COLUMNS) {
+      for (let j = 0, other = 0; j <= i; j++, other += MOST_COLUMNS) {
+        let sum = lower[row + j]!;
+        const whole = sum;
+        for (let k = 0; k < j; k++) sum -= lower[row + k]! * lower[other + k]!;
+        if (i !== j) lower[row + j] = sum / lower[other + j]!;
+        else if (sum > 1e-12 * whole) {
+          lower[row + j] = Math.sqrt(sum);
           this.logDeterminant += Math.log(sum);
         } else return null;
       }
     }
-    const half = this.forward(right);
-    const x = [...half];
-    for (let i = x.length - 1; i >= 0; i--) {
-      for (let k = i + 1; k < x.length; k++) x[i]! -= lower[k]![i]! * x[k]!;
-      x[i]! /= lower[i]![i]!;
+    const explained = this.forward(this.right);
+    for (let i = count - 1; i >= 0; i--) {
+      let sum = half[i]!;
+      for (let k = i + 1; k < count; k++) sum -= lower[k * MOST_COLUMNS + i]! * x[k]!;
+      x[i] = sum / lower[i * MOST_COLUMNS + i]!;
     }
-    this.coefficients = x;
-    return half.reduce((sum, value) => sum + value ** 2, 0);
+    return explained;
   }
 
-  private forward(right: readonly number[]): number[] {
-    const half: number[] = [];
-    for (let i = 0; i < this.lower.length; i++) {
+  /** Into `half`; its square. */
+  private forward(right: ArrayLike<number>): number {
+    const { lower, half, count } = this;
+    let square = 0;
+    for (let i = 0, row = 0; i < count; i++, row += MOST_COLUMNS) {
       let sum = right[i]!;
-      for (let k = 0; k < i; k++) sum -= this.lower[i]![k]! * half[k]!;
-      half.push(sum / this.lower[i]![i]!);
+      for (let k = 0; k < i; k++) sum -= lower[row + k]! * half[k]!;
+      half[i] = sum / lower[row + i]!;
+      square += half[i]! ** 2;
     }
-    return half;
+    return square;
   }
 
   /** Variance of a weighted sum of the coefficients. */
   variance(weights: readonly number[]): number {
-    return this.forward(weights).reduce((sum, value) => sum + value ** 2, 0);
+    return this.forward(weights);
   }
 }
 

@@ -26,6 +26,8 @@ const known = new WeakMap<Motion, Map<number, MotionSampler>>();
 export class MotionSampler {
   private readonly places = new Map<BodyPoint, Map<number, Where | Absent>>();
   private readonly velocities = new Map<BodyPoint, Map<number, MovingPoint | null>>();
+  private readonly rough = new Map<BodyPoint, Map<number, MovingPoint | null>>();
+  private massPath: Path | null | undefined;
   private readonly lengths = new Map<string, LinkLength | Absent>();
 
   private constructor(
@@ -68,7 +70,12 @@ export class MotionSampler {
   /** Null when there are too few points around. */
   moving(point: BodyPoint, time: number): MovingPoint | null {
     return cached(this.velocities, point, time, () => {
-      if (point === MASS) return this.centreMoving(time);
+      if (point === MASS) {
+        const path = this.centrePath();
+        return path
+          ? movingAround(path, time, this.contact)
+          : this.centreMoving((landmark) => this.moving(landmark, time));
+      }
       const path = point === END ? endPath(this.motion, 'raw') : this.motion.raw[point];
       return path ? movingAround(path, time, this.contact, point === END) : null;
     });
@@ -76,12 +83,14 @@ export class MotionSampler {
 
   /**
    * The same by differences between neighbouring frames of a dense, prepared path; for finding where
-   * something is largest. Null where there is no such path.
+   * something is largest, and for a step of a few milliseconds. Null where there is no such path.
    */
   roughly(point: BodyPoint, time: number): MovingPoint | null {
-    const path = point === MASS ? null : this.path(point);
-    if (!path || !isDense(path)) return null;
-    return roughlyMoving(path, time, this.contact);
+    return cached(this.rough, point, time, () => {
+      if (point === MASS) return this.centreMoving((landmark) => this.roughly(landmark, time));
+      const path = this.path(point);
+      return path && isDense(path) ? roughlyMoving(path, time, this.contact) : null;
+    });
   }
 
   linkLength(near: BodyPoint, far: BodyPoint, time: number): LinkLength | Absent {
@@ -99,8 +108,14 @@ export class MotionSampler {
   }
 
   private centre(time: number): Where | Absent {
-    const parts = weighed((landmark) => this.place(landmark, time));
-    if (isAbsent(parts)) return parts;
+    let lacking: Absent | null = null;
+    const parts = weighed((landmark) => {
+      const found = this.place(landmark, time);
+      if (!isAbsent(found)) return found;
+      lacking ??= found;
+      return null;
+    });
+    if (!parts) return lacking!;
     return {
       at: total(parts, (one) => one.at),
       sigma: spread(parts, (one) => one.sigma),
@@ -108,11 +123,17 @@ export class MotionSampler {
     };
   }
 
-  private centreMoving(time: number): MovingPoint | null {
-    const parts = weighed(
-      (landmark) => this.moving(landmark, time) ?? missing(this.motion, landmark, time),
-    );
-    if (isAbsent(parts)) return null;
+  /** The path of the centre of mass; null unless it is dense, as its parts then are. */
+  private centrePath(): Path | null {
+    if (this.massPath !== undefined) return this.massPath;
+    const parts = weighed((landmark) => this.motion.raw[landmark] ?? null);
+    this.massPath = parts && summed(parts);
+    return this.massPath;
+  }
+
+  private centreMoving(of: (landmark: Landmark) => MovingPoint | null): MovingPoint | null {
+    const parts = weighed(of);
+    if (!parts) return null;
     return {
       at: total(parts, (one) => one.at),
       velocity: total(parts, (one) => one.velocity),
@@ -140,15 +161,48 @@ function cached<T>(
   return made;
 }
 
+/** Paths that go together, each with its weight, on the frames that all of them have. */
+function summed(parts: Weighed<Path>): Path | null {
+  const counts = new Map<number, number>();
+  for (const [, { frames }] of parts) {
+    for (const frame of frames) counts.set(frame, (counts.get(frame) ?? 0) + 1);
+  }
+  const [, first] = parts[0]!;
+  const kept = first.frames.flatMap((frame, i) => (counts.get(frame) === parts.length ? [i] : []));
+  const frames = kept.map((i) => first.frames[i]!);
+  if (frames.length < 2 || !isDense({ frames })) return null;
+  const along = first.along.map(() => frames.map(() => 0));
+  const variance = frames.map(() => 0);
+  const bias = frames.map(() => 0);
+  for (const [weight, path] of parts) {
+    let i = 0;
+    for (const [k, frame] of frames.entries()) {
+      while (path.frames[i]! < frame) i += 1;
+      along.forEach((sums, axis) => (sums[k]! += weight * path.along[axis]![i]!));
+      variance[k]! += (weight * path.sigma[i]!) ** 2;
+      bias[k] = Math.max(bias[k]!, path.bias[i]!);
+    }
+  }
+  return {
+    frames,
+    times: kept.map((i) => first.times[i]!),
+    along,
+    sigma: variance.map(Math.sqrt),
+    bias,
+    hangs: Math.max(...parts.map(([, { hangs }]) => hangs)),
+    isTracked: parts.some(([, { isTracked }]) => isTracked),
+  };
+}
+
 type Weighed<T> = readonly (readonly [number, T])[];
 
-/** What the centre of mass is made of, each with its weight; or what is missing. */
-function weighed<T extends object>(of: (landmark: Landmark) => T | Absent): Weighed<T> | Absent {
+/** What the centre of mass is made of, each with its weight; null when some of it is missing. */
+function weighed<T extends object>(of: (landmark: Landmark) => T | null): Weighed<T> | null {
   const parts: [number, T][] = [];
   for (const [landmark, weight] of CENTRE_WEIGHTS) {
     const part = of(landmark);
-    if (isAbsent(part)) return part;
-    parts.push([weight, part as T]);
+    if (!part) return null;
+    parts.push([weight, part]);
   }
   return parts;
 }

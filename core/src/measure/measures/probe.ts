@@ -147,7 +147,7 @@ export class MeasureProbe {
 
   /** Where a point is a little later (or earlier): on with the velocity it has. */
   private later(point: BodyPoint, when: Instant, at: readonly number[]): readonly number[] {
-    const moving = this.shown.moving(point, when.time);
+    const moving = this.shown.roughly(point, when.time) ?? this.shown.moving(point, when.time);
     if (moving) return at.map((value, i) => value + moving.velocity[i]! * when.shift);
     const root = point === END && this.shown.place(this.root, when.time);
     if (!root || isAbsent(root)) return at;
