@@ -17,10 +17,12 @@ import { speedOf, type Speed } from './linkSpeed';
 export function proposeStarts(motion: Motion, technique: Technique, contact: EventMark): Events {
   const { hips, trunk, arm } = startsOf(motion, technique, 'raw');
   const strays = isSeenByTracker(motion) ? TRACKED_START : 0;
+  const linkStart = (series: Series | null, doubt: number) =>
+    startOf(series, motion, contact.time, { doubt, isAlone: true });
   return {
-    ...named('hips', startOf(hips, motion, contact.time, pelvisDoubt(motion, technique))),
-    ...named('trunk', startOf(trunk, motion, contact.time, strays)),
-    ...named('arm', startOf(arm, motion, contact.time, Math.hypot(ARM_DOUBT, strays))),
+    ...named('hips', linkStart(hips, pelvisDoubt(motion, technique))),
+    ...named('trunk', linkStart(trunk, strays)),
+    ...named('arm', linkStart(arm, Math.hypot(ARM_DOUBT, strays))),
   };
 }
 
@@ -63,17 +65,23 @@ const BACK = { share: 0.05, sigmas: 3 };
 /** No series is exact: a share of the way that a rise goes. */
 const LEAST_NOISE = 1e-4;
 
-/** When a link starts: where its smoothed speed says, made exact by `changePoint`. */
+/**
+ * When a link starts: where its smoothed speed says, made exact by `changePoint`.
+ *
+ * @param until seconds
+ * @param doubt seconds, one standard deviation, added in quadrature
+ * @param isAlone whether it must be the only rise that is so high
+ */
 export function startOf(
   series: Series | null,
   motion: Motion,
   until: number,
-  doubt = 0,
+  { doubt = 0, isAlone = false } = {},
 ): EventMark | null {
   const hangs = hangsOf(motion);
   const speed = speedOf(series, until, hangs);
   if (!series || !speed) return null;
-  const about = onset(speed.times, speed.values, until, speed.noise);
+  const about = onset(speed.times, speed.values, until, speed.noise, isAlone);
   const rise = about === null ? null : riseAround(about, series, speed, hangs);
   const found = rise && changePoint(rise);
   if (!found) return null;
@@ -124,6 +132,12 @@ const LONGEST_LOAD = 0.6;
 /** Less than this is no load but a body standing still, metres and radians. */
 const LEAST = { m: 0.006, rad: 0.035 };
 
+/**
+ * A picture shows the sink or the turn back, not both, and the other may have begun before; seconds, on
+ * made-up strikes.
+ */
+const HALF_SEEN = 0.012;
+
 /** First departure before the hips: the pelvis sinks, or pelvis or trunk turn the other way. */
 export function proposeLoad(motion: Motion, hips: EventMark): EventMark | null {
   const back = (series: Series | null): Series | null =>
@@ -139,10 +153,12 @@ export function proposeLoad(motion: Motion, hips: EventMark): EventMark | null {
     const start = startOf(early, motion, hips.time);
     return start ? [start] : [];
   });
-  return found.reduce<EventMark | null>(
-    (first, one) => (first === null || one.time < first.time ? one : first),
+  const first = found.reduce<EventMark | null>(
+    (early, one) => (early === null || one.time < early.time ? one : early),
     null,
   );
+  if (!first || motion.view === '3d') return first;
+  return { ...first, sigma: Math.hypot(first.sigma, HALF_SEEN) };
 }
 
 function since(series: Series, from: number): Series {
