@@ -258,11 +258,17 @@ describe('contact', () => {
 
   it('has its end where the fist stands', () => {
     const motion = motionOf({ rightIndexKnuckle: fist(0.02), rightWrist: fist(0.02) });
-    const end = proposeEnd(motion, mark(0.6))!;
+    const end = proposeEnd(motion, techniqueById('cross'), mark(0.6))!;
     expect(end.time).toBeGreaterThan(0.605);
     expect(end.time).toBeLessThan(0.64);
     // From the front only what is across the way is seen.
-    expect(proposeEnd({ ...motion, view: 'front', axes: ['up', 'right'] }, mark(0.6))).toBeNull();
+    expect(
+      proposeEnd(
+        { ...motion, view: 'front', axes: ['up', 'right'] },
+        techniqueById('cross'),
+        mark(0.6),
+      ),
+    ).toBeNull();
   });
 });
 

@@ -280,7 +280,7 @@ describe('views', () => {
       side: ['speed.contact', 'reach', 'elbow.contact'],
       front: ['flare'],
       behind: ['flare'],
-      above: ['speed.contact', 'elbow.contact', 'flare', 'separation.growth'],
+      above: ['speed.contact', 'flare', 'separation.growth'],
     });
   });
 });

@@ -3,8 +3,10 @@ import { measure, type MeasuredStrike } from '@sinew/core/analysis/analyze';
 import { markOnFrame } from '@sinew/core/measure/events/events';
 import type { MeasureId } from '@sinew/core/measure/measures/allMeasures';
 import { halfWidth, isAbsent } from '@sinew/core/foundation/reading/reading';
+import type { View } from '@sinew/core/foundation/technique/techniques';
 import { nearestFrame } from '@sinew/core/observe/track/time';
 import type { TechniqueId } from '../fighter/forms';
+import { knownPicture } from '../fighter/picture';
 import { clean, type Recipe } from '../fighter/recipe';
 import { knownTrack, type Flaws } from '../fighter/track';
 import { truthOfStrike, type Truth } from '../fighter/truth';
@@ -29,6 +31,8 @@ export interface Setting {
   /** Contact marked on its frame, as a coach or a microphone would; else nothing is told. */
   readonly isContactKnown: boolean;
   readonly flaws?: Flaws;
+  /** Seen by one far camera from there, free of flaws; in space when not said. */
+  readonly view?: View;
   /** Whose body it is; the first family's when not said. */
   readonly family?: Family;
 }
@@ -56,17 +60,20 @@ function truthFor(recipe: Recipe): Truth {
 
 function strikeOnce(
   technique: TechniqueId,
-  { rate, noise, isContactKnown, flaws, family = FAMILIES[0]! }: Setting,
+  { rate, noise, isContactKnown, flaws, view, family = FAMILIES[0]! }: Setting,
   seed: number,
 ): { truth: Truth; analysis: MeasuredStrike } {
   const stance = seed % 2 === 0 ? 'southpaw' : 'orthodox';
   const recipe = family.of(clean(technique, { stance }), seed);
   const truth = truthFor(recipe);
-  const track = knownTrack(recipe, { rate, noise, seed, flaws });
-  const contact = markOnFrame(track.frameTimes, nearestFrame(track.frameTimes, recipe.contact));
+  const source = view
+    ? knownPicture(recipe, view, { rate, noise, seed })
+    : { track: knownTrack(recipe, { rate, noise, seed, flaws }) };
+  const { frameTimes } = source.track;
+  const contact = markOnFrame(frameTimes, nearestFrame(frameTimes, recipe.contact));
   const analysis = measure({
+    ...source,
     strike: { technique: truth.technique, side: truth.side, stance: recipe.stance },
-    track,
     marks: isContactKnown ? { contact } : {},
     body: BODY,
   });

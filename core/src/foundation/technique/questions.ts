@@ -1,5 +1,5 @@
 /** What a coach films for, and from where it can be seen: known before ten repetitions are wasted. */
-import { pathAxis, type Technique, type View } from './techniques';
+import type { Technique, View } from './techniques';
 
 /** Measured in this view, only by the coach's eye, or not at all. */
 export type Answer = 'measured' | 'by eye' | 'hidden';
@@ -47,21 +47,23 @@ export const QUESTIONS: readonly Question[] = [
     asks: 'How fast does it arrive?',
     readings: ['speed.contact'],
     rate: 120,
-    answer: (technique) => {
-      const axis = pathAxis(technique);
-      const within = (isSeen: boolean): Answer => (isSeen ? 'measured' : 'hidden');
+    answer: ({ along, pathViews }) => {
+      // From the side and from above the line to the target is seen in full; a way of its own may leave it.
+      const shown: readonly View[] = along === 'target' ? ['side', 'above'] : pathViews;
+      const within = (view: View): Answer => (shown.includes(view) ? 'measured' : 'hidden');
       return {
-        side: within(axis !== 'right'),
-        above: within(axis !== 'up'),
-        front: within(axis !== 'toward'),
-        behind: within(axis !== 'toward'),
+        side: within('side'),
+        above: within('above'),
+        front: within('front'),
+        behind: within('behind'),
       };
     },
     why: {
-      side: 'It comes around, toward the lens: its way is foreshortened.',
-      above: 'It rises toward the lens: its way is foreshortened.',
-      front: 'It comes straight at the lens: its way is foreshortened.',
-      behind: 'It goes straight away from the lens: its way is foreshortened.',
+      side: 'Part of its way goes toward the lens and is foreshortened; two cameras would show it.',
+      above:
+        'Part of its way rises toward the lens and is foreshortened; two cameras would show it.',
+      front: 'It comes at the lens: its way is foreshortened.',
+      behind: 'It goes away from the lens: its way is foreshortened.',
     },
     lensHeight: 0.75,
   },

@@ -39,6 +39,8 @@ export const techniqueSchema = z.object({
   chain: z.array(z.enum(CHAIN)),
   /** Single views in which the bend of the striking elbow or knee lies in the picture plane. */
   bendViews: z.array(z.enum(VIEWS)),
+  /** Single views that hardly shorten the way of a strike along its own path. */
+  pathViews: z.array(z.enum(VIEWS)),
 });
 
 export type Technique = z.infer<typeof techniqueSchema>;
@@ -50,7 +52,9 @@ const PUNCH = {
   along: 'target',
   hipsLead: true,
   chain: ['feet', 'knees', 'pelvis', 'trunk', 'shoulder', 'elbow', 'fist'],
-  bendViews: ['side', 'above'],
+  // Seen from above the elbow hangs below the line from shoulder to fist, and looks straight.
+  bendViews: ['side'],
+  pathViews: [],
 } satisfies Partial<Technique>;
 const STRAIGHT = { ...PUNCH, family: 'straight' } satisfies Partial<Technique>;
 const HOOK = {
@@ -58,6 +62,7 @@ const HOOK = {
   family: 'hook',
   along: 'path',
   bendViews: ['above'],
+  pathViews: ['above'],
 } satisfies Partial<Technique>;
 const UPPERCUT = {
   ...PUNCH,
@@ -113,6 +118,7 @@ export const TECHNIQUES: readonly Technique[] = z.array(techniqueSchema).parse([
     start: 'thrust',
     along: 'path',
     chain: ['feet', 'knees', 'pelvis', 'thigh'],
+    pathViews: ['side'],
   },
 ] satisfies Technique[]);
 

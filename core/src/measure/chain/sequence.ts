@@ -40,9 +40,15 @@ export function startSteps(events: Events, { family, end }: Technique): Step[] {
 /** Half-width of the stretch around a peak to which a parabola is fitted, seconds. */
 const AROUND = 0.03;
 
-/** When each link turns fastest before contact, in the order of the chain. */
+/**
+ * When each link turns fastest before contact, in the order of the chain; in a picture only pelvis and trunk,
+ * as limbs turn out of it.
+ */
 export function peakSteps(motion: Motion, technique: Technique, contact: EventMark): Step[] {
-  return turningOf(motion, technique, 'raw').flatMap(([link, series]) => {
+  const links = turningOf(motion, technique, 'raw').filter(
+    ([link]) => motion.view === '3d' || link === 'pelvis' || link === 'trunk',
+  );
+  return links.flatMap(([link, series]) => {
     const speed = speedOf(series, contact.time);
     if (!speed) return [];
     const { times, values, noise } = speed;

@@ -11,7 +11,7 @@ import { derivative } from '../../foundation/signal/derivative';
 import { lowerBound } from '../../foundation/signal/interpolate';
 import { localFit } from '../../foundation/signal/localFit';
 import { resampleEvenly } from '../../foundation/signal/resample';
-import type { Technique } from '../../foundation/technique/techniques';
+import { pathAxis, type Technique } from '../../foundation/technique/techniques';
 import { markAt, type EventMark } from './events';
 import { isDense } from '../../reconstruct/motion/prepare';
 
@@ -227,6 +227,8 @@ function misfitOf(way: Way, contact: number, stop: number, frame: number): numbe
 const LONGEST_FOLLOW = 0.34;
 /** Samples either side over which the speed behind contact is taken; one where two last too long. */
 const HALF = 2;
+/** How unsure the stop is in a picture, frames: the part of the way that is not seen may last longer. */
+const HALF_FLAT = 3;
 /** Seconds within which a hand that snaps back has stopped and turned. */
 const TURNS = 0.01;
 /** At this share of its speed before contact the end has stopped. */
@@ -238,10 +240,17 @@ const STOPPED = 0.05;
  * @returns null when it never does within a third of a second, the path is not dense, or the view does not show
  *   the way to the target
  */
-export function proposeEnd(motion: Motion, contact: EventMark): EventMark | null {
+export function proposeEnd(
+  motion: Motion,
+  technique: Technique,
+  contact: EventMark,
+): EventMark | null {
   const path = endPath(motion, 'raw');
   // From the front and from behind the way into the target is not seen, only what is across it.
-  if (!path || !isDense(path) || !motion.axes.includes('toward')) return null;
+  const isShown = (['toward', pathAxis(technique)] as const).every((axis) =>
+    motion.axes.includes(axis),
+  );
+  if (!path || !isDense(path) || !isShown) return null;
   const before = window(path, contact.time - 0.02, contact.time);
   if (before.length < 2) return null;
   const place = (i: number) =>
@@ -261,7 +270,8 @@ export function proposeEnd(motion: Motion, contact: EventMark): EventMark | null
     if (speed > STOPPED * arriving) continue;
     const time = path.times[after[k]!]!;
     const frame = time - path.times[after[k]! - 1]!;
-    if (k > half) return markAt(motion.frameTimes, time, HALF * frame, motion.source);
+    const frames = motion.view === '3d' ? HALF : HALF_FLAT;
+    if (k > half) return markAt(motion.frameTimes, time, frames * frame, motion.source);
     // It has stopped before it could first be looked at: anywhere from contact to then.
     const middle = (contact.time + time) / 2;
     const sigma = Math.hypot((time - contact.time) / Math.sqrt(12), frame);
@@ -299,6 +309,8 @@ const SLOWED = 0.1;
  * The striking end is back: the first time after the end that it is within 10 cm of its guard and
  * has all but stopped; or, if it never gets that near, where it is slowest after its way home. A hand
  * is home when it is back on the body that carries it; a foot when it is back on the floor.
+ *
+ * @returns null, too, where the view does not show the whole way home: a hand's from the side, a foot's from above
  */
 export function proposeHome(
   motion: Motion,
@@ -308,7 +320,7 @@ export function proposeHome(
 ): EventMark | null {
   if (motion.axes.length === 0 || !motion.metric) return null;
   const away =
-    (technique.family === 'kick' ? null : armOf(motion, 'raw')) ?? fromGuard(motion, ready);
+    technique.family === 'kick' ? fromGuard(motion, ready) : armOf(motion, technique, 'raw');
   if (!away || !isDense(away)) return null;
   const even = resampleEvenly(away.times, away.values);
   const distance = lowpass(even.values, COARSE, even.rate);
@@ -333,10 +345,10 @@ export function proposeHome(
     : markAt(motion.frameTimes, times[slowest]!, Math.hypot(4 * step, tracked), motion.source);
 }
 
-/** How far the end is from where it was at ready, in the picture or in space. */
+/** How far a foot is from where it was at ready, in the picture or in space. */
 function fromGuard(motion: Motion, ready: EventMark): Series | null {
   const path = endPath(motion, 'raw');
-  if (!path) return null;
+  if (!path || !motion.axes.includes('up')) return null;
   const at = Math.min(lowerBound(path.times, ready.time), path.times.length - 1);
   const values = path.times.map((_, i) =>
     Math.hypot(...path.along.map((axis) => axis[i]! - axis[at]!)),

@@ -28,8 +28,8 @@ export function proposeEvents(
   const starts = { ...(isTimed(motion) && proposeStarts(motion, technique, contact)), ...marks };
   const first = earliest(starts.hips, starts.trunk, starts.arm);
   const load = marks.load ?? (first ? proposeLoad(motion, first) : null);
-  const ready = marks.ready ?? readyBefore(motion, load ?? first ?? undefined);
-  const end = marks.end ?? proposeEnd(motion, contact);
+  const ready = marks.ready ?? readyBefore(motion, load, first);
+  const end = marks.end ?? proposeEnd(motion, technique, contact);
   const home = marks.home ?? (ready && end && proposeHome(motion, technique, ready, end));
   const feet =
     isTimed(motion) &&
@@ -49,9 +49,18 @@ function earliest(...marks: (EventMark | undefined)[]): EventMark | undefined {
   return marks.flatMap((mark) => (mark ? [mark] : [])).sort((a, b) => a.time - b.time)[0];
 }
 
-function readyBefore(motion: Motion, moving: EventMark | undefined): EventMark | null {
+/** A picture may not show the load: it can be this long before the first start, seconds. */
+const UNSEEN_LOAD = 0.25;
+
+function readyBefore(
+  motion: Motion,
+  load: EventMark | null,
+  start: EventMark | undefined,
+): EventMark | null {
+  const moving = load ?? start;
   const first = motion.frameTimes[0];
   if (!moving || first === undefined) return null;
-  const time = Math.max(first, moving.time - READY);
+  const unseen = load || motion.view === '3d' ? 0 : UNSEEN_LOAD;
+  const time = Math.max(first, moving.time - unseen - READY);
   return markAt(motion.frameTimes, time, READY / 4, motion.source);
 }

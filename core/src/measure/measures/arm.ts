@@ -12,7 +12,7 @@ import {
 } from '../../foundation/geometry/vector';
 import { absent } from '../../foundation/reading/reading';
 import type { Technique } from '../../foundation/technique/techniques';
-import { viewWords } from './context';
+import { filmFrom, viewWords } from './context';
 import { MissingInput, type Instant, type MeasureProbe } from './probe';
 import type { Measure } from './run';
 
@@ -33,7 +33,8 @@ const BEND = {
 
 /** Inner angle of the striking elbow or knee; π = straight. */
 function bend(probe: MeasureProbe, when: Instant): number {
-  requireBendView(probe);
+  const joint = isKick(probe.strike.technique) ? 'knee' : 'elbow';
+  requireBendView(probe, `the ${joint}'s bend`);
   const parts = isKick(probe.strike.technique)
     ? (['Hip', 'Knee', 'Ankle'] as const)
     : (['Shoulder', 'Elbow', 'Wrist'] as const);
@@ -41,20 +42,19 @@ function bend(probe: MeasureProbe, when: Instant): number {
   return angleAt(near!, middle!, far!);
 }
 
-/** The bend must lie in the picture plane, which depends on the technique. */
-function requireBendView({ motion, strike: { technique } }: MeasureProbe): void {
+/**
+ * The limb must lie in the picture plane, which depends on the technique.
+ *
+ * @param what is to be seen
+ */
+function requireBendView({ motion, strike: { technique } }: MeasureProbe, what: string): void {
   if (motion.view === '3d') return;
   const { bendViews, name } = technique;
-  const joint = isKick(technique) ? 'knee' : 'elbow';
   if (!bendViews.includes(motion.view)) {
-    const advice =
-      bendViews.length > 0
-        ? `film from ${bendViews.map(viewWords).join(' or ')}`
-        : 'two cameras would';
     throw new MissingInput(
       absent(
-        `A view from ${viewWords(motion.view)} cannot show the ${joint}'s bend in a ` +
-          `${name.toLowerCase()}; ${advice}.`,
+        `A view from ${viewWords(motion.view)} cannot show ${what} in a ` +
+          `${name.toLowerCase()}; ${filmFrom(bendViews)}.`,
       ),
     );
   }
@@ -87,14 +87,18 @@ function links(
       ];
 }
 
+/** The hip goes after the leg, out of the picture: σ of the share of its reach, on made-up kicks. */
+const HIP_FOLLOWS = 0.02;
+
 /**
  * Root of the limb to striking end at contact ÷ full extension: the sum of the links, each as long
  * as it is seen in this strike. Needs no scale.
  */
 function reach(probe: MeasureProbe): number {
+  requireBendView(probe, 'how much of the reach is used');
   if (probe.motion.view === 'above') {
     throw new MissingInput(
-      absent('From above, links that hang look short, and so does full reach; film from the side.'),
+      absent('From above, links that hang look short, and so does full reach; two cameras would.'),
     );
   }
   const when = probe.event('contact');
@@ -199,6 +203,8 @@ export const ARM = [
     id: 'reach',
     name: 'Reach used',
     of: isLong,
+    doubt: ({ motion, strike }) =>
+      motion.view !== '3d' && isKick(strike.technique) ? HIP_FOLLOWS : 0,
     value: reach,
   },
   {

@@ -1,5 +1,6 @@
 /** Where the body's weight is: how far it sinks, how it is spread, whether it stays over the feet. */
 import { extrapolated, marginOf, onFloor } from '../../foundation/body/balance';
+import { CENTRE_WEIGHTS } from '../../foundation/body/centre';
 import { midpoint, minus, type Vector } from '../../foundation/geometry/vector';
 import { absent } from '../../foundation/reading/reading';
 import { MissingInput, type Instant, type MeasureProbe } from './probe';
@@ -7,12 +8,24 @@ import type { Measure } from './run';
 
 const LEVEL = { needs: 'up', shows: 'the level of the body', isMetric: true } as const;
 
-/** Centre of mass in space; in a picture the middle of the hips, the nearest point it shows. */
+/** Centre of mass; where a picture does not show the whole body the middle of the hips, the nearest to it. */
 export function centre(probe: MeasureProbe, when: Instant): Vector {
-  return probe.motion.view === '3d'
-    ? probe.at('mass', when)
-    : probe.middle('leftHip', 'rightHip', when);
+  return isWhole(probe) ? probe.at('mass', when) : probe.middle('leftHip', 'rightHip', when);
 }
+
+const isWhole = ({ motion }: MeasureProbe) =>
+  motion.view === '3d' || WHOLE.every((landmark) => motion.paths[landmark]);
+
+const WHOLE = [...CENTRE_WEIGHTS.keys()];
+
+/**
+ * How far the hips' own sinking is off that of the centre of mass, metres, and their place between the feet,
+ * as a share of the stance; one standard deviation, on made-up strikes.
+ */
+const HIPS_STRAY = { level: 0.006, split: 0.05 } as const;
+
+const strays = (what: keyof typeof HIPS_STRAY) => (probe: MeasureProbe) =>
+  isWhole(probe) ? 0 : HIPS_STRAY[what];
 
 /** A strike that goes without a load is looked at from this long before its hips, seconds. */
 const BEFORE_HIPS = 0.25;
@@ -103,12 +116,20 @@ const STANDING = {
 } as const;
 
 export const BALANCE = [
-  { ...LEVEL, unit: 'm', id: 'sink', name: 'Sink in the load', value: sink },
+  {
+    ...LEVEL,
+    unit: 'm',
+    id: 'sink',
+    name: 'Sink in the load',
+    doubt: strays('level'),
+    value: sink,
+  },
   {
     ...LEVEL,
     unit: 'ratio',
     id: 'sink.height',
     name: 'Sink ÷ height',
+    doubt: (probe) => strays('level')(probe) / heightOf(probe),
     value: (probe) => sink(probe) / heightOf(probe),
   },
   {
@@ -116,6 +137,7 @@ export const BALANCE = [
     unit: 'm',
     id: 'rise',
     name: 'Rise from hips’ start to contact',
+    doubt: strays('level'),
     value: (probe) =>
       centre(probe, probe.event('contact'))[1]! - centre(probe, probe.event('hips'))[1]!,
   },
@@ -124,6 +146,7 @@ export const BALANCE = [
     unit: 'ratio',
     id: 'drop.height',
     name: 'Drop from hips’ start to contact ÷ height',
+    doubt: (probe) => strays('level')(probe) / heightOf(probe),
     value: (probe) =>
       (centre(probe, working(probe))[1]! - centre(probe, probe.event('contact'))[1]!) /
       heightOf(probe),
@@ -142,11 +165,12 @@ export const BALANCE = [
   },
   {
     unit: 'ratio',
-    needs: 'toward',
+    needs: 'ground',
     shows: 'the weight between the feet',
     isMetric: false,
     id: 'split',
     name: 'Weight on the rear foot (static estimate)',
+    doubt: strays('split'),
     value: split,
   },
   {

@@ -4,6 +4,7 @@ import { VIEW_AXES, type Axis } from '../../reconstruct/calibration/calibration'
 import type { Motion } from '../../reconstruct/motion/motion';
 import { absent, type Absent } from '../../foundation/reading/reading';
 import type { Strike } from '../../foundation/technique/strike';
+import type { View } from '../../foundation/technique/techniques';
 
 /** All a measure may look at. `motion` may hold no point yet. */
 export interface MeasureContext {
@@ -97,6 +98,10 @@ const NEEDED: Record<Needs, { readonly axes: readonly Axis[]; readonly advice: s
   upright: { axes: ['up', 'right'], advice: 'film from the front or from behind' },
   space: { axes: ['toward', 'up', 'right'], advice: 'two cameras would' },
 };
+
+/** What would show it, when some single views do. */
+export const filmFrom = (views: readonly View[]): string =>
+  views.length > 0 ? `film from ${views.map(viewWords).join(' or ')}` : 'two cameras would';
 
 export function viewWords(view: Motion['view']): string {
   return {

@@ -75,9 +75,12 @@ function sourceOf({ events }: ProbeTrace) {
 
 /** A single picture shows links in projection: see `Motion.planeSigma`. */
 function outOfPlane({ unit, isBend }: Measure, { planeSigma }: Motion, value: number): number {
-  if (isBend) return planeSigma;
+  if (isBend) return planeSigma === 0 ? 0 : TILTED;
   return unit === 'rad' || unit === 's' ? 0 : planeSigma * Math.abs(value);
 }
+
+/** A link that should lie in the picture points a little out of it; radians, on made-up hooks to the body. */
+const TILTED = 0.05;
 
 interface Together<Id extends string> {
   readonly value: Readonly<Record<Id, number>>;

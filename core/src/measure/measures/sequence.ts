@@ -1,7 +1,7 @@
 /** How well the chain keeps its order, as one number: 1 = from the ground outwards, 0 = reversed. */
 import { orderOf, peakSteps, startSteps, type Step } from '../chain/sequence';
 import { absent, isAbsent, reading, type Measured } from '../../foundation/reading/reading';
-import { eventOf, type MeasureContext } from './context';
+import { eventOf, motionShowing, type MeasureContext } from './context';
 
 /** A tie counts half, give or take a half: σ of a value equally likely anywhere from 0 to 1. */
 const TIE_SIGMA = 1 / Math.sqrt(12);
@@ -28,6 +28,8 @@ export const SEQUENCE = {
   'sequence.peak': {
     name: 'Links peak in order',
     measured: (context: MeasureContext): Measured => {
+      const shown = motionShowing(context, { needs: 'space', name: 'how fast every link turns' });
+      if (isAbsent(shown)) return shown;
       const contact = eventOf(context, 'contact');
       if (isAbsent(contact)) return contact;
       const { motion, strike } = context;

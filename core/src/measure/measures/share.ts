@@ -54,8 +54,18 @@ function chainOf(probe: MeasureProbe, when: Instant): Chain {
   };
 }
 
-/** Why there can be no shares at all, or null. */
+/**
+ * Why there can be no shares at all, or null. From above, limbs that also rise and fall look shorter than they
+ * are: a straight's and a hook's hardly do.
+ */
 function unseen(context: MeasureContext): Absent | null {
+  const { technique } = context.strike;
+  const isFlat = technique.family === 'straight' || technique.family === 'hook';
+  if (context.motion.view === 'above' && !isFlat) {
+    return absent(
+      `A view from above cannot show what each link adds to a ${technique.name.toLowerCase()}; two cameras would.`,
+    );
+  }
   const motion = motionShowing(context, { needs: 'ground', name: 'what each link adds' });
   if (isAbsent(motion)) return motion;
   return motion.metric ? null : absent('Set the scale from a known length.');
@@ -90,7 +100,10 @@ const NODES = 4;
  * the strike's direction, metres; together its travel.
  */
 export function travels(context: MeasureContext): Shares | Absent {
-  const lacking = unseen(context);
+  const isBowed = context.motion.view === 'above' && context.strike.technique.family === 'hook';
+  const lacking = isBowed
+    ? absent('A view from above does not show the whole way of a hook; two cameras would.')
+    : unseen(context);
   if (lacking) return lacking;
   const whole = runTogether(context, (probe) => {
     const [from, to] = [probe.event('trunk'), probe.event('contact')];
@@ -173,8 +186,8 @@ export function portions(context: MeasureContext): Readonly<Record<PortionId, Me
   const all = (what: (id: PortionId) => Measured) =>
     Object.fromEntries(ids.map((id) => [id, what(id)])) as Record<PortionId, Measured>;
   const { motion, strike } = context;
-  const lacking = motionShowing(context, { needs: 'ground', name: 'what each link adds' });
-  if (isAbsent(lacking)) return all(() => lacking);
+  const lacking = unseen(context);
+  if (lacking) return all(() => lacking);
   const isShown = (id: PortionId) =>
     id === 'portion.rise' ? motion.axes.includes('up') : id === 'portion.step' || hasTrunk;
   const hasTrunk = strike.technique.chain.includes('trunk');
