@@ -66,8 +66,18 @@ function frameBefore(probe: MeasureProbe): number {
   return contact.frame - (path?.frames.includes(contact.frame) ? 2 : 0);
 }
 
+/** Contact less sure than this does not tell how fast it was then: a strike stops sooner; seconds. */
+const SURE_CONTACT = 0.025;
+
 /** Speed along the strike's direction at contact. */
 function contactSpeed(probe: MeasureProbe): number {
+  const contact = probe.context.events.contact;
+  if (contact && contact.sigma > SURE_CONTACT) {
+    const within = Math.round(1000 * 1.96 * contact.sigma);
+    throw new MissingInput(
+      absent(`Contact is known to ± ${within} ms only; mark it to tell the speed there.`),
+    );
+  }
   const along = direction(probe);
   const velocity = endVelocity(probe, probe.event('contact'));
   return isAimed(probe.strike.technique) ? dot(velocity, along) : length(velocity);
