@@ -31,15 +31,68 @@ const BEND = {
   isBend: true,
 } as const;
 
-/** Inner angle of the striking elbow or knee; π = straight. */
-function bend(probe: MeasureProbe, when: Instant): number {
-  const joint = isKick(probe.strike.technique) ? 'knee' : 'elbow';
-  requireBendView(probe, `the ${joint}'s bend`);
+/** Seconds before an instant in which the joint is seen bent, and looks in them. */
+const BENDS_WITHIN = 0.15;
+const LOOKS = 12;
+/** Sine of a bend from which on it shows about which axis the joint bends. */
+const BENT = 0.3;
+
+/**
+ * The axis about which the striking elbow or knee bends, as it lies at an instant: where the joint is bent it is
+ * square to both links; on from there it turns with the upper one.
+ *
+ * @returns null when the joint is not seen bent before
+ */
+function hinge(probe: MeasureProbe, when: Instant): Vector | null {
+  let axis: Vector | null = null;
+  for (let k = 0; k <= LOOKS; k++) {
+    const time = when.time - BENDS_WITHIN * (1 - k / LOOKS);
+    const links = linksAt(probe, {
+      label: `hinge ${time.toFixed(5)}`,
+      event: null,
+      time,
+      shift: 0,
+    });
+    if (!links) continue;
+    const [upper, lower] = links;
+    const across = cross(upper, lower);
+    const isBent: boolean = length(across) > BENT && (axis === null || dot(axis, across) > 0);
+    const next: Vector | null = isBent
+      ? across
+      : axis && minus(axis, scaled(upper, dot(axis, upper)));
+    axis = next && scaled(next, 1 / length(next));
+  }
+  return axis;
+}
+
+/** Directions of the links on either side of the joint; null where they are not seen. */
+function linksAt(probe: MeasureProbe, when: Instant): readonly [Vector, Vector] | null {
+  try {
+    const [near, middle, far] = joint(probe, when);
+    const unit = (v: Vector) => scaled(v, 1 / length(v));
+    return [unit(minus(middle, near)), unit(minus(far, middle))];
+  } catch (error) {
+    if (error instanceof MissingInput) return null;
+    throw error;
+  }
+}
+
+function joint(probe: MeasureProbe, when: Instant): readonly [Vector, Vector, Vector] {
   const parts = isKick(probe.strike.technique)
     ? (['Hip', 'Knee', 'Ankle'] as const)
     : (['Shoulder', 'Elbow', 'Wrist'] as const);
   const [near, middle, far] = parts.map((part) => probe.at(probe.own(part), when));
-  return angleAt(near!, middle!, far!);
+  return [near!, middle!, far!];
+}
+
+/** Inner angle of the striking elbow or knee; π = straight, more = past straight. */
+function bend(probe: MeasureProbe, when: Instant): number {
+  requireBendView(probe, `the ${isKick(probe.strike.technique) ? 'knee' : 'elbow'}'s bend`);
+  const [near, middle, far] = joint(probe, when);
+  const axis = probe.once(`hinge ${when.label}`, (measured) => hinge(measured, when));
+  if (!axis) return angleAt(near, middle, far);
+  const [upper, lower] = [minus(middle, near), minus(far, middle)];
+  return Math.PI - Math.atan2(dot(cross(upper, lower), axis), dot(upper, lower));
 }
 
 /**

@@ -58,8 +58,9 @@ export interface ProbeTrace {
   readonly labels: Map<string, number>;
   readonly events: Map<AnyEvent, EventMark>;
   readonly frames: Set<number>;
-  /** Instants found by searching; later looks take them as they are. */
+  /** Instants found by searching, and what else was worked out once; later looks take them as they are. */
   readonly found: Map<string, Instant>;
+  readonly once: Map<string, unknown>;
 }
 
 export function emptyTrace(): ProbeTrace {
@@ -69,6 +70,7 @@ export function emptyTrace(): ProbeTrace {
     events: new Map(),
     frames: new Set(),
     found: new Map(),
+    once: new Map(),
   };
 }
 
@@ -239,6 +241,13 @@ export class MeasureProbe {
     if (best === null) throw this.lacks(needs, from.time);
     this.trace.found.set(name, best.when);
     return best.when;
+  }
+
+  /** Something worked out from what was measured, whatever a later look has nudged. */
+  once<T>(name: string, of: (measured: MeasureProbe) => T): T {
+    const { once } = this.trace;
+    if (!once.has(name)) once.set(name, of(new MeasureProbe(this.context, emptyTrace())));
+    return once.get(name) as T;
   }
 
   private requireSeen(stops: readonly number[], needs: BodyPoint, longest: number): void {
