@@ -103,6 +103,11 @@ for (const [name, checkout] of Object.entries(builds)) {
       get(`/api/students/${ids[5]}/ledger?as=csv`),
     );
     await beside(name, server, 'a set judged', () => get('/api/strikes/clip-4-4-0/set'));
+    // Backed up first, as every gym is before another takes its place.
+    await beside(name, server, 'a backup made and its file taken in', async () => {
+      const answer = await fetch(`${server.url}/api/gym`, { method: 'PUT', body: zip });
+      if (!answer.ok) console.log(`${name}: not taken in: ${await answer.text()}`);
+    });
     console.log(
       `${name}: memory ${Math.round(memory / 1e6)} MB at the start, ${Math.round(server.memory() / 1e6)} MB at the end`,
     );
