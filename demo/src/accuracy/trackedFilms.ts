@@ -6,6 +6,8 @@ import type { Look } from '@sinew/fighters/film/clips';
 import { CAMERAS, type Camera } from '@sinew/fighters/film/camera';
 
 export interface TriedFilm {
+  /** Of the file that its search is kept in. */
+  readonly id: string;
   readonly name: string;
   readonly recipe: Recipe;
   readonly view: View;
@@ -43,6 +45,7 @@ const PALE: Look = {
 };
 
 const USUAL: TriedFilm = {
+  id: 'usual',
   name: 'the usual: a cross from the side, standard',
   recipe: clean('cross'),
   view: 'side',
@@ -58,24 +61,25 @@ const far = (camera: Camera, times: number): Camera => ({
 
 export const TRIED_FILMS: readonly TriedFilm[] = [
   USUAL,
-  { ...USUAL, name: 'quick', model: 'quick' },
-  { ...USUAL, name: 'fine', model: 'fine' },
-  { ...USUAL, name: 'from the front', view: 'front', camera: CAMERAS.front },
-  { ...USUAL, name: 'from behind', view: 'behind', camera: CAMERAS.behind },
-  { ...USUAL, name: 'stout', look: { ...LIGHT, girth: 1.3 } },
-  { ...USUAL, name: 'slight', look: { ...LIGHT, girth: 0.8 } },
-  { ...USUAL, name: 'dark skin, dark clothes', look: DARK },
-  { ...USUAL, name: 'pale skin, pale clothes', look: PALE },
-  { ...USUAL, name: 'half as large in the picture', camera: far(CAMERAS.side, 2) },
-  { ...USUAL, name: 'badly compressed (CRF 38)', crf: 38 },
-  { ...USUAL, name: 'motion blur, shutter 1/125 s', exposure: 1 / 125 },
+  { ...USUAL, id: 'quick', name: 'quick', model: 'quick' },
+  { ...USUAL, id: 'fine', name: 'fine', model: 'fine' },
+  { ...USUAL, id: 'front', name: 'from the front', view: 'front', camera: CAMERAS.front },
+  { ...USUAL, id: 'behind', name: 'from behind', view: 'behind', camera: CAMERAS.behind },
+  { ...USUAL, id: 'stout', name: 'stout', look: { ...LIGHT, girth: 1.3 } },
+  { ...USUAL, id: 'slight', name: 'slight', look: { ...LIGHT, girth: 0.8 } },
+  { ...USUAL, id: 'dark', name: 'dark skin, dark clothes', look: DARK },
+  { ...USUAL, id: 'pale', name: 'pale skin, pale clothes', look: PALE },
+  { ...USUAL, id: 'small', name: 'half as large in the picture', camera: far(CAMERAS.side, 2) },
+  { ...USUAL, id: 'compressed', name: 'badly compressed (CRF 38)', crf: 38 },
+  { ...USUAL, id: 'blurred', name: 'motion blur, shutter 1/125 s', exposure: 1 / 125 },
   {
     ...USUAL,
+    id: 'lead-hook',
     name: 'lead hook from the front',
     recipe: clean('lead-hook'),
     view: 'front',
     camera: CAMERAS.front,
   },
-  { ...USUAL, name: 'front kick', recipe: clean('front-kick') },
-  { ...USUAL, name: 'jammed cross', recipe: clean('cross', { reach: 0.6 }) },
+  { ...USUAL, id: 'front-kick', name: 'front kick', recipe: clean('front-kick') },
+  { ...USUAL, id: 'jammed', name: 'jammed cross', recipe: clean('cross', { reach: 0.6 }) },
 ];

@@ -24,8 +24,15 @@ import { project } from '@sinew/fighters/film/camera';
 import { filmMaker } from '../render/film';
 import { heldAgainst, type Trial } from '@sinew/fighters/trials/measured';
 import { quantile, table } from './table';
+import { searchOf } from './searches';
 import { trackerBrowser, type TrackerBrowser } from './tracked';
 import { TRIED_FILMS, TRIED_RATE, type TriedFilm } from './trackedFilms';
+
+/** Made only when a film has to be gone through. */
+interface Makers {
+  readonly films: () => ReturnType<typeof filmMaker>;
+  readonly browser: () => Promise<TrackerBrowser>;
+}
 
 const NOTHING = { placed: [], corrections: [] };
 
@@ -43,13 +50,20 @@ function tracked(detections: readonly PoseDetection[], times: readonly number[])
   return trackFrom(cleanDetections(detections, times), NOTHING, 720);
 }
 
-async function tryFilm(film: TriedFilm, path: string, browser: TrackerBrowser): Promise<Tried> {
+/** Renders a film and goes through it. */
+async function searched(film: TriedFilm, { films, browser }: Makers) {
+  const { recipe, camera, look, view, crf, exposure } = film;
+  const path = join(scratchFolder('tracked'), 'film.mp4');
+  const times = frameTimesOf(recipe, TRIED_RATE);
+  const subject = { file: '', student: '', view, rate: TRIED_RATE, recipe, look, camera };
+  const make = await films();
+  await make({ path, rate: TRIED_RATE, times, subject, crf, exposure });
+  return (await browser()).track(path, film.model);
+}
+
+async function tryFilm(film: TriedFilm, makers: Makers): Promise<Tried> {
   const { recipe, camera, view } = film;
-  const seen = await browser.track(path, film.model);
-  const detections = seen.detections.map(([frame, values]) => ({
-    frame,
-    values: Float32Array.from(values),
-  }));
+  const detections = await searchOf(film.id, () => searched(film, makers));
   const times = frameTimesOf(recipe, TRIED_RATE);
   const tracking = tracked(detections, times);
   const pose = mover(recipe);
@@ -188,19 +202,15 @@ function inOneFilm(all: readonly Tried[]): Group {
   };
 }
 
-async function inTwoFilms(take: DemoTake, browser: TrackerBrowser): Promise<Group['trials']> {
+async function inTwoFilms(take: DemoTake, { browser }: Makers): Promise<Group['trials']> {
   const pictures = await Promise.all(
     take.films.map(async (film, index) => {
       const path = fileURLToPath(new URL(`../../clips/${film.file}`, import.meta.url));
-      const kept = detectionsIn(film.file);
       const count = Math.floor((take.duration - film.starts) * film.rate);
       const times = Array.from({ length: count }, (_, i) => i / film.rate);
       const detections =
-        kept ??
-        (await browser.track(path, 'standard')).detections.map(([frame, values]) => ({
-          frame,
-          values: Float32Array.from(values),
-        }));
+        detectionsIn(film.file) ??
+        (await searchOf(film.file, async () => (await browser()).track(path, 'standard')));
       return {
         track: tracked(detections, times).track,
         calibration: {
@@ -251,25 +261,22 @@ function judged(all: readonly Tried[]): string {
 }
 
 export async function trackedSection(): Promise<string> {
-  const film = await filmMaker();
-  const browser = await trackerBrowser();
+  const opened: { films?: ReturnType<Makers['films']>; browser?: Promise<TrackerBrowser> } = {};
+  const makers: Makers = {
+    films: () => (opened.films ??= filmMaker()),
+    browser: () => (opened.browser ??= trackerBrowser()),
+  };
   try {
-    const folder = scratchFolder('tracked');
     const all: Tried[] = [];
-    for (const [index, tried] of TRIED_FILMS.entries()) {
-      const path = join(folder, `${index}.mp4`);
-      const times = frameTimesOf(tried.recipe, TRIED_RATE);
-      const { camera, look, recipe, view, crf, exposure } = tried;
-      const subject = { file: '', student: '', view, rate: TRIED_RATE, recipe, look, camera };
-      await film({ path, rate: TRIED_RATE, times, subject, crf, exposure });
-      all.push(await tryFilm(tried, path, browser));
+    for (const tried of TRIED_FILMS) {
+      all.push(await tryFilm(tried, makers));
       console.error(`tracked: ${tried.name}`);
     }
     const joined: Trial[] = [];
-    for (const take of DEMO_TAKES) joined.push(...(await inTwoFilms(take, browser)));
+    for (const take of DEMO_TAKES) joined.push(...(await inTwoFilms(take, makers)));
     return section(all, [inOneFilm(all), { name: 'two films', trials: joined, missed: [] }]);
   } finally {
-    await browser.close();
+    await (await opened.browser)?.close();
   }
 }
 

@@ -118,6 +118,22 @@ export const CHAIN_FAULTS: readonly FaultRow[] = [
     phase: 'load',
     cases: [
       {
+        id: 'usual',
+        techniques: without(PUNCHES, 'chambered-straight', 'stepping-straight'),
+        // A hand that is properly late behind a turning trunk falls behind its shoulder and stays where it is.
+        limits: [
+          { reading: 'telegraph.hand', is: 'above', value: 0.05 },
+          { reading: 'telegraph.back', is: 'above', value: 0.05 },
+        ],
+        evidence:
+          'The hand draws {telegraph.hand} back from its shoulder before it goes, {telegraph.back} in the room. {limit} is the limit.',
+        clear:
+          'The hand draws {telegraph.hand} back from its shoulder before it goes, {telegraph.back} in the room.',
+      },
+      {
+        // A step carries the hand on while it draws back.
+        id: 'stepping',
+        techniques: ['stepping-straight'],
         limits: [{ reading: 'telegraph.hand', is: 'above', value: 0.05 }],
         evidence:
           'The hand draws {telegraph.hand} back from its shoulder before it goes. {limit} is the limit.',
