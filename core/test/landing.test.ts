@@ -1,0 +1,49 @@
+/** What a body tracker's points tell of a strike's landing. */
+import { describe, expect, it } from 'vitest';
+import { markOnFrame } from '../src/measure/events/events';
+import { measureOne } from '../src/measure/measures/allMeasures';
+import { UNKNOWN_BODY } from '../src/measure/measures/context';
+import { isAbsent } from '../src/foundation/reading/reading';
+import { techniqueById } from '../src/foundation/technique/techniques';
+import type { Motion } from '../src/reconstruct/motion/motion';
+import { motionOf, pathOf, RATE, TIMES } from './spaceMotion';
+
+const CONTACT = 144;
+
+/** A fist that goes at 6 m/s, tracked; on some frames before contact somebody has placed it. */
+function tracked(placed: readonly number[], change: Partial<Motion> = {}) {
+  const plain = pathOf((time) => [6 * (time - 0.6), 1.4, 0]);
+  const isPlaced = (frame: number) => placed.includes(frame);
+  const path = {
+    ...plain,
+    bias: plain.frames.map((frame) => (isPlaced(frame) ? 0 : 0.02)),
+    isTracked: true,
+  };
+  const paths = { rightIndexKnuckle: path, rightLittleKnuckle: path };
+  return measureOne('speed.contact', {
+    strike: { technique: techniqueById('cross'), side: 'right' },
+    events: { contact: markOnFrame(TIMES, CONTACT) },
+    motion: motionOf(paths, change),
+    body: UNKNOWN_BODY,
+  });
+}
+const SIDE = { view: 'side', axes: ['toward', 'up', 'right'] } as const;
+
+describe('the speed of a tracked fist as it lands', () => {
+  it('is refused in one film, with what to place and where', () => {
+    const found = tracked([], SIDE);
+    expect(found).toMatchObject({
+      absent: expect.stringMatching(/least surely where it lands; place it on two or more frames/),
+      missing: { landmarks: ['rightIndexKnuckle'], frame: CONTACT },
+    });
+  });
+
+  it('is measured once it is placed on two of the last frames, or seen by two films', () => {
+    expect(isAbsent(tracked([CONTACT], SIDE))).toBe(true);
+    expect(isAbsent(tracked([CONTACT - 60, CONTACT], SIDE))).toBe(true);
+    expect(tracked([CONTACT - 0.03 * RATE, CONTACT].map(Math.round), SIDE)).toMatchObject({
+      unit: 'm/s',
+    });
+    expect(tracked([])).toMatchObject({ unit: 'm/s' });
+  });
+});
