@@ -6,8 +6,8 @@ export interface Strike {
   readonly technique: Technique;
   readonly side: Side;
   /**
-   * The student's stance. Only asked where the technique does not tell: elbows and kicks are
-   * thrown with either side from the same stance.
+   * The student's stance. Only asked where the technique does not tell: elbows, kicks, and stepping, whip
+   * and chambered straights are thrown with either side from the same stance.
    */
   readonly stance?: Stance;
 }

@@ -97,7 +97,8 @@ export function StrikeChooser({ onChosen }: { onChosen?: () => void }) {
       ))}
       <p className="text-sm text-soft">
         In this stance {stance === 'orthodox' ? 'the left side leads' : 'the right side leads'};
-        elbows and kicks count as the rear side’s until Set-up says otherwise.
+        elbows, kicks, and stepping, whip and chambered straights count as the rear side’s until
+        Set-up says otherwise.
       </p>
     </div>
   );
