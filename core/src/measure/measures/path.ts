@@ -132,10 +132,14 @@ function speedAt(probe: MeasureProbe, along: Vector | null, when: Instant): numb
   return along ? dot(velocity, along) : length(velocity);
 }
 
-/** Where the end is fastest between its start and contact. */
+/** Longer than this before contact no end is on its way, seconds. */
+const ON_ITS_WAY = 0.25;
+
+/** Where the end is fastest between its start, or as long before as it can be, and contact. */
 function fastest(probe: MeasureProbe): { when: Instant; along: Vector | null } {
   const along = isAimed(probe.strike.technique) ? direction(probe) : (direction(probe), null);
-  const from = start(probe);
+  const isStarted = probe.has('arm') || probe.has('trunk');
+  const from = isStarted ? start(probe) : probe.event('contact', -ON_ITS_WAY);
   const when = probe.most('fastest', from, probe.event('contact'), 'end', (l, at) =>
     speedAt(l, along, at),
   );
