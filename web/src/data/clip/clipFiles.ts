@@ -4,7 +4,7 @@
  */
 import { Problem } from '@sinew/core/foundation/problem/problem';
 import { createHash } from 'node:crypto';
-import { mkdir, open, rename, rm, stat, statfs, type FileHandle } from 'node:fs/promises';
+import { access, type FileHandle, mkdir, open, rename, rm, stat, statfs } from 'node:fs/promises';
 import { join } from 'node:path';
 import { nanoid } from 'nanoid';
 
@@ -132,25 +132,24 @@ export class ClipFiles {
 
   /**
    * Bytes `from` to `to`, both included, read as they are asked for: whoever asks may stop at any
-   * moment, as a browser does that jumps about in a film.
+   * moment, as a browser does that jumps about in a film, and does not always say so. So the file is open
+   * only while a piece of it is read.
+   *
+   * @throws when there is no such film
    */
   async read(sha256: string, from: number, to: number): Promise<ReadableStream<Uint8Array>> {
-    const file = await open(this.pathOf(sha256));
+    const path = this.pathOf(sha256);
+    await access(path);
     let at = from;
     return new ReadableStream({
       async pull(controller) {
-        const { bytesRead, buffer } = await file.read(
-          new Uint8Array(Math.min(CHUNK, to + 1 - at)),
-          { position: at },
-        );
+        const piece = new Uint8Array(Math.min(CHUNK, to + 1 - at));
+        const file = await open(path);
+        const { bytesRead } = await file.read(piece, { position: at }).finally(() => file.close());
         at += bytesRead;
-        if (bytesRead > 0) controller.enqueue(buffer.subarray(0, bytesRead));
-        if (bytesRead === 0 || at > to) {
-          await file.close();
-          controller.close();
-        }
+        if (bytesRead > 0) controller.enqueue(piece.subarray(0, bytesRead));
+        if (bytesRead === 0 || at > to) controller.close();
       },
-      cancel: () => file.close(),
     });
   }
 
