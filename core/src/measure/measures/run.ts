@@ -59,10 +59,16 @@ export function run(measure: Measure, context: MeasureContext): Measured {
   const isSeen = trace.seen.size > 0;
   const projected = isSeen ? outOfPlane(measure, context.motion, value.value) : 0;
   const doubt = measure.doubt?.(probe, value.value) ?? 0;
+  const sigma = Math.hypot(spread.value, projected, doubt);
+  if (measure.unit === 'rad' && 1.96 * sigma > ANY_ANGLE) {
+    return absent(
+      `What is seen of ${measure.shows} is too unsure to mean anything; place its points by hand.`,
+    );
+  }
   return reading(
     value.value,
     measure.unit,
-    Math.hypot(spread.value, projected, doubt),
+    sigma,
     isSeen ? context.motion.source : sourceOf(trace),
     isSeen ? [...trace.frames] : [...trace.events.values()].map((mark) => mark.frame),
   );
@@ -72,6 +78,9 @@ function sourceOf({ events }: ProbeTrace) {
   const sources = [...events.values()].map((mark) => mark.source);
   return sources.includes('eye') ? 'eye' : (sources[0] ?? 'eye');
 }
+
+/** An angle that may be off by this much may be any angle. */
+const ANY_ANGLE = Math.PI / 2;
 
 /** A single picture shows links in projection: see `Motion.planeSigma`. */
 function outOfPlane({ unit, isBend }: Measure, { planeSigma }: Motion, value: number): number {
