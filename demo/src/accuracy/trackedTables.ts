@@ -4,16 +4,8 @@ import { join } from 'node:path';
 import { scratchFolder } from '../scratch';
 import { analyze, type Analysis } from '@sinew/core/analysis/analyze';
 import { LANDMARKS, type Landmark } from '@sinew/core/foundation/body/landmarks';
-import { assumed } from '@sinew/core/reconstruct/calibration/assumed';
 import { joinViews } from '@sinew/core/reconstruct/calibration/twoViews';
 import { markOnFrame } from '@sinew/core/measure/events/events';
-import { nearestFrame } from '@sinew/core/observe/track/time';
-import {
-  cleanDetections,
-  trackFrom,
-  type Tracking,
-} from '@sinew/core/observe/track/trackFromDetections';
-import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import { knownTimes, mover } from '@sinew/fighters/fighter/pose';
 import { frameTimesOf } from '@sinew/fighters/fighter/track';
 import { truthOfStrike } from '@sinew/fighters/fighter/truth';
@@ -24,6 +16,7 @@ import { project } from '@sinew/fighters/film/camera';
 import { filmMaker } from '../render/film';
 import { heldAgainst, type Trial } from '@sinew/fighters/trials/measured';
 import { quantile, table } from './table';
+import { readFilm, tracked } from './oneFilm';
 import { searchOf } from './searches';
 import { trackerBrowser, type TrackerBrowser } from './tracked';
 import { TRIED_FILMS, TRIED_RATE, type TriedFilm } from './trackedFilms';
@@ -34,8 +27,6 @@ interface Makers {
   readonly browser: () => Promise<TrackerBrowser>;
 }
 
-const NOTHING = { placed: [], corrections: [] };
-
 interface Tried {
   readonly film: TriedFilm;
   readonly found: number;
@@ -44,10 +35,6 @@ interface Tried {
   readonly stature: number;
   readonly alone: Analysis;
   readonly told: Analysis;
-}
-
-function tracked(detections: readonly PoseDetection[], times: readonly number[]): Tracking {
-  return trackFrom(cleanDetections(detections, times), NOTHING, 720);
 }
 
 /** Renders a film and goes through it. */
@@ -62,10 +49,9 @@ async function searched(film: TriedFilm, { films, browser }: Makers) {
 }
 
 async function tryFilm(film: TriedFilm, makers: Makers): Promise<Tried> {
-  const { recipe, camera, view } = film;
+  const { recipe, camera } = film;
   const detections = await searchOf(film.id, () => searched(film, makers));
-  const times = frameTimesOf(recipe, TRIED_RATE);
-  const tracking = tracked(detections, times);
+  const { times, tracking, alone, told } = readFilm(film, detections);
   const pose = mover(recipe);
   const known = knownTimes(recipe);
   const misses = LANDMARKS.flatMap((landmark) => {
@@ -80,18 +66,13 @@ async function tryFilm(film: TriedFilm, makers: Makers): Promise<Tried> {
       return [{ landmark, pixels: Math.hypot(dx, dy), isCovered }];
     });
   });
-  const truth = truthOfStrike(recipe);
-  const strike = { technique: truth.technique, side: truth.side, stance: recipe.stance };
-  const calibration = assumed({ view, scale: null, target: null }, tracking, strike, recipe.height);
-  const given = { strike, track: tracking.track, calibration, body: { mass: 70, height: 1.76 } };
-  const contact = markOnFrame(times, nearestFrame(times, recipe.contact));
   return {
     film,
     found: detections.length / times.length,
     misses,
     stature: tracking.stature,
-    alone: analyze({ ...given, marks: {} }),
-    told: analyze({ ...given, marks: { contact } }),
+    alone,
+    told,
   };
 }
 

@@ -10,6 +10,7 @@ import {
   scaled,
   type Vector,
 } from '../../foundation/geometry/vector';
+import { endLandmark } from '../../reconstruct/motion/where';
 import { absent } from '../../foundation/reading/reading';
 import type { Technique } from '../../foundation/technique/techniques';
 import { filmFrom, viewWords } from './context';
@@ -140,6 +141,9 @@ function links(
       ];
 }
 
+/** A tracked hand is seen short of where it lands: σ of the share of its reach, on rendered films. */
+const HAND_LAGS = 0.06;
+
 /** The hip goes after the leg, out of the picture: σ of the share of its reach, on made-up kicks. */
 const HIP_FOLLOWS = 0.02;
 
@@ -257,7 +261,12 @@ export const ARM = [
     name: 'Reach used',
     of: isLong,
     doubt: ({ motion, strike }) =>
-      motion.view !== '3d' && isKick(strike.technique) ? HIP_FOLLOWS : 0,
+      motion.view === '3d'
+        ? 0
+        : Math.hypot(
+            isKick(strike.technique) ? HIP_FOLLOWS : 0,
+            motion.raw[endLandmark(motion)]?.isTracked ? HAND_LAGS : 0,
+          ),
     value: reach,
   },
   {
