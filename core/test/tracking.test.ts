@@ -7,7 +7,6 @@ import { markOnFrame } from '../src/measure/events/events';
 import { nearestFrame } from '../src/observe/track/time';
 import { assumed } from '../src/reconstruct/calibration/assumed';
 import { estimatedSpace } from '../src/reconstruct/calibration/estimated';
-import { isAbsent } from '../src/foundation/reading/reading';
 import { techniqueById } from '../src/foundation/technique/techniques';
 import {
   cleanDetections,
@@ -34,7 +33,6 @@ import {
 } from '../src/observe/track/track';
 import { clean } from '@sinew/fighters/fighter/recipe';
 import { detected } from '@sinew/fighters/fighter/detected';
-import { truthOfStrike } from '@sinew/fighters/fighter/truth';
 import { CAMERAS } from '@sinew/fighters/film/camera';
 
 const RATE = 120;
@@ -346,13 +344,11 @@ describe('from a track to a judgement', () => {
     expect(assumed(set, tracking, strike, 1.8)).toEqual(set);
   });
 
-  it('reads contact speed within its ±, which says how little one film is worth', () => {
-    const { analysis, own } = judgedFrom({});
-    const speed = analysis.readings['speed.contact'];
-    if (isAbsent(speed)) throw new Error(speed.absent);
-    const truth = truthOfStrike(own).values['speed.contact'];
-    expect(Math.abs(speed.value - truth)).toBeLessThan(1.96 * speed.sigma);
-    expect(speed.sigma).toBeGreaterThan(0.5);
+  it('gives no speed at contact, where one film sees a hand least surely', () => {
+    const { analysis } = judgedFrom({});
+    expect(analysis.readings['speed.contact']).toMatchObject({
+      absent: expect.stringMatching(/least surely where it lands/),
+    });
   });
 
   it('a guess in space has places but no starts: those it cannot tell', () => {

@@ -46,7 +46,8 @@ function rulesFor(fault: FaultyFighter | null): Rules {
  */
 function varied(recipe: Recipe, seed: number): Recipe {
   const { technique } = recipe;
-  const isEither = techniqueById(technique).hand === 'either' && technique !== 'elbow-thrust';
+  const { family } = techniqueById(technique);
+  const isEither = (family === 'elbow' || family === 'kick') && technique !== 'elbow-thrust';
   return {
     ...recipe,
     stance: seed % 2 === 0 ? 'southpaw' : 'orthodox',

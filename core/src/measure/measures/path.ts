@@ -69,15 +69,20 @@ function frameBefore(probe: MeasureProbe): number {
 /** Contact less sure than this does not tell how fast it was then: a strike stops sooner; seconds. */
 const SURE_CONTACT = 0.025;
 
-/** Speed along the strike's direction at contact. */
-function contactSpeed(probe: MeasureProbe): number {
-  const contact = probe.context.events.contact;
+/** @throws MissingInput when contact is not known well enough for what happens there at speed */
+export function requireSureContact({ context }: MeasureProbe): void {
+  const { contact } = context.events;
   if (contact && contact.sigma > SURE_CONTACT) {
     const within = Math.round(1000 * 1.96 * contact.sigma);
     throw new MissingInput(
       absent(`Contact is known to ± ${within} ms only; mark it to tell the speed there.`),
     );
   }
+}
+
+/** Speed along the strike's direction at contact. */
+function contactSpeed(probe: MeasureProbe): number {
+  requireSureContact(probe);
   requireSeenLanding(probe);
   const along = direction(probe);
   const velocity = endVelocity(probe, probe.event('contact'));

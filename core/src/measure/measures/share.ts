@@ -14,7 +14,7 @@ import {
 import type { Link, Technique } from '../../foundation/technique/techniques';
 import { motionShowing, type MeasureContext } from './context';
 import type { Instant, MeasureProbe } from './probe';
-import { direction, endVelocity } from './path';
+import { direction, endVelocity, requireSureContact } from './path';
 import { runTogether } from './run';
 
 export type Shares = Readonly<Partial<Record<Part, Measured>>>;
@@ -82,11 +82,11 @@ function unseen(context: MeasureContext): Absent | null {
 export function shares(context: MeasureContext): Shares | Absent {
   const lacking = unseen(context);
   if (lacking) return lacking;
-  const found = runTogether(
-    context,
-    (probe) =>
-      decompose(chainOf(probe, probe.event('contact')), direction(probe)) as Record<Part, number>,
-  );
+  const found = runTogether(context, (probe) => {
+    requireSureContact(probe);
+    const chain = chainOf(probe, probe.event('contact'));
+    return decompose(chain, direction(probe)) as Record<Part, number>;
+  });
   if ('absent' in found) return found;
   const { value, spread, trace } = found;
   return readingsFrom(context, 'm/s', { value, spread, frames: [...trace.frames] });
@@ -192,6 +192,7 @@ export function portions(context: MeasureContext): Readonly<Record<PortionId, Me
     id === 'portion.rise' ? motion.axes.includes('up') : id === 'portion.step' || hasTrunk;
   const hasTrunk = strike.technique.chain.includes('trunk');
   const found = runTogether(context, (probe) => {
+    requireSureContact(probe);
     const parts = decompose(chainOf(probe, probe.event('contact')), direction(probe));
     const whole = Object.values(parts).reduce((sum, one) => sum + one, 0);
     const value = (id: PortionId) => (isShown(id) ? PORTION[id](parts) / whole : 0);
