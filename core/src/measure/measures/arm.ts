@@ -141,8 +141,15 @@ function links(
       ];
 }
 
-/** A tracked hand is seen short of where it lands: σ of the share of its reach, on rendered films. */
+/**
+ * A tracker's hand comes after the hand: what it reaches is read up to so many seconds after contact, and is off
+ * by this share of it (σ), on rendered films.
+ */
+const LAGS = 0.06;
 const HAND_LAGS = 0.06;
+
+const isTrackedFlat = ({ motion }: Pick<MeasureProbe, 'motion'>) =>
+  motion.view !== '3d' && motion.raw[endLandmark(motion)]?.isTracked === true;
 
 /** The hip goes after the leg, out of the picture: σ of the share of its reach, on made-up kicks. */
 const HIP_FOLLOWS = 0.02;
@@ -158,9 +165,13 @@ function reach(probe: MeasureProbe): number {
       absent('From above, links that hang look short, and so does full reach; two cameras would.'),
     );
   }
-  const when = probe.event('contact');
   const root = probe.own(isKick(probe.strike.technique) ? 'Hip' : 'Shoulder');
-  const used = distance(probe.at(root, when), probe.at('end', when));
+  const usedAt = (l: MeasureProbe, at: Instant) => distance(l.at(root, at), l.at('end', at));
+  const contact = probe.event('contact');
+  const when = isTrackedFlat(probe)
+    ? probe.most('longest', contact, probe.event('contact', LAGS), 'end', usedAt)
+    : contact;
+  const used = usedAt(probe, when);
   const full = links(probe).reduce(
     (sum, [near, far]) =>
       sum + probe.linkLength(probe.own(near), far === 'end' ? far : probe.own(far)),
@@ -265,7 +276,7 @@ export const ARM = [
         ? 0
         : Math.hypot(
             isKick(strike.technique) ? HIP_FOLLOWS : 0,
-            motion.raw[endLandmark(motion)]?.isTracked ? HAND_LAGS : 0,
+            isTrackedFlat({ motion }) ? HAND_LAGS : 0,
           ),
     value: reach,
   },
