@@ -2,19 +2,27 @@
 import { extrapolated, marginOf, onFloor } from '../../foundation/body/balance';
 import { CENTRE_WEIGHTS } from '../../foundation/body/centre';
 import { midpoint, minus, type Vector } from '../../foundation/geometry/vector';
+import { isDense } from '../../reconstruct/motion/prepare';
 import { absent } from '../../foundation/reading/reading';
 import { MissingInput, type Instant, type MeasureProbe } from './probe';
 import type { Measure } from './run';
 
 const LEVEL = { needs: 'up', shows: 'the level of the body', isMetric: true } as const;
 
-/** Centre of mass; where a picture does not show the whole body the middle of the hips, the nearest to it. */
+/**
+ * Centre of mass; where a picture does not show the whole body all along, as with points placed by hand on a few
+ * frames, the middle of the hips, the nearest to it.
+ */
 export function centre(probe: MeasureProbe, when: Instant): Vector {
   return isWhole(probe) ? probe.at('mass', when) : probe.middle('leftHip', 'rightHip', when);
 }
 
 const isWhole = ({ motion }: MeasureProbe) =>
-  motion.view === '3d' || WHOLE.every((landmark) => motion.paths[landmark]);
+  motion.view === '3d' ||
+  WHOLE.every((landmark) => {
+    const path = motion.paths[landmark];
+    return path !== undefined && isDense(path);
+  });
 
 const WHOLE = [...CENTRE_WEIGHTS.keys()];
 
