@@ -88,6 +88,7 @@ function Asked({
       aria-label="Strikes found"
       className="border-b border-ink bg-tint px-5 py-3"
       data-proposal={proposal.number}
+      data-heart={heart}
     >
       <div className="mb-2 flex items-baseline justify-between gap-3">
         <h2 className="font-serif text-xl leading-tight">
