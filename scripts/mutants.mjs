@@ -15,6 +15,7 @@ import { bin, ensurePackages, root, run } from './lib/setup.mjs';
 /** The rooms whose numbers and judgements the coach trusts. */
 const ROOMS = [
   'foundation/uncertainty',
+  'foundation/signal',
   'observe/track',
   'reconstruct',
   'measure',
