@@ -11,6 +11,7 @@ import { NO_SCHOOL, resolve } from '@sinew/core/judge/school/resolve';
 import { nearestFrame } from '@sinew/core/observe/track/time';
 import { techniqueById, VIEWS } from '@sinew/core/foundation/technique/techniques';
 import { strikingSide, type Strike } from '@sinew/core/foundation/technique/strike';
+import { readBandsFile } from './bands';
 import { printedOf } from './printed';
 import { readTrack, type FileTrack } from './readFile';
 
@@ -31,6 +32,7 @@ export const optionsSchema = z.object({
   view: z.enum(VIEWS, { error: oneOf('--view', VIEWS) }).optional(),
   mass: quantity('--mass', 15, 300, 'kg'),
   height: quantity('--height', 0.8, 2.5, 'm'),
+  bands: z.string().optional(),
   cutoff: quantity('--cutoff', 2, 100, 'Hz'),
   school: z
     .array(z.string().regex(/^\w+=[\w-]+$/, '--school wants KEY=CHOICE, as in hookFist=palm-down'))
@@ -50,9 +52,15 @@ export interface Result {
 /**
  * @param name the file's name, whose ending tells the format
  * @param text the landmark file
+ * @param bands what `sinew bands` has written of the same film
  * @throws FormatError, RangeError with one line that says what is wrong
  */
-export function analyzeFile(name: string, text: string, options: Options): Result {
+export function analyzeFile(
+  name: string,
+  text: string,
+  options: Options,
+  bands: string | null = null,
+): Result {
   const technique = techniqueById(options.technique);
   const school = schoolFrom(
     Object.fromEntries(options.school.map((one) => one.split('=') as [string, string])),
@@ -61,7 +69,8 @@ export function analyzeFile(name: string, text: string, options: Options): Resul
   const side = options.side ?? strikingSide(technique, options.stance);
   const rules = { ...USUAL_RULES, school: resolve({ ...NO_SCHOOL, strike: school }) };
   const body = { mass: options.mass ?? null, height: options.height ?? null };
-  const analysis = run(file, { technique, side, stance: options.stance }, { options, rules, body });
+  const strike = { technique, side, stance: options.stance };
+  const analysis = run(file, strike, { options, rules, body, bands });
   return { printed: printedOf(analysis, rules), analysis, ignored: file.ignored };
 }
 
@@ -69,9 +78,10 @@ interface By {
   readonly options: Options;
   readonly rules: Rules;
   readonly body: Body;
+  readonly bands: string | null;
 }
 
-function run(file: FileTrack, strike: Strike, { options, rules, body }: By): Analysis {
+function run(file: FileTrack, strike: Strike, { options, rules, body, bands }: By): Analysis {
   const { frameTimes } = file.track;
   const given = {
     strike,
@@ -83,7 +93,12 @@ function run(file: FileTrack, strike: Strike, { options, rules, body }: By): Ana
   if (!('calibration' in file)) return analyze({ ...given, track: file.track });
   if (!options.view) throw new RangeError('a 2D track needs --view');
   const calibration = { view: options.view, ...file.calibration };
-  return analyze({ ...given, track: file.track, calibration });
+  return analyze({
+    ...given,
+    track: file.track,
+    calibration,
+    ...(bands !== null && { bands: readBandsFile(bands, frameTimes) }),
+  });
 }
 
 function marksFrom(contact: number | undefined, frameTimes: readonly number[]): Marks {

@@ -6,16 +6,19 @@ import { firstWrong } from '@sinew/core/foundation/problem/problem';
 import { writeEvents, writePhases } from '@sinew/core/format/vtt';
 import { isClipFile } from '@sinew/core/analysis/clipFile';
 import { analyzeClipFile, analyzeFile, optionsSchema, type Options } from './analyzeFile';
+import { bandOptionsSchema, bandsOf } from './bands';
 import { LANDMARK_FILE } from './readFile';
 import { version } from '../package.json';
 
 const USAGE =
   'usage: sinew analyze FILE|FOLDER --technique NAME --stance orthodox|southpaw ' +
   '[--side left|right] [--contact SECONDS] [--view side|front|behind|above] [--mass KG] ' +
-  '[--height M] [--cutoff HZ] [--school KEY=CHOICE …] [--vtt PREFIX] [--json]\n' +
-  '       sinew analyze CLIP.json [--strike ID] [--json]   a clip saved from the bench says the rest';
+  '[--height M] [--cutoff HZ] [--school KEY=CHOICE …] [--bands FILE.csv] [--vtt PREFIX] [--json]\n' +
+  '       sinew analyze CLIP.json [--strike ID] [--json]   a clip saved from the bench says the rest\n' +
+  '       sinew bands FILM.y4m --points POINTS.csv --code BITS --hips CM --ribs CM --out FILE.csv ' +
+  '[--ribs-code BITS] [--stance orthodox|southpaw] [--azimuth DEG] [--seam back|front] [--focal PX]';
 
-function main(args: string[]): void {
+async function main(args: string[]): Promise<void> {
   const { values, positionals } = parseArgs({
     args,
     allowPositionals: true,
@@ -31,6 +34,16 @@ function main(args: string[]): void {
       school: { type: 'string', multiple: true },
       strike: { type: 'string' },
       vtt: { type: 'string' },
+      bands: { type: 'string' },
+      points: { type: 'string' },
+      code: { type: 'string' },
+      'ribs-code': { type: 'string' },
+      hips: { type: 'string' },
+      ribs: { type: 'string' },
+      azimuth: { type: 'string' },
+      seam: { type: 'string' },
+      focal: { type: 'string' },
+      out: { type: 'string' },
       json: { type: 'boolean' },
       help: { type: 'boolean', short: 'h' },
       version: { type: 'boolean' },
@@ -48,6 +61,11 @@ function main(args: string[]): void {
     return;
   }
   const [command, path, ...more] = words;
+  if (command === 'bands' && path !== undefined && more.length === 0) {
+    const options = bandOptionsSchema.parse(values);
+    writeFileSync(options.out, await bandsOf(path, readFileSync(options.points, 'utf8'), options));
+    return;
+  }
   if (command !== 'analyze' || path === undefined || more.length > 0) throw new Error(USAGE);
   const isFolder = statSync(path).isDirectory();
   const clip = isFolder ? null : clipIn(path);
@@ -88,7 +106,8 @@ function refuseOptions(values: Partial<Record<(typeof SAID_BY_CLIP)[number], str
 }
 
 function analyzed(path: string, options: Options) {
-  const result = analyzeFile(basename(path), readFileSync(path, 'utf8'), options);
+  const bands = options.bands === undefined ? null : readFileSync(options.bands, 'utf8');
+  const result = analyzeFile(basename(path), readFileSync(path, 'utf8'), options, bands);
   if (result.ignored.length > 0) {
     console.error(
       `sinew: ${basename(path)}: not landmarks, left out: ${result.ignored.join(', ')}`,
@@ -122,7 +141,7 @@ function said(error: unknown): string {
 }
 
 try {
-  main(process.argv.slice(2));
+  await main(process.argv.slice(2));
 } catch (error) {
   console.error(`sinew: ${said(error)}`);
   process.exitCode = 2;

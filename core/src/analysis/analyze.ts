@@ -76,8 +76,13 @@ export function measure(input: AnalysisInput): MeasuredStrike {
   const isInSpace = !('calibration' in input);
   const problem = isInSpace ? sizeProblem(input.track, input.body?.height ?? null) : null;
   if (problem !== null) throw new RangeError(problem);
-  return measureStrike(input, seeStrike(input, input.strike, input.marks, input.cutoff));
+  const seen = seeStrike(input, input.strike, input.marks, input.cutoff);
+  return measureStrike(input, seen, besideOf(seen));
 }
+
+/** What stands in where a picture has no answer: the bands that are worn in it. */
+export const besideOf = ({ turned, events }: SeenStrike): SeenStrike | null =>
+  turned ? { motion: turned, events } : null;
 
 /** The steps after measuring. */
 export function analysisOf(measured: MeasuredStrike, facts: StrikeFacts, rules: Rules): Analysis {

@@ -5,6 +5,7 @@
 import type { Calibration } from '../reconstruct/calibration/calibration';
 import { proposeContact } from '../measure/events/contact';
 import type { EventMark, Events } from '../measure/events/events';
+import { turnStarts } from '../measure/events/starts';
 import { proposeEvents } from '../measure/events/propose';
 import {
   excerpt,
@@ -12,6 +13,7 @@ import {
   motionFromSpace,
   type Motion,
 } from '../reconstruct/motion/motion';
+import { motionFromBands, type BandTurns } from '../reconstruct/motion/bandMotion';
 import { cleaned } from '../reconstruct/motion/clean';
 import { prepared } from '../reconstruct/motion/prepare';
 import type { Strike } from '../foundation/technique/strike';
@@ -20,11 +22,18 @@ import type { PictureTrack, SpaceTrack } from '../observe/track/track';
 /** Where landmarks were seen: in space, or in a picture with what has been set in it. */
 export type SourceOfMotion =
   | { readonly track: SpaceTrack }
-  | { readonly track: PictureTrack; readonly calibration: Calibration };
+  | {
+      readonly track: PictureTrack;
+      readonly calibration: Calibration;
+      /** What worn bands tell of the turn, where the student wears any. */
+      readonly bands?: BandTurns;
+    };
 
 export interface SeenStrike {
   readonly motion: Motion;
   readonly events: Events;
+  /** What worn bands tell of the same stretch. */
+  readonly turned?: Motion;
 }
 
 /** How much of a long take belongs to one strike: before and after contact, seconds. */
@@ -48,7 +57,23 @@ export function seeStrike(
       : motionFromSpace(source.track, strike);
   const { contact, stretch } = aroundContact(whole, strike, marks);
   const motion = prepared(stretch, contact?.time ?? null, cutoff);
-  return { motion, events: proposeEvents(motion, strike.technique, marks, contact) };
+  const turned = 'calibration' in source ? turnedBy(source, strike, contact, marks, cutoff) : null;
+  const starts = turned && contact ? turnStarts(turned, strike.technique, contact) : {};
+  const events = proposeEvents(motion, strike.technique, { ...starts, ...marks }, contact);
+  return { motion, events, ...(turned && { turned }) };
+}
+
+/** The same stretch as worn bands tell of it; null where none are worn. */
+function turnedBy(
+  { bands, track }: Extract<SourceOfMotion, { calibration: Calibration }>,
+  strike: Strike,
+  contact: EventMark | null,
+  marks: Events,
+  cutoff?: number,
+): Motion | null {
+  if (!bands) return null;
+  const whole = motionFromBands(bands, track.frameTimes, strike);
+  return prepared(cleaned(stretchOf(whole, contact, marks)), contact?.time ?? null, cutoff);
 }
 
 /** Contact, and the stretch of a take around it, cleaned: only where it is looked for, the take is too. */

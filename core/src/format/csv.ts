@@ -1,6 +1,6 @@
 /**
  * Landmark series as CSV, two ways. Long: a row for each landmark and frame (`frame, time, landmark,
- * x, y` and, in space, `z`). Wide: a row a frame (`frame, time`, then `nose_x, nose_y, …`). Lines
+ * x, y` and, in space, `z`). Wide: a row a frame (`time`, then `nose_x, nose_y, …`; `frame` may be there too). Lines
  * that begin with `#` may say what a picture's pixels mean: `# metres per pixel: 0.0025`,
  * `# target: 1 0` (the direction of the target in the picture, x right, y down).
  */
@@ -162,13 +162,14 @@ function readLong(table: Table, naming: Naming): Series {
 }
 
 function readWide(table: Table, naming: Naming): Series {
-  const [frameAt, timeAt] = ['frame', 'time'].map((one) => column(table, one));
+  const timeAt = column(table, 'time');
   const columns = wideColumns(table);
   const names = [...new Set(columns.map(({ name }) => name))];
   const own = known(names, naming, table.headLine);
   const isSpace = columns.some(({ name, axis }) => own.has(name) && axis === 'z');
-  table.rows.forEach(({ cells, line }) => frameIn(cells[frameAt!]!, line));
-  const frameTimes = table.rows.map(({ cells, line }) => numberIn(cells[timeAt!]!, 'time', line));
+  const frameAt = table.heads.indexOf('frame');
+  if (frameAt >= 0) table.rows.forEach(({ cells, line }) => frameIn(cells[frameAt]!, line));
+  const frameTimes = table.rows.map(({ cells, line }) => numberIn(cells[timeAt]!, 'time', line));
   checkedTimes(frameTimes, (i) => table.rows[i]!.line);
   const places: Partial<Record<Landmark, Places>> = {};
   for (const [name, landmark] of own) {

@@ -5,7 +5,13 @@
 import type { Landmark } from '../body/landmarks';
 
 /** How a number was come by, from the strongest to the weakest. */
-export const SOURCES = ['measured-3d', 'measured-2d', 'estimated-3d', 'eye'] as const;
+export const SOURCES = [
+  'measured-3d',
+  'measured-2d',
+  'measured-band',
+  'estimated-3d',
+  'eye',
+] as const;
 export type Source = (typeof SOURCES)[number];
 
 /** SI units; an angle is in radians, a share or a quotient is a `ratio`. */

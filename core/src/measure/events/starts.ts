@@ -26,6 +26,35 @@ export function proposeStarts(motion: Motion, technique: Technique, contact: Eve
   };
 }
 
+/** Bands are cloth: a start read off one strays by this, seconds, on simulated torsos. */
+const BAND_SLIPS = 0.004;
+
+/** A start is not believed when the band was hidden closer to it than this, seconds: by an arm that begins to move. */
+const SEEN_AROUND = 0.08;
+
+function isSeenAround(time: number, { times }: Series): boolean {
+  const spacing = (times[times.length - 1]! - times[0]!) / (times.length - 1);
+  return times.every((one, i) => {
+    const next = times[i + 1];
+    if (next === undefined) return one >= time + SEEN_AROUND;
+    const isAround = next > time - SEEN_AROUND && one < time + SEEN_AROUND;
+    return !isAround || next - one < 3 * spacing;
+  });
+}
+
+/** Starts as worn bands tell them: of the links that turn. */
+export function turnStarts(motion: Motion, technique: Technique, contact: EventMark): Events {
+  const start = (link: 'pelvis' | 'trunk') => {
+    const series = turnOf(motion, link, 'raw');
+    const how = { doubt: BAND_SLIPS, isAlone: true };
+    const mark = startOf(series, motion, contact.time, how);
+    return mark && isSeenAround(mark.time, series!) ? mark : null;
+  };
+  const hips = technique.start === 'turn' ? start('pelvis') : null;
+  const trunk = technique.family === 'kick' ? null : start('trunk');
+  return { ...named('hips', hips), ...named('trunk', trunk) };
+}
+
 /**
  * A body tracker sees a pelvis turn by its thighs and its clothes, and so 10 to 60 ms late, two films
  * or one (docs/accuracy.md); seconds.

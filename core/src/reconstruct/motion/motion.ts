@@ -129,6 +129,10 @@ export function motionFromPicture(
   });
 }
 
+/** See `Motion.turnSign`. */
+export const turnSignOf = (striking: Side, { turns }: Technique): 1 | -1 =>
+  (striking === 'right') === (turns === 'forward') ? 1 : -1;
+
 interface Recipe extends Pick<Motion, 'view' | 'axes' | 'metric' | 'scaleSigma' | 'planeSigma'> {
   readonly place: (x: number, y: number, z: number) => readonly number[];
   /** Metres (or pixels) that one unit of the track is worth at a place. */
@@ -166,7 +170,7 @@ function build(track: Track, strike: Strike, recipe: Recipe): Motion {
     isMirrored,
     striking,
     end: strike.technique.end,
-    turnSign: (striking === 'right') === (strike.technique.turns === 'forward') ? 1 : -1,
+    turnSign: turnSignOf(striking, strike.technique),
     raw: paths,
     paths,
   };

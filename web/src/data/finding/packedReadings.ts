@@ -7,7 +7,14 @@ import {
 import { unitOf } from '@sinew/core/measure/measures/units';
 import { isAbsent, type Measured, type Source } from '@sinew/core/foundation/reading/reading';
 
-const SOURCES: readonly Source[] = ['measured-3d', 'measured-2d', 'estimated-3d', 'eye'];
+/** Kept by its place: new ones go to the end. */
+const SOURCES: readonly Source[] = [
+  'measured-3d',
+  'measured-2d',
+  'estimated-3d',
+  'eye',
+  'measured-band',
+];
 
 /** A reading as `[value, σ, source]`, or the reason why there is none; foreign ones are left out. */
 type Kept = Partial<Record<MeasureId, readonly [number, number, number] | string>>;

@@ -3,7 +3,7 @@ import Papa from 'papaparse';
 import { z } from 'zod';
 import { faultById } from '@sinew/core/judge/fault/faults';
 import { MEASURE_IDS, MEASURE_NAMES } from '@sinew/core/measure/measures/allMeasures';
-import { isAbsent } from '@sinew/core/foundation/reading/reading';
+import { isAbsent, SOURCES } from '@sinew/core/foundation/reading/reading';
 import { VIEWS } from '@sinew/core/foundation/technique/techniques';
 import { INTENTS } from '@sinew/core/foundation/drill/intent';
 import type { Db } from '../database/db';
@@ -40,7 +40,7 @@ export const ledgerSchema = z.object({
             value: z.number(),
             sigma: z.number(),
             unit: z.string(),
-            source: z.enum(['measured-3d', 'measured-2d', 'estimated-3d', 'eye']),
+            source: z.enum(SOURCES),
           }),
           z.object({ absent: z.string() }),
         ]),

@@ -25,6 +25,7 @@ function sourceOf({ source }: Reading, { isTracked, isAutomatic }: Origin): stri
 const SOURCE: Record<Source, string> = {
   'measured-3d': 'in space',
   'measured-2d': 'in the picture',
+  'measured-band': 'off the bands',
   'estimated-3d': 'estimated',
   eye: 'your marks',
 };

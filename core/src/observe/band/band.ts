@@ -1,0 +1,70 @@
+/**
+ * Bands that a student wears round the hips and round the lower ribs: bars of black and white whose order tells
+ * which part of the band is seen. From it the turn of the body is read in every frame of one film.
+ */
+
+/** Metres along the band that a bar takes, and its height. */
+export const BAR = 0.03;
+export const BAND_HEIGHT = 0.07;
+
+export const BANDS = ['hips', 'ribs'] as const;
+export type BandName = (typeof BANDS)[number];
+
+/**
+ * The bars that Sinew prints. No eight in a row stand twice in either or in both, so that what is seen of a band
+ * tells which band it is, and where; no more than three alike stand together.
+ */
+export const PRINTED: Readonly<Record<BandName, string>> = {
+  hips: '111001101001110111000110101010110001000101011100',
+  ribs: '011100111001010100010011001000111010010111010110',
+};
+
+/** How a band is worn. */
+export interface Worn {
+  /**
+   * Bars from left to right as somebody sees them who faces the band: 0 = black, 1 = white. The triangle stands
+   * where its second half begins.
+   */
+  readonly code: string;
+  /** Around the body where the band sits, metres. */
+  readonly girth: number;
+  /** Where its ends meet; the triangle stands opposite. */
+  readonly seam: 'back' | 'front';
+}
+
+/** Metres of the band that one number of a texture stands for. */
+const GRAIN = 0.002;
+
+/**
+ * What is painted around the body: brightness from −1 to 1 over the way from the triangle, growing to the right
+ * of somebody who looks at it; NaN where nothing is known to be.
+ */
+export interface Texture {
+  readonly girth: number;
+  readonly levels: Float32Array;
+}
+
+/** @throws RangeError in words when the code cannot be read as bars */
+export function textureOf({ code, girth }: Worn): Texture {
+  const problem = codeProblem(code);
+  if (problem !== null) throw new RangeError(problem);
+  const levels = new Float32Array(Math.round(girth / GRAIN));
+  const middle = code.length / 2;
+  for (let i = 0; i < levels.length; i++) {
+    const round = ((i + 0.5) / levels.length - 0.5) * girth;
+    const bar = code[Math.floor(middle) + Math.floor(round / BAR)];
+    levels[i] = bar === undefined ? NaN : bar === '1' ? 1 : -1;
+  }
+  return { girth, levels };
+}
+
+/** Fewer bars do not go round a child; more are no band for a person. */
+const FEWEST_BARS = 16;
+const MOST_BARS = 80;
+
+export function codeProblem(code: string): string | null {
+  if (!/^[01]+$/.test(code)) return 'a band’s code is written in 0 and 1, one for each bar';
+  return code.length < FEWEST_BARS || code.length > MOST_BARS
+    ? `a band has ${FEWEST_BARS} to ${MOST_BARS} bars, this code has ${code.length}`
+    : null;
+}

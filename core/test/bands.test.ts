@@ -1,0 +1,175 @@
+/** Turn of hips and ribs, read off worn bands in ray-cast pictures whose truth is known. */
+import { describe, expect, it } from 'vitest';
+import { clean } from '@sinew/fighters/fighter/recipe';
+import { truthOfStrike } from '@sinew/fighters/fighter/truth';
+import { bandedFilm, USUALLY_BANDED, type BandedFilm } from '@sinew/fighters/film/banded';
+import { techniqueById } from '../src/foundation/technique/techniques';
+import { strikingSide } from '../src/foundation/technique/strike';
+import { markOnFrame } from '../src/measure/events/events';
+import { turnStarts } from '../src/measure/events/starts';
+import { BANDS, codeProblem, PRINTED, type BandName } from '../src/observe/band/band';
+import { BandReader, type BandReading, type Joints } from '../src/observe/band/readBands';
+import { torsoOf } from '../src/observe/band/torso';
+import { motionFromBands, type BandTurn } from '../src/reconstruct/motion/bandMotion';
+import { cleaned } from '../src/reconstruct/motion/clean';
+import { prepared } from '../src/reconstruct/motion/prepare';
+
+const DEGREE = Math.PI / 180;
+const HIPS = { code: PRINTED.hips, girth: 0.98, flatness: 0.72, boxiness: 2.2 };
+const RIBS = { code: PRINTED.ribs, girth: 0.92, flatness: 0.78, boxiness: 2.3 };
+
+type Film = Partial<Omit<BandedFilm, 'hips' | 'ribs'>> & Partial<Pick<BandedFilm, 'hips' | 'ribs'>>;
+
+/** The film around a strike, read as the app would: girths and focal length a little off. */
+function readFilm(over: Film, told: { azimuth?: number | null; codes?: typeof PRINTED } = {}) {
+  const film: BandedFilm = {
+    ...USUALLY_BANDED,
+    recipe: clean('cross'),
+    hips: HIPS,
+    ribs: RIBS,
+    ...over,
+  };
+  const { times, points, yaw, picture } = bandedFilm(film);
+  const { azimuth = film.azimuth, codes = PRINTED } = told;
+  const worn = (name: BandName, girth: number) => ({ code: codes[name], girth, seam: film.seam });
+  const reader = new BandReader({
+    focal: 1.03 * film.focal,
+    azimuth,
+    stance: film.recipe.stance,
+    bands: { hips: worn('hips', HIPS.girth + 0.004), ribs: worn('ribs', RIBS.girth - 0.004) },
+  });
+  const { contact } = film.recipe;
+  const frames = times.flatMap((time, i) =>
+    time > contact - 0.5 && time < contact + 0.09 ? [i] : [],
+  );
+  for (const frame of frames) {
+    const place = (name: keyof typeof points) => {
+      const [x, y] = points[name]![frame]!;
+      return { x, y };
+    };
+    const joints: Joints = {
+      hips: [place('leftHip'), place('rightHip')],
+      shoulders: [place('leftShoulder'), place('rightShoulder')],
+      forearms: [
+        [place('leftElbow'), place('leftWrist')],
+        [place('rightElbow'), place('rightWrist')],
+      ],
+    };
+    reader.see({ ...film.size, data: picture(frame) }, times[frame]!, joints);
+  }
+  const read = reader.read();
+  const misses = (band: BandName) =>
+    read[band]!.flatMap((one, i) =>
+      'yaw' in one ? [{ ...one, miss: one.yaw - yaw[band][frames[i]!]! }] : [],
+    );
+  return { film, times, frames, read, misses };
+}
+
+const turnOf = (all: readonly BandReading[], frames: readonly number[]): BandTurn => {
+  const known = all.flatMap((one, i) => ('yaw' in one ? [{ ...one, frame: frames[i]! }] : []));
+  return {
+    frames: known.map(({ frame }) => frame),
+    yaw: known.map(({ yaw }) => yaw),
+    shake: known.map(({ shake }) => shake),
+    lasting: known.map(({ lasting }) => lasting),
+  };
+};
+
+function startsOf({ film, times, frames, read }: ReturnType<typeof readFilm>) {
+  const technique = techniqueById(film.recipe.technique);
+  const { stance } = film.recipe;
+  const strike = { technique, side: strikingSide(technique, stance), stance };
+  const turns = { hips: turnOf(read.hips!, frames), ribs: turnOf(read.ribs!, frames) };
+  const motion = prepared(cleaned(motionFromBands(turns, times, strike)), film.recipe.contact);
+  const contact = times.findIndex((time) => time >= film.recipe.contact - 1e-9);
+  return turnStarts(motion, technique, markOnFrame(times, contact));
+}
+
+/** Half of all, and nineteen in twenty, are less than this. */
+function sizes(misses: readonly { readonly miss: number }[]) {
+  const sorted = misses.map(({ miss }) => Math.abs(miss)).sort((a, b) => a - b);
+  const at = (share: number) =>
+    sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!;
+  return { middle: at(0.5), most: at(0.95) };
+}
+
+describe('a band round hips and ribs', () => {
+  const behind = readFilm({});
+
+  it('tells the turn in every frame from behind, where no arm is between', () => {
+    for (const band of BANDS) {
+      const misses = behind.misses(band);
+      expect(misses.length).toBeGreaterThan(0.95 * behind.frames.length);
+      expect(sizes(misses).middle).toBeLessThan(3 * DEGREE);
+      expect(sizes(misses).most).toBeLessThan(6 * DEGREE);
+      const covered = misses.filter(
+        ({ miss, shake, lasting }) => Math.abs(miss) < 1.96 * Math.hypot(shake, lasting),
+      );
+      expect(covered.length).toBeGreaterThan(0.9 * misses.length);
+    }
+  });
+
+  it('tells when hips and trunk start', () => {
+    const { hips, trunk } = startsOf(behind);
+    const { times } = truthOfStrike(behind.film.recipe);
+    expect(Math.abs(hips!.time - times.hips!)).toBeLessThan(1.96 * hips!.sigma);
+    expect(Math.abs(trunk!.time - times.trunk!)).toBeLessThan(1.96 * trunk!.sigma);
+    // Its ± decides that a lead of 54 ms is more than 20.
+    const lead = trunk!.time - hips!.time;
+    expect(Math.abs(lead - (times.trunk! - times.hips!))).toBeLessThan(0.014);
+    expect(lead - 1.645 * Math.hypot(hips!.sigma, trunk!.sigma)).toBeGreaterThan(0.02);
+  });
+
+  it('reads a southpaw from a rear corner, seam behind, by the same number', () => {
+    const corner = readFilm({
+      recipe: { ...clean('cross'), stance: 'southpaw' },
+      azimuth: 135 * DEGREE,
+      seam: 'front',
+      seed: 2,
+    });
+    for (const band of BANDS) {
+      expect(corner.misses(band).length).toBeGreaterThan(0.8 * corner.frames.length);
+      expect(sizes(corner.misses(band)).most).toBeLessThan(8 * DEGREE);
+    }
+  });
+
+  it('takes a guard to be turned away as usual where nobody says where the camera stands', () => {
+    const { misses, read } = readFilm({ ribs: null }, { azimuth: null });
+    const [first] = read.hips!;
+    expect('yaw' in first! && first.yaw).toBeCloseTo(-Math.PI / 4, 1);
+    // What is in doubt is the same for all frames.
+    const all = misses('hips').map(({ miss }) => miss);
+    expect(Math.max(...all) - Math.min(...all)).toBeLessThan(12 * DEGREE);
+  });
+
+  it('says nothing of a band that is not there, or is another', () => {
+    const bare = readFilm({ hips: null });
+    expect(bare.misses('hips').length).toBeLessThan(0.05 * bare.frames.length);
+    const swapped = readFilm({}, { codes: { hips: PRINTED.ribs, ribs: PRINTED.hips } });
+    expect(swapped.misses('hips').length).toBeLessThan(0.05 * swapped.frames.length);
+  });
+});
+
+describe('what is printed', () => {
+  it('has no eight bars twice in either band or both, nor more than three alike together', () => {
+    const seen = new Set<string>();
+    for (const code of Object.values(PRINTED)) {
+      expect(codeProblem(code)).toBeNull();
+      expect(code).not.toMatch(/0000|1111/);
+      for (let i = 0; i + 8 <= code.length; i++) {
+        const bars = code.slice(i, i + 8);
+        expect(seen.has(bars), bars).toBe(false);
+        seen.add(bars);
+      }
+    }
+  });
+
+  it('lies around an ellipse as long as the band is', () => {
+    // Ramanujan's second formula, in check against the steps that the torso is made of.
+    const torso = torsoOf({ girth: 1, levels: new Float32Array(500) }, 0.7, 'back');
+    const [a, b] = [Math.max(...torso.sideways), Math.max(...torso.forward)];
+    const h = ((a - b) / (a + b)) ** 2;
+    const perimeter = Math.PI * (a + b) * (1 + (3 * h) / (10 + Math.sqrt(4 - 3 * h)));
+    expect(perimeter).toBeCloseTo(1, 4);
+  });
+});
