@@ -3,6 +3,11 @@ import { z } from 'zod';
 import { analyze, type Analysis } from '@sinew/core/analysis/analyze';
 import { analyzeClip } from '@sinew/core/analysis/analyzeClip';
 import { readClipFile } from '@sinew/core/analysis/clipFile';
+import { wrapped } from '@sinew/core/foundation/geometry/angles';
+import { viewAt } from '@sinew/core/foundation/technique/views';
+import { statureOfTrack } from '@sinew/core/observe/track/stature';
+import { assumed } from '@sinew/core/reconstruct/calibration/assumed';
+import type { Calibration } from '@sinew/core/reconstruct/calibration/calibration';
 import { markOnFrame, type Marks } from '@sinew/core/measure/events/events';
 import type { Body } from '@sinew/core/measure/measures/context';
 import { USUAL_RULES, type Rules } from '@sinew/core/judge/fault/finding';
@@ -30,6 +35,11 @@ export const optionsSchema = z.object({
   side: z.enum(['left', 'right'], { error: oneOf('--side', ['left', 'right']) }).optional(),
   contact: z.coerce.number({ error: '--contact must be a time in seconds' }).optional(),
   view: z.enum(VIEWS, { error: oneOf('--view', VIEWS) }).optional(),
+  azimuth: z.coerce
+    .number({ error: '--azimuth must be in degrees' })
+    .min(-360, '--azimuth must be between -360 and 360 degrees')
+    .max(360, '--azimuth must be between -360 and 360 degrees')
+    .optional(),
   mass: quantity('--mass', 15, 300, 'kg'),
   height: quantity('--height', 0.8, 2.5, 'm'),
   bands: z.string().optional(),
@@ -91,14 +101,39 @@ function run(file: FileTrack, strike: Strike, { options, rules, body, bands }: B
     ...(options.cutoff !== undefined && { cutoff: options.cutoff }),
   };
   if (!('calibration' in file)) return analyze({ ...given, track: file.track });
-  if (!options.view) throw new RangeError('a 2D track needs --view');
-  const calibration = { view: options.view, ...file.calibration };
+  const calibration = calibrationOf(file, strike, options);
   return analyze({
     ...given,
     track: file.track,
     calibration,
     ...(bands !== null && { bands: readBandsFile(bands, frameTimes) }),
   });
+}
+
+/** Where nothing else is said, the strike goes level to the target, and the student's height is the scale. */
+function calibrationOf(
+  file: Extract<FileTrack, { calibration: object }>,
+  strike: Strike,
+  { view, azimuth, height }: Options,
+): Calibration {
+  const radians = azimuth === undefined ? undefined : wrapped((azimuth * Math.PI) / 180);
+  const seen = view ?? (radians === undefined ? undefined : viewAt(radians));
+  if (!seen) throw new RangeError('a 2D track needs --view or --azimuth');
+  if (radians !== undefined && seen !== 'above' && seen !== viewAt(radians)) {
+    throw new RangeError(
+      `--azimuth ${azimuth} is a view from ${viewAt(radians)}, not from ${seen}`,
+    );
+  }
+  return assumed(
+    {
+      view: seen,
+      ...(radians !== undefined && seen !== 'above' && { azimuth: radians }),
+      ...file.calibration,
+    },
+    { track: file.track, stature: statureOfTrack(file.track) },
+    strike,
+    height ?? null,
+  );
 }
 
 function marksFrom(contact: number | undefined, frameTimes: readonly number[]): Marks {

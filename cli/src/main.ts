@@ -12,7 +12,7 @@ import { version } from '../package.json';
 
 const USAGE =
   'usage: sinew analyze FILE|FOLDER --technique NAME --stance orthodox|southpaw ' +
-  '[--side left|right] [--contact SECONDS] [--view side|front|behind|above] [--mass KG] ' +
+  '[--side left|right] [--contact SECONDS] [--view side|front|behind|above] [--azimuth DEG] [--mass KG] ' +
   '[--height M] [--cutoff HZ] [--school KEY=CHOICE …] [--bands FILE.csv] [--vtt PREFIX] [--json]\n' +
   '       sinew analyze CLIP.json [--strike ID] [--json]   a clip saved from the bench says the rest\n' +
   '       sinew bands FILM.y4m --points POINTS.csv --code BITS --hips CM --ribs CM --out FILE.csv ' +
@@ -97,7 +97,17 @@ function clipIn(path: string): string | null {
   return isClipFile(text) ? text : null;
 }
 
-const SAID_BY_CLIP = ['technique', 'side', 'contact', 'view', 'mass', 'height', 'school'] as const;
+const SAID_BY_CLIP = [
+  'technique',
+  'side',
+  'contact',
+  'view',
+  'azimuth',
+  'bands',
+  'mass',
+  'height',
+  'school',
+] as const;
 
 /** A clip says itself what it shows; an option that would contradict it is a mistake. */
 function refuseOptions(values: Partial<Record<(typeof SAID_BY_CLIP)[number], string>>): void {

@@ -1,18 +1,25 @@
 /** An analysis as the command line prints it. */
 import type { Analysis } from '@sinew/core/analysis/analyze';
 import { PHASES } from '@sinew/core/measure/events/phases';
+import { turnEvidence } from '@sinew/core/measure/events/turnEvidence';
 import { isPresent } from '@sinew/core/foundation/reading/reading';
 import type { Rules } from '@sinew/core/judge/fault/finding';
 
+const NO_EVIDENCE = 'Nothing here tells when hips and trunk start; bands or two cameras would.';
+
 export function printedOf(analysis: Analysis, { school }: Rules): object {
+  const evidence = turnEvidence(analysis.events);
   return {
     events: mapped(analysis.events, ({ time, sigma }) => ({ time, sigma })),
     phases: phasesOf(analysis),
-    readings: mapped(analysis.readings, (one) =>
-      isPresent(one)
-        ? { value: one.value, unit: one.unit, sigma: one.sigma, source: one.source }
-        : { absent: one.absent },
-    ),
+    readings: {
+      ...mapped(analysis.readings, (one) =>
+        isPresent(one)
+          ? { value: one.value, unit: one.unit, sigma: one.sigma, source: one.source }
+          : { absent: one.absent },
+      ),
+      'evidence.turn': evidence === null ? { absent: NO_EVIDENCE } : { value: evidence },
+    },
     links: mapped(analysis.links, ({ share, verdict }) => ({ share: share.value, verdict })),
     findings: analysis.findings
       .filter((finding) => finding.status !== 'clear')

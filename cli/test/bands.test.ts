@@ -17,7 +17,7 @@ const folder = scratchFolder('bands');
 const at = (name: string) => join(folder, name);
 
 const recipe = clean('cross');
-const [FROM, TO] = [recipe.contact - 0.45, recipe.contact + 0.15];
+const [FROM, TO] = [recipe.contact - 0.4, recipe.contact + 0.06];
 const worn = { flatness: 0.75, boxiness: 2.1 };
 const film = bandedFilm({
   ...USUALLY_BANDED,
@@ -62,7 +62,7 @@ const USUAL = [
   '--seam',
   'front',
   '--focal',
-  '1000',
+  '720',
 ];
 
 describe('sinew bands', () => {

@@ -40,7 +40,7 @@ function readFilm(over: Film, told: { azimuth?: number | null; codes?: typeof PR
   });
   const { contact } = film.recipe;
   const frames = times.flatMap((time, i) =>
-    time > contact - 0.5 && time < contact + 0.09 ? [i] : [],
+    time > contact - 0.4 && time < contact + 0.06 ? [i] : [],
   );
   for (const frame of frames) {
     const place = (name: keyof typeof points) => {

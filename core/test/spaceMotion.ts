@@ -32,6 +32,8 @@ export const motionOf = (
   isSmoothed: false,
   scaleSigma: 0,
   planeSigma: 0,
+  azimuth: null,
+  aslant: 0,
   frameTimes: TIMES,
   striking: 'right',
   isMirrored: false,

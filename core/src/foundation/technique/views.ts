@@ -1,5 +1,11 @@
 import type { View } from './techniques';
 
+/** The view that a camera's place is nearest to, radians: see `Calibration.azimuth`. */
+export function viewAt(azimuth: number): View {
+  const off = Math.acos(Math.cos(azimuth));
+  return off <= Math.PI / 4 ? 'front' : off >= (3 * Math.PI) / 4 ? 'behind' : 'side';
+}
+
 /** What each view is good for and what it hides, in the coach's words. */
 export const VIEW_GUIDE: Readonly<Record<View, { readonly name: string; readonly shows: string }>> =
   {

@@ -20,7 +20,8 @@ export const FOOT_EVENTS = [
   'anchorSet',
 ] as const;
 
-export type AnyEvent = EventName | (typeof FOOT_EVENTS)[number];
+/** `drive`: the leg on the striking side begins to push; read off a track, never marked. */
+export type AnyEvent = EventName | 'drive' | (typeof FOOT_EVENTS)[number];
 
 export interface EventMark {
   readonly frame: number;

@@ -6,6 +6,7 @@ import type { Motion } from '../../reconstruct/motion/motion';
 import type { Technique } from '../../foundation/technique/techniques';
 import { proposeEnd, proposeHome } from './contact';
 import { markAt, type EventMark, type Events } from './events';
+import { proposeDrive } from './drive';
 import { proposeFeet } from './feet';
 import { proposeLoad, proposeStarts } from './starts';
 
@@ -35,7 +36,8 @@ export function proposeEvents(
     isTimed(motion) &&
     ready &&
     proposeFeet(motion, technique, { ready, contact, ...(home && { home }) });
-  const found = { ...feet, ...starts, load, ready, contact, end, home, ...marks };
+  const drive = isTimed(motion) ? proposeDrive(motion, technique, contact) : null;
+  const found = { ...feet, drive, ...starts, load, ready, contact, end, home, ...marks };
   return Object.fromEntries(Object.entries(found).filter(([, mark]) => mark)) as Events;
 }
 

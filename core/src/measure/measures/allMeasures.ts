@@ -8,6 +8,7 @@ import type { MeasureContext } from './context';
 import { FEET } from './feet';
 import { GAIN } from './gain';
 import { GUARD } from './guard';
+import { HALF_TURN } from './halfTurn';
 import { ENERGY, energyReadings, MASS } from './mass';
 import { PATH } from './path';
 import { run, type Measure } from './run';
@@ -21,6 +22,7 @@ import { TURN } from './turn';
 const SINGLE = [
   ...TIMING,
   ...TURN,
+  ...HALF_TURN,
   ...PATH,
   ...ARM,
   ...BALANCE,
@@ -81,7 +83,7 @@ export const MEASURE_GROUPS: readonly {
   readonly ids: readonly MeasureId[];
 }[] = [
   { name: 'Timing', ids: [...idsOf(TIMING), 'sequence.onset', 'sequence.peak'] },
-  { name: 'Turn', ids: idsOf(TURN) },
+  { name: 'Turn', ids: [...idsOf(TURN), ...idsOf(HALF_TURN)] },
   { name: 'Strike', ids: [...idsOf(PATH), ...idsOf(ARM)] },
   {
     name: 'Links',

@@ -46,6 +46,7 @@ const EVENT_WORDS: Record<AnyEvent, string> = {
   contact: 'contact',
   end: 'the end of the strike',
   home: 'the hand back home',
+  drive: 'the start of the drive',
   rearHeelUp: 'the rear heel coming up',
   footLift: 'a foot leaving the floor',
   footLand: 'a foot landing',
@@ -53,7 +54,9 @@ const EVENT_WORDS: Record<AnyEvent, string> = {
   anchorSet: 'the support foot being set',
 };
 
-const FOOT_EVENT_LACKS: Partial<Record<AnyEvent, string>> = {
+const EVENT_LACKS: Partial<Record<AnyEvent, string>> = {
+  drive:
+    'No start of the drive is seen: film a straight from the side, the whole rear leg in the picture.',
   footLift: 'No foot leaves the floor in this strike.',
   footLand: 'No foot lands in this strike.',
   pivotStart: 'The foot does not turn in this strike, or its heel and toe are not known.',
@@ -66,7 +69,7 @@ export function eventOf(
   context: Pick<MeasureContext, 'events'>,
   name: AnyEvent,
 ): EventMark | Absent {
-  return context.events[name] ?? absent(FOOT_EVENT_LACKS[name] ?? `Mark ${EVENT_WORDS[name]}.`);
+  return context.events[name] ?? absent(EVENT_LACKS[name] ?? `Mark ${EVENT_WORDS[name]}.`);
 }
 
 /** The motion when its view shows what is asked, else the reason it cannot be read. */

@@ -83,11 +83,17 @@ function sourceOf({ events }: ProbeTrace) {
 const ANY_ANGLE = Math.PI / 2;
 
 /** A single picture shows links in projection: see `Motion.planeSigma`. */
-function outOfPlane({ unit, isBend }: Measure, { planeSigma }: Motion, value: number): number {
-  if (isBend) return planeSigma === 0 ? 0 : TILTED;
+function outOfPlane(
+  { unit, isBend }: Measure,
+  { planeSigma, aslant }: Motion,
+  value: number,
+): number {
+  if (isBend) return planeSigma === 0 ? 0 : Math.hypot(TILTED, BENT_ASLANT * aslant);
   return unit === 'rad' || unit === 's' ? 0 : planeSigma * Math.abs(value);
 }
 
+/** A bend looked at from aside reads another: by so much of the angle it is looked at from. */
+const BENT_ASLANT = 0.5;
 /** A link that should lie in the picture points a little out of it; radians, on made-up hooks to the body. */
 const TILTED = 0.05;
 

@@ -54,6 +54,7 @@ export const TIMING = [
   phase('recover'),
   lead('lead.hipsTrunk', 'Hips before trunk', 'hips', 'trunk'),
   lead('lead.trunkArm', 'Trunk before arm', 'trunk', 'arm'),
+  lead('lead.driveTrunk', 'Drive before trunk', 'drive', 'trunk'),
   lead('lead.hipsArm', 'Hips before arm', 'hips', 'arm'),
   lead('step.contact', 'Contact after the foot lands', 'footLand', 'contact'),
   lead('pivot.lag', 'Foot turns after the hips', 'hips', 'pivotStart'),

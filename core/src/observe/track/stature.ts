@@ -1,6 +1,7 @@
 /** How tall a tracked body is in the picture. */
 import { sided, type Landmark } from '../../foundation/body/landmarks';
 import { seen, type PoseDetection } from './poseDetection';
+import type { PictureTrack } from './track';
 
 /** From ankle over knee and hip to shoulder, each length as a share of standing height: 0.779. */
 const ANKLE_TO_SHOULDER = 0.818 - 0.039;
@@ -16,25 +17,48 @@ const TALL = 0.9;
  * @returns 0 without detections
  */
 export function statureOf(detections: readonly PoseDetection[]): number {
-  const parts = [
-    ['Ankle', 'Knee'],
-    ['Knee', 'Hip'],
-    ['Hip', 'Shoulder'],
-  ] as const;
-  const whole = parts.reduce((sum, [near, far]) => {
-    const lengths = detections.map((detection) => {
-      const sides = (['left', 'right'] as const).map((side) =>
-        apart(detection, sided(side, near), sided(side, far)),
-      );
-      return (sides[0]! + sides[1]!) / 2;
+  if (detections.length === 0) return 0;
+  return statureFrom((near, far) =>
+    detections.map((detection) => apart(seen(detection, near), seen(detection, far))),
+  );
+}
+
+/** The same of points from elsewhere: 0 when a part of the body is never seen. */
+export function statureOfTrack({ points }: PictureTrack): number {
+  const whole = statureFrom((near, far) => {
+    const [a, b] = [points[near], points[far]];
+    if (!a || !b) return [];
+    const at = new Map(b.frames.map((frame, i) => [frame, i]));
+    return a.frames.flatMap((frame, i) => {
+      const k = at.get(frame);
+      return k === undefined ? [] : [apart({ x: a.x[i]!, y: a.y[i]! }, { x: b.x[k]!, y: b.y[k]! })];
     });
-    lengths.sort((a, b) => a - b);
-    return sum + (lengths[Math.floor(TALL * (lengths.length - 1))] ?? 0);
+  });
+  return Number.isFinite(whole) ? whole : 0;
+}
+
+const PARTS = [
+  ['Ankle', 'Knee'],
+  ['Knee', 'Hip'],
+  ['Hip', 'Shoulder'],
+] as const;
+
+/** @param lengths of a link by frame, pixels */
+function statureFrom(lengths: (near: Landmark, far: Landmark) => readonly number[]): number {
+  const whole = PARTS.reduce((sum, [near, far]) => {
+    const [left, right] = (['left', 'right'] as const).map((side) =>
+      lengths(sided(side, near), sided(side, far)),
+    );
+    const both = left!.map((one, i) => (one + (right![i] ?? NaN)) / 2);
+    both.sort((a, b) => a - b);
+    return sum + (both[Math.floor(TALL * (both.length - 1))] ?? NaN);
   }, 0);
   return whole / ANKLE_TO_SHOULDER;
 }
 
-function apart(detection: PoseDetection, a: Landmark, b: Landmark): number {
-  const [p, q] = [seen(detection, a), seen(detection, b)];
-  return Math.hypot(q.x - p.x, q.y - p.y);
+const apart = (p: Place, q: Place) => Math.hypot(q.x - p.x, q.y - p.y);
+
+interface Place {
+  readonly x: number;
+  readonly y: number;
 }

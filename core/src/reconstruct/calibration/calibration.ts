@@ -54,6 +54,11 @@ export interface Rectangle {
 
 export interface Calibration {
   readonly view: View;
+  /**
+   * Where the camera stands, radians: 0 in front of the student on the line to the target, positive toward the
+   * side that the chest is turned to in guard; left out where only the view is known.
+   */
+  readonly azimuth?: number;
   readonly scale: Scale | null;
   /**
    * A line in the picture that points at the target. With a rectangle on the floor it runs along

@@ -12,6 +12,19 @@ import {
 } from './calibration';
 import { floorCamera, seenStraight, standing, UP } from './camera';
 
+/** How far a camera stands off the place that its view is named after, radians. */
+export function aslantOf({ view, azimuth }: Pick<Calibration, 'view' | 'azimuth'>): number {
+  if (azimuth === undefined || view === 'above') return 0;
+  const place = { side: Math.PI / 2, front: 0, behind: Math.PI }[view];
+  return Math.abs(Math.acos(Math.cos(azimuth)) - place);
+}
+
+/**
+ * Lengths along the view's own line look shorter by the cosine of how far the camera stands off it, and what goes
+ * across that line gets into them: so much of it, as a share of what goes along.
+ */
+const ACROSS = 0.25;
+
 export interface PictureMap {
   /** The axes this picture shows, in the order of what `place` gives. */
   readonly axes: readonly Axis[];
@@ -64,12 +77,14 @@ function scaled(calibration: Calibration, placingSigma: number): PictureMap {
   const metric = scale !== null && pixels > 0;
   const unit = metric ? scale.metres / pixels : 1;
   const { axes, turn } = along(calibration, straight);
+  const aslant = aslantOf(calibration);
+  const stretch = axes.map((axis) => (axis === 'up' ? 1 : 1 / Math.cos(aslant)));
   return {
     axes,
     metric,
-    planeSigma: OUT_OF_PLANE,
+    planeSigma: Math.hypot(OUT_OF_PLANE, ACROSS * Math.tan(aslant)),
     scaleSigma: metric ? (scale.sigma ?? (Math.SQRT2 * placingSigma) / pixels) : 0,
-    place: (point) => turn(straight(point)).map((value) => value * unit),
+    place: (point) => turn(straight(point)).map((value, i) => value * unit * stretch[i]!),
     unitAt: () => unit,
   };
 }

@@ -53,6 +53,8 @@ export function motionFromBands(
     metric: false,
     scaleSigma: 0,
     planeSigma: 0,
+    azimuth: null,
+    aslant: 0,
     frameTimes,
     striking,
     isMirrored,

@@ -7,7 +7,7 @@
  * is written once, for an orthodox student whose rear side is the right.
  */
 import { AXES, type Axis, type Calibration } from '../calibration/calibration';
-import { pictureMap } from '../calibration/picture';
+import { aslantOf, pictureMap } from '../calibration/picture';
 import { mirrored, otherSide, type Landmark, type Side } from '../../foundation/body/landmarks';
 import type { Source } from '../../foundation/reading/reading';
 import { lowerBound } from '../../foundation/signal/interpolate';
@@ -54,6 +54,10 @@ export interface Motion {
   readonly scaleSigma: number;
   /** Relative standard deviation of a length because a picture shows it in projection; 0 in 3D. */
   readonly planeSigma: number;
+  /** Where the camera stands: see `Calibration.azimuth`; null where only the view is known. */
+  readonly azimuth: number | null;
+  /** Radians by which the camera stands off the place that its view is named after. */
+  readonly aslant: number;
   readonly frameTimes: readonly number[];
   /** The striking hand's side after mirroring: right for rear-hand strikes, left for lead-hand. */
   readonly striking: Side;
@@ -102,6 +106,8 @@ export function motionFromSpace(track: SpaceTrack, strike: Strike): Motion {
     metric: true,
     scaleSigma: track.scaleSigma ?? 0,
     planeSigma: 0,
+    azimuth: null,
+    aslant: 0,
     place: (x, y, z) => [x, y, z],
     unitAt: () => 1,
   });
@@ -124,6 +130,8 @@ export function motionFromPicture(
   return build(track, strike, {
     ...map,
     view: calibration.view,
+    azimuth: calibration.azimuth ?? null,
+    aslant: aslantOf(calibration),
     place: (x, y) => place({ x, y }),
     unitAt: (x, y) => unitAt({ x, y }),
   });
@@ -133,7 +141,10 @@ export function motionFromPicture(
 export const turnSignOf = (striking: Side, { turns }: Technique): 1 | -1 =>
   (striking === 'right') === (turns === 'forward') ? 1 : -1;
 
-interface Recipe extends Pick<Motion, 'view' | 'axes' | 'metric' | 'scaleSigma' | 'planeSigma'> {
+interface Recipe extends Pick<
+  Motion,
+  'view' | 'axes' | 'metric' | 'scaleSigma' | 'planeSigma' | 'azimuth' | 'aslant'
+> {
   readonly place: (x: number, y: number, z: number) => readonly number[];
   /** Metres (or pixels) that one unit of the track is worth at a place. */
   readonly unitAt: (x: number, y: number) => number;

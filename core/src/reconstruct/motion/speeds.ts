@@ -141,6 +141,19 @@ function travelled(rows: readonly { frame: number; time: number; point: Vector }
   };
 }
 
+/** How far landmarks, or the middle of two, have gone from where they were first, metres. */
+export function travelOf(
+  motion: Motion,
+  landmarks: readonly Landmark[],
+  from: PathSet = 'paths',
+): Series | null {
+  const rows = together(
+    motion,
+    landmarks.map((landmark) => motion[from][landmark]),
+  );
+  return travelled(rows.map(({ frame, time, points }) => ({ frame, time, point: meanOf(points) })));
+}
+
 /** How far a link has turned from where it pointed first, radians. */
 export function swingOf(
   motion: Motion,
