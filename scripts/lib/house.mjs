@@ -17,6 +17,7 @@ export const CORE_ROAD = [
   'observe/sound',
   'observe/footage',
   'observe/track',
+  'observe/band',
   'observe/take',
   'reconstruct/calibration',
   'reconstruct/motion',

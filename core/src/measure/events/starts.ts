@@ -34,6 +34,7 @@ const SEEN_AROUND = 0.08;
 
 function isSeenAround(time: number, { times }: Series): boolean {
   const spacing = (times[times.length - 1]! - times[0]!) / (times.length - 1);
+  if (!(times[0]! <= time - SEEN_AROUND)) return false;
   return times.every((one, i) => {
     const next = times[i + 1];
     if (next === undefined) return one >= time + SEEN_AROUND;

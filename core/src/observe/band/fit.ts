@@ -26,9 +26,10 @@ export interface Fit {
   /** Share of the changes of brightness that the bars explain, and their contrast in grey levels. */
   readonly explained: number;
   readonly contrast: number;
-  /** Mean squared miss where the band is, in grey levels², and how much was seen of it, columns. */
+  /** Mean squared miss where the band is, in grey levels². */
   readonly miss: number;
-  readonly columns: number;
+  /** Share of what faces the camera that is seen. */
+  readonly uncovered: number;
   /** What is painted on the band by column, with the light taken off; NaN where it is not seen. */
   readonly painted: Float64Array;
 }
@@ -63,9 +64,13 @@ export function fitted(torso: Torso, sight: Sight, expected: Expected): Fit | nu
     const right = Matrix.zeros(unknowns, 1);
     const row = new Float64Array(unknowns);
     let total = 0;
+    let facing = 0;
+    let open = 0;
+    for (const weight of shown.weights) facing += weight;
     for (const i of used) {
       const weight = sight.weights[i]! * shown.weights[i]! * (robust?.[i] ?? 1);
       total += weight;
+      open += sight.weights[i]! * shown.weights[i]!;
       const value = sight.values[i]!;
       const x = (i - centre) / half;
       const level = shown.values[i]!;
@@ -132,7 +137,7 @@ export function fitted(torso: Torso, sight: Sight, expected: Expected): Fit | nu
         explained: 1 - miss / Math.max(changes, 1e-9),
         contrast: 2 * gains[3]!,
         miss: miss / total,
-        columns: total,
+        uncovered: open / facing,
         painted,
       };
       continue;
@@ -147,7 +152,7 @@ export function fitted(torso: Torso, sight: Sight, expected: Expected): Fit | nu
       explained: 1 - miss / Math.max(changes, 1e-9),
       contrast: 2 * gains[3]!,
       miss: miss / total,
-      columns: total,
+      uncovered: open / facing,
       painted,
     };
     if (pass === PASSES) break;

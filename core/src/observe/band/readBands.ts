@@ -6,7 +6,7 @@ import { mean, median } from 'd3-array';
 import type { Stance } from '../../foundation/body/landmarks';
 import { wrapped } from '../../foundation/geometry/angles';
 import type { Grey } from '../footage/grey';
-import { textureOf, type BandName, type Texture, type Worn } from './band';
+import { textureOf, type BandName, type Worn } from './band';
 import { fitted, type Expected, type Fit } from './fit';
 import {
   likeliestWay,
@@ -86,6 +86,8 @@ const AT_FIRST = 9;
 /** A likeness or a share explained of less than this is no reading. */
 const LEAST_LIKE = 0.5;
 const LEAST_EXPLAINED = 0.6;
+/** Of what faces the camera so much must be seen: arms over a band pull its turn by tens of degrees. */
+const LEAST_UNCOVERED = 0.65;
 /** Between black and white bars, grey levels: less is no print. */
 const LEAST_CONTRAST = 15;
 /** So many ellipses are followed through the film. */
@@ -258,6 +260,7 @@ function readOne(
   return fits.map((fit, i) => {
     const { time, why } = frames[i]!;
     if (!fit) return { time, why: why ?? 'the band cannot be read here' };
+    if (fit.uncovered < LEAST_UNCOVERED) return { time, why: 'an arm lies over the band' };
     return {
       time,
       yaw: yawOf(fit.pose.turn),
