@@ -1,92 +1,25 @@
 /** Turn of hips and ribs, read off worn bands in ray-cast pictures whose truth is known. */
 import { describe, expect, it } from 'vitest';
+import { knownTimes } from '@sinew/fighters/fighter/pose';
 import { clean } from '@sinew/fighters/fighter/recipe';
-import { truthOfStrike } from '@sinew/fighters/fighter/truth';
-import { bandedFilm, USUALLY_BANDED, type BandedFilm } from '@sinew/fighters/film/banded';
-import { techniqueById } from '../src/foundation/technique/techniques';
-import { strikingSide } from '../src/foundation/technique/strike';
-import { markOnFrame } from '../src/measure/events/events';
-import { turnStarts } from '../src/measure/events/starts';
-import { BANDS, codeProblem, PRINTED, type BandName } from '../src/observe/band/band';
-import { BandReader, type BandReading, type Joints } from '../src/observe/band/readBands';
+import { USUALLY_BANDED, type BandedFilm } from '@sinew/fighters/film/banded';
+import { readBanded, type Miss, type Told } from '@sinew/fighters/trials/banded';
+import { BANDS, codeProblem, PRINTED } from '../src/observe/band/band';
 import { torsoOf } from '../src/observe/band/torso';
-import { motionFromBands, type BandTurn } from '../src/reconstruct/motion/bandMotion';
-import { cleaned } from '../src/reconstruct/motion/clean';
-import { prepared } from '../src/reconstruct/motion/prepare';
 
 const DEGREE = Math.PI / 180;
 const HIPS = { code: PRINTED.hips, girth: 0.98, flatness: 0.72, boxiness: 2.2 };
 const RIBS = { code: PRINTED.ribs, girth: 0.92, flatness: 0.78, boxiness: 2.3 };
 
-type Film = Partial<Omit<BandedFilm, 'hips' | 'ribs'>> & Partial<Pick<BandedFilm, 'hips' | 'ribs'>>;
-
-/** The film around a strike, read as the app would: girths and focal length a little off. */
-function readFilm(over: Film, told: { azimuth?: number | null; codes?: typeof PRINTED } = {}) {
-  const film: BandedFilm = {
-    ...USUALLY_BANDED,
-    recipe: clean('cross'),
-    hips: HIPS,
-    ribs: RIBS,
-    ...over,
-  };
-  const { times, points, yaw, picture } = bandedFilm(film);
-  const { azimuth = film.azimuth, codes = PRINTED } = told;
-  const worn = (name: BandName, girth: number) => ({ code: codes[name], girth, seam: film.seam });
-  const reader = new BandReader({
-    focal: 1.03 * film.focal,
-    azimuth,
-    stance: film.recipe.stance,
-    bands: { hips: worn('hips', HIPS.girth + 0.004), ribs: worn('ribs', RIBS.girth - 0.004) },
-  });
-  const { contact } = film.recipe;
-  const frames = times.flatMap((time, i) =>
-    time > contact - 0.4 && time < contact + 0.06 ? [i] : [],
+/** Read as the app would: girths and focal length a little off. */
+const readFilm = (over: Partial<BandedFilm>, told: Told = {}) =>
+  readBanded(
+    { ...USUALLY_BANDED, recipe: clean('cross'), hips: HIPS, ribs: RIBS, ...over },
+    { focal: 1.03, girth: 0.004, ...told },
   );
-  for (const frame of frames) {
-    const place = (name: keyof typeof points) => {
-      const [x, y] = points[name]![frame]!;
-      return { x, y };
-    };
-    const joints: Joints = {
-      hips: [place('leftHip'), place('rightHip')],
-      shoulders: [place('leftShoulder'), place('rightShoulder')],
-      forearms: [
-        [place('leftElbow'), place('leftWrist')],
-        [place('rightElbow'), place('rightWrist')],
-      ],
-    };
-    reader.see({ ...film.size, data: picture(frame) }, times[frame]!, joints);
-  }
-  const read = reader.read();
-  const misses = (band: BandName) =>
-    read[band]!.flatMap((one, i) =>
-      'yaw' in one ? [{ ...one, miss: one.yaw - yaw[band][frames[i]!]! }] : [],
-    );
-  return { film, times, frames, read, misses };
-}
-
-const turnOf = (all: readonly BandReading[], frames: readonly number[]): BandTurn => {
-  const known = all.flatMap((one, i) => ('yaw' in one ? [{ ...one, frame: frames[i]! }] : []));
-  return {
-    frames: known.map(({ frame }) => frame),
-    yaw: known.map(({ yaw }) => yaw),
-    shake: known.map(({ shake }) => shake),
-    lasting: known.map(({ lasting }) => lasting),
-  };
-};
-
-function startsOf({ film, times, frames, read }: ReturnType<typeof readFilm>) {
-  const technique = techniqueById(film.recipe.technique);
-  const { stance } = film.recipe;
-  const strike = { technique, side: strikingSide(technique, stance), stance };
-  const turns = { hips: turnOf(read.hips!, frames), ribs: turnOf(read.ribs!, frames) };
-  const motion = prepared(cleaned(motionFromBands(turns, times, strike)), film.recipe.contact);
-  const contact = times.findIndex((time) => time >= film.recipe.contact - 1e-9);
-  return turnStarts(motion, technique, markOnFrame(times, contact));
-}
 
 /** Half of all, and nineteen in twenty, are less than this. */
-function sizes(misses: readonly { readonly miss: number }[]) {
+function sizes(misses: readonly Miss[]) {
   const sorted = misses.map(({ miss }) => Math.abs(miss)).sort((a, b) => a - b);
   const at = (share: number) =>
     sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!;
@@ -98,25 +31,23 @@ describe('a band round hips and ribs', () => {
 
   it('tells the turn in every frame from behind, where no arm is between', () => {
     for (const band of BANDS) {
-      const misses = behind.misses(band);
+      const misses = behind.misses[band];
       expect(misses.length).toBeGreaterThan(0.95 * behind.frames.length);
       expect(sizes(misses).middle).toBeLessThan(3 * DEGREE);
       expect(sizes(misses).most).toBeLessThan(6 * DEGREE);
-      const covered = misses.filter(
-        ({ miss, shake, lasting }) => Math.abs(miss) < 1.96 * Math.hypot(shake, lasting),
-      );
+      const covered = misses.filter(({ miss, sigma }) => Math.abs(miss) < 1.96 * sigma);
       expect(covered.length).toBeGreaterThan(0.9 * misses.length);
     }
   });
 
   it('tells when hips and trunk start', () => {
-    const { hips, trunk } = startsOf(behind);
-    const { times } = truthOfStrike(behind.film.recipe);
-    expect(Math.abs(hips!.time - times.hips!)).toBeLessThan(1.96 * hips!.sigma);
-    expect(Math.abs(trunk!.time - times.trunk!)).toBeLessThan(1.96 * trunk!.sigma);
+    const { hips, trunk } = behind.starts;
+    const times = knownTimes(behind.film.recipe);
+    expect(Math.abs(hips!.time - times.hips)).toBeLessThan(1.96 * hips!.sigma);
+    expect(Math.abs(trunk!.time - times.trunk)).toBeLessThan(1.96 * trunk!.sigma);
     // Its ± decides that a lead of 54 ms is more than 20.
     const lead = trunk!.time - hips!.time;
-    expect(Math.abs(lead - (times.trunk! - times.hips!))).toBeLessThan(0.014);
+    expect(Math.abs(lead - (times.trunk - times.hips))).toBeLessThan(0.014);
     expect(lead - 1.645 * Math.hypot(hips!.sigma, trunk!.sigma)).toBeGreaterThan(0.02);
   });
 
@@ -128,8 +59,8 @@ describe('a band round hips and ribs', () => {
       seed: 2,
     });
     for (const band of BANDS) {
-      expect(corner.misses(band).length).toBeGreaterThan(0.8 * corner.frames.length);
-      expect(sizes(corner.misses(band)).most).toBeLessThan(8 * DEGREE);
+      expect(corner.misses[band].length).toBeGreaterThan(0.8 * corner.frames.length);
+      expect(sizes(corner.misses[band]).most).toBeLessThan(8 * DEGREE);
     }
   });
 
@@ -138,15 +69,15 @@ describe('a band round hips and ribs', () => {
     const [first] = read.hips!;
     expect('yaw' in first! && first.yaw).toBeCloseTo(-Math.PI / 4, 1);
     // What is in doubt is the same for all frames.
-    const all = misses('hips').map(({ miss }) => miss);
+    const all = misses.hips.map(({ miss }) => miss);
     expect(Math.max(...all) - Math.min(...all)).toBeLessThan(12 * DEGREE);
   });
 
   it('says nothing of a band that is not there, or is another', () => {
     const bare = readFilm({ hips: null });
-    expect(bare.misses('hips').length).toBeLessThan(0.05 * bare.frames.length);
+    expect(bare.misses.hips.length).toBeLessThan(0.05 * bare.frames.length);
     const swapped = readFilm({}, { codes: { hips: PRINTED.ribs, ribs: PRINTED.hips } });
-    expect(swapped.misses('hips').length).toBeLessThan(0.05 * swapped.frames.length);
+    expect(swapped.misses.hips.length).toBeLessThan(0.05 * swapped.frames.length);
   });
 });
 

@@ -10,10 +10,12 @@ import { FORMS, type TechniqueId } from '@sinew/fighters/fighter/forms';
 import { clean } from '@sinew/fighters/fighter/recipe';
 import { knownTrack } from '@sinew/fighters/fighter/track';
 import { truthOfStrike } from '@sinew/fighters/fighter/truth';
+import { bandSection } from './bandTables';
 import { captureSection } from './captureTables';
 import { familySection } from './familyTables';
 import { judgedSection } from './judgedTables';
 import { trialsOf, type Trial, type Trials } from '@sinew/fighters/trials/measured';
+import { phoneSection } from './phoneTables';
 import { pictureSection } from './pictureTables';
 import { quantile, table } from './table';
 import { trackedSection } from './trackedTables';
@@ -160,7 +162,7 @@ const PAGE = fileURLToPath(new URL('../../../docs/accuracy.md', import.meta.url)
 
 const head = `# Accuracy
 
-Made-up strikes whose truth is known to rounding (\`fighters/src/fighter/truth.ts\`: no filter, no fit, none of the code under test), sampled at a frame rate with normal noise on every coordinate, measured by the core. All ${TECHNIQUES.length} techniques, both stances, ${SEEDS.length} seeds each unless said otherwise. \`npm run accuracy\` writes this page; with names of parts (\`strikes\`, \`families\`, \`pictures\`, \`capture\`, \`judge\`, \`tracked\`) it writes those anew and leaves the others.
+Made-up strikes whose truth is known to rounding (\`fighters/src/fighter/truth.ts\`: no filter, no fit, none of the code under test), sampled at a frame rate with normal noise on every coordinate, measured by the core. All ${TECHNIQUES.length} techniques, both stances, ${SEEDS.length} seeds each unless said otherwise. \`npm run accuracy\` writes this page; with names of parts (\`strikes\`, \`families\`, \`pictures\`, \`phone\`, \`bands\`, \`capture\`, \`judge\`, \`tracked\`) it writes those anew and leaves the others.
 
 Each cell: median of the error's size / its 95th percentile (share of cases in which the truth lies within ±, per cent; 95 is what ± promises). Starts are those of hips, trunk and arm together (pelvis, thigh and shank in kicks). These are three-dimensional tracks, as two cameras give them; what one picture shows is less, and says so.
 `;
@@ -211,6 +213,8 @@ const PARTS: readonly {
   { id: 'strikes', begins: '## Contact told, the rest found', write: strikesSection },
   { id: 'families', begins: '## Families of bodies', write: familySection },
   { id: 'pictures', begins: '## What one picture shows', write: pictureSection },
+  { id: 'phone', begins: '## One phone, nothing worn', write: phoneSection },
+  { id: 'bands', begins: '## Worn bands, one film', write: bandSection },
   { id: 'capture', begins: '## Sound, two clocks', write: captureSection },
   { id: 'judge', begins: '## The judge', write: judgedSection },
   { id: 'tracked', begins: '## Body tracking', write: trackedSection },
