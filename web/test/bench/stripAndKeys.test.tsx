@@ -7,6 +7,7 @@ import { BenchKeys } from '@/screens/bench/commands/BenchKeys';
 import { AutomaticAsked } from '@/screens/bench/document/AutomaticStrikes';
 import { StrikesFound } from '@/screens/bench/panel/StrikesFound';
 import { ChainStrip } from '@/screens/bench/strip/ChainStrip';
+import { restsOn } from '@/screens/bench/strip/StripEvidence';
 import { commandsNow } from '@/ui/commands/registry';
 import { benchWith, documentIn, jammedCross, onBench, strikeIn } from './kit';
 
@@ -60,6 +61,19 @@ describe('the strip', () => {
     expect(
       within(mark('hips') as unknown as HTMLElement).getByText(/automatic: frame \d+/),
     ).toBeTruthy();
+  });
+
+  it('says at the end of a lane what its start rests on', () => {
+    strip();
+    const said = (link: string) =>
+      document.querySelector(`[data-rests-on="${link}"]`)?.textContent ?? null;
+    expect([said('pelvis'), said('trunk'), said('fist')]).toEqual(['by eye', 'by eye', null]);
+    const mark = { frame: 30, time: 0.25, sigma: 0.01, source: 'measured-2d' } as const;
+    expect(restsOn('pelvis', { contact: mark, drive: mark })).toBe('drive only');
+    expect(restsOn('trunk', { contact: mark, drive: mark })).toBe('start not seen');
+    expect(restsOn('pelvis', { hips: { ...mark, source: 'measured-band' }, drive: mark })).toBe(
+      'bands',
+    );
   });
 
   it('is a slider over the frames: the wheel steps by one, with Shift by ten', () => {

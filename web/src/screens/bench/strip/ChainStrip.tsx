@@ -31,6 +31,7 @@ import {
   lanesOf,
   TOP,
 } from './lanes';
+import { StripEvidence } from './StripEvidence';
 import { StripMark } from './StripMark';
 import { Phases } from './StripPhases';
 import { StripSound } from './StripSound';
@@ -320,6 +321,7 @@ function Strip({ x, width, marks, proposed, times, technique }: StripProps) {
           name={wordsFor(event, technique).name}
         />
       ))}
+      <StripEvidence x={x} width={width} lanes={lanes} />
       <EvidenceSpan x={x} />
       <Cursor at={x(times[frame]!)} />
     </svg>

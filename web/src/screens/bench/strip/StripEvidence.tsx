@@ -1,0 +1,88 @@
+'use client';
+
+import type { ScaleLinear } from 'd3-scale';
+import type { EventMark, Events } from '@sinew/core/measure/events/events';
+import { halfWidth, type Source } from '@sinew/core/foundation/reading/reading';
+import { useAnalysis } from '../document/useAnalysis';
+import { laneHeight, laneY, type Lane } from './lanes';
+
+const WORDS: Record<Source, string> = {
+  'measured-3d': 'in space',
+  'measured-2d': 'points',
+  'measured-band': 'bands',
+  'estimated-3d': 'guessed',
+  eye: 'by eye',
+};
+
+/** What the start of a link rests on, in two words; null for links whose start is never in question. */
+export function restsOn(link: Lane['link'], events: Events): string | null {
+  if (link !== 'pelvis' && link !== 'trunk') return null;
+  const start = link === 'pelvis' ? events.hips : events.trunk;
+  if (start) return WORDS[start.source];
+  if (!events.contact) return null;
+  return link === 'pelvis' && events.drive ? 'drive only' : 'start not seen';
+}
+
+/** At the end of a lane what its start rests on; and the start of the drive, where that is all there is. */
+export function StripEvidence({
+  x,
+  width,
+  lanes,
+}: {
+  x: ScaleLinear<number, number>;
+  width: number;
+  lanes: readonly Lane[];
+}) {
+  const events = useAnalysis()?.events;
+  if (!events) return null;
+  return (
+    <g pointerEvents="none">
+      {lanes.map((lane, index) => {
+        const words = restsOn(lane.link, events);
+        if (!words) return null;
+        return (
+          <text
+            key={lane.link}
+            x={width - 8}
+            y={laneY(lanes, index) - laneHeight(lanes) / 2 + 8}
+            fontSize={12}
+            textAnchor="end"
+            className="fill-soft"
+            data-rests-on={lane.link}
+          >
+            {words}
+          </text>
+        );
+      })}
+      {events.drive && !events.hips && <Drive mark={events.drive} x={x} foot={footOf(lanes)} />}
+    </g>
+  );
+}
+
+const footOf = (lanes: readonly Lane[]) =>
+  laneY(
+    lanes,
+    lanes.findIndex(({ link }) => link === 'pelvis'),
+  );
+
+/** An open lozenge, unlike the marks of starts: the leg begins to push, the hips may not turn yet. */
+function Drive({
+  mark,
+  x,
+  foot,
+}: {
+  mark: EventMark;
+  x: ScaleLinear<number, number>;
+  foot: number;
+}) {
+  const [from, at, to] = [-1, 0, 1].map((sign) => x(mark.time + sign * halfWidth(mark)));
+  return (
+    <g className="stroke-soft" data-drive={mark.frame}>
+      <line x1={from} x2={to} y1={foot - 8} y2={foot - 8} strokeWidth={1.2} />
+      <path d={`M${at} ${foot - 14}l5 6l-5 6l-5-6z`} className="fill-paper" strokeWidth={1.5} />
+      <text x={to! + 5} y={foot - 4} fontSize={12} stroke="none" className="fill-ink">
+        drive
+      </text>
+    </g>
+  );
+}
