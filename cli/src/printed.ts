@@ -18,6 +18,7 @@ export function printedOf(analysis: Analysis, { school }: Rules): object {
           ? { value: one.value, unit: one.unit, sigma: one.sigma, source: one.source }
           : { absent: one.absent },
       ),
+      ...halfTimes(analysis),
       'evidence.turn': evidence === null ? { absent: NO_EVIDENCE } : { value: evidence },
     },
     links: mapped(analysis.links, ({ share, verdict }) => ({ share: share.value, verdict })),
@@ -35,6 +36,18 @@ export function printedOf(analysis: Analysis, { school }: Rules): object {
     school: mapped(school, ({ choice }) => choice),
     problems: analysis.problems,
   };
+}
+
+/** Half-way times are read against contact, and printed on the file's own clock like all instants. */
+function halfTimes({ readings, events: { contact } }: Analysis): object {
+  return Object.fromEntries(
+    (['turn.half.pelvis', 'turn.half.trunk'] as const).flatMap((id) => {
+      const one = readings[id];
+      if (!contact || !isPresent(one)) return [];
+      const { unit, sigma, source } = one;
+      return [[id, { value: contact.time - one.value, unit, sigma, source }]];
+    }),
+  );
 }
 
 function mapped<T, U>(all: Readonly<Partial<Record<string, T>>>, to: (one: T) => U): object {

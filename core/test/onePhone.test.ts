@@ -59,7 +59,12 @@ describe('half-way through the turn', () => {
       const known = rows.flatMap(({ recipe, seen }) => {
         const reading = measureOne(id, seen);
         return isPresent(reading)
-          ? [{ miss: reading.value - halfTurn(recipe, part), sigma: reading.sigma }]
+          ? [
+              {
+                miss: recipe.contact - reading.value - halfTurn(recipe, part),
+                sigma: reading.sigma,
+              },
+            ]
           : [];
       });
       expect(known.length, id).toBeGreaterThan(0.7 * rows.length);

@@ -55,7 +55,7 @@ export function phoneSection(): string {
           const reading = measureOne(`turn.half.${link}`, seen);
           if (!isPresent(reading)) return null;
           const truth = halfTurn(recipe, link === 'pelvis' ? 'Hip' : 'Shoulder');
-          return { miss: reading.value - truth, sigma: reading.sigma };
+          return { miss: recipe.contact - reading.value - truth, sigma: reading.sigma };
         }),
       );
       console.error(`from ${place}°, ${rate} a second`);

@@ -138,7 +138,8 @@ function half(link: Link): (probe: MeasureProbe) => number {
       `${link} speed`,
       (measured) => (turned(measured, at(AROUND)) - turned(measured, at(-AROUND))) / (2 * AROUND),
     );
-    return near.time + (middle - turned(probe, near)) / speed;
+    const time = near.time + (middle - turned(probe, near)) / speed;
+    return contact.time + contact.shift - time;
   };
 }
 
@@ -160,19 +161,19 @@ export const HALF_TURN = [
   {
     ...HALF,
     id: 'turn.half.pelvis',
-    name: 'Pelvis half-way through its turn, in the film',
+    name: 'Pelvis half-way through its turn, before contact',
     value: half('pelvis'),
   },
   {
     ...HALF,
     id: 'turn.half.trunk',
-    name: 'Trunk half-way through its turn, in the film',
+    name: 'Trunk half-way through its turn, before contact',
     value: half('trunk'),
   },
   {
     ...HALF,
     id: 'lead.half',
     name: 'Pelvis before trunk, half-way',
-    value: (probe) => half('trunk')(probe) - half('pelvis')(probe),
+    value: (probe) => half('pelvis')(probe) - half('trunk')(probe),
   },
 ] as const satisfies readonly Measure[];
