@@ -3,12 +3,8 @@ import { spawn } from 'node:child_process';
 import { createReadStream } from 'node:fs';
 import { nearestFrame } from '@sinew/core/observe/track/time';
 import { codeProblem, type BandName } from '@sinew/core/observe/band/band';
-import {
-  BandReader,
-  type BandReading,
-  type Joints,
-  type Place,
-} from '@sinew/core/observe/band/readBands';
+import type { Joints, Place } from '@sinew/core/observe/band/frames';
+import { BandReader, type BandReading } from '@sinew/core/observe/band/readBands';
 import type { BandTurn, BandTurns } from '@sinew/core/reconstruct/motion/bandMotion';
 import { readCsv, type CsvFile } from '@sinew/core/format/csv';
 import { FormatError } from '@sinew/core/format/formatError';

@@ -1,0 +1,69 @@
+/** A band's turn in every frame, exactly: the body's place and distance held steady over time. */
+import { mean, median } from 'd3-array';
+import { fitted, type Fit } from './fit';
+import type { Rough, Sight } from './match';
+import { centreOf, expectedAt, FREE, LEAST_LIKE } from './search';
+import type { Torso } from './torso';
+
+/** A share explained of less than this is no reading. */
+const LEAST_EXPLAINED = 0.6;
+/** Between black and white bars, grey levels: less is no print. */
+const LEAST_CONTRAST = 15;
+/** A middle and a distance that hardly change from frame to frame. */
+const HELD = { bearing: 0.0008, distance: 0.006, turn: Infinity };
+/** Seconds to either side over which the torso keeps its place against the tracker's, and its distance. */
+const STEADY = 0.33;
+/** Seconds to either side over which the tracker's middle is averaged. */
+const SMOOTH = 0.03;
+
+/**
+ * @param spacing seconds from frame to frame
+ * @param before fits to begin from, where there are any
+ */
+export function refined(
+  sights: readonly (Sight | null)[],
+  spacing: number,
+  way: readonly Rough[],
+  { torso, distance }: { readonly torso: Torso; readonly distance: number },
+  before: readonly (Fit | null)[] = [],
+): (Fit | null)[] {
+  const first = sights.map((sight, i) => {
+    if (!sight || way[i]!.likeness <= LEAST_LIKE) return null;
+    const expected = expectedAt(sight, way[i]!, distance, FREE);
+    const known = before[i]?.pose;
+    return fitted(torso, sight, known ? { ...expected, pose: known } : expected);
+  });
+  const good = (fit: Fit | null | undefined): fit is Fit =>
+    !!fit && fit.explained > LEAST_EXPLAINED && fit.contrast > LEAST_CONTRAST;
+  const [smooth, long] = [SMOOTH, STEADY].map((one) => Math.max(1, Math.round(one / spacing))) as [
+    number,
+    number,
+  ];
+  const centres = sights.map((_, i) => {
+    const near = sights
+      .slice(Math.max(0, i - smooth), i + smooth + 1)
+      .filter((one) => one !== null);
+    return mean(near, centreOf) ?? 0;
+  });
+  const steady = (i: number) => {
+    const from = Math.max(0, i - long);
+    const known = first
+      .slice(from, i + long + 1)
+      .flatMap((fit, k) => (good(fit) ? [{ fit, at: from + k }] : []));
+    if (known.length < 3) return null;
+    // Against the strip's own middle, which goes where the body goes.
+    return {
+      off: median(known, ({ fit, at }) => fit.pose.bearing - centres[at]!)!,
+      distance: median(known, ({ fit }) => fit.pose.distance)!,
+    };
+  };
+  return sights.map((sight, i) => {
+    const held = sight && steady(i);
+    if (!held) return null;
+    const bearing = centres[i]! + held.off;
+    const turn = first[i] ? first[i]!.pose.turn : way[i]!.turn - bearing;
+    const pose = { turn, bearing, distance: held.distance };
+    const fit = fitted(torso, sight, { ...HELD, pose });
+    return good(fit) ? fit : null;
+  });
+}
