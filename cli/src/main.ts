@@ -18,9 +18,18 @@ const USAGE =
   '       sinew bands FILM.y4m --points POINTS.csv --code BITS --hips CM --ribs CM --out FILE.csv ' +
   '[--ribs-code BITS] [--stance orthodox|southpaw] [--azimuth DEG] [--seam back|front] [--focal PX]';
 
+/** `--azimuth -90` is a place, and no option that was forgotten. */
+function withSigns(args: readonly string[]): string[] {
+  return args.reduce<string[]>((all, word) => {
+    const last = all[all.length - 1];
+    const isNegative = last?.startsWith('--') && !last.includes('=') && /^-[\d.]/.test(word);
+    return isNegative ? [...all.slice(0, -1), `${last}=${word}`] : [...all, word];
+  }, []);
+}
+
 async function main(args: string[]): Promise<void> {
   const { values, positionals } = parseArgs({
-    args,
+    args: withSigns(args),
     allowPositionals: true,
     options: {
       technique: { type: 'string' },

@@ -10,6 +10,7 @@ import { writeTrc } from '../../core/src/format/trc';
 import { knownTimes } from '@sinew/fighters/fighter/pose';
 import { clean, FAULT_CHANGES } from '@sinew/fighters/fighter/recipe';
 import { knownTrack } from '@sinew/fighters/fighter/track';
+import { truthOfStrike } from '@sinew/fighters/fighter/truth';
 
 const bin = fileURLToPath(new URL('../bin/sinew.mjs', import.meta.url));
 const sinew = (...args: string[]) =>
@@ -45,6 +46,50 @@ describe('sinew analyze', () => {
     expect(result.findings.filter((one) => one.status === 'found')).toMatchObject([
       { fault: 'arm-first' },
     ]);
+  });
+
+  it('takes the place of the camera, and the height as the scale', () => {
+    const names = Object.keys(track.points) as (keyof typeof track.points)[];
+    const rows = track.frameTimes.map((time, i) => [
+      time,
+      // From the left side of an orthodox student, 200 pixels a metre: the target is to the left.
+      ...names.flatMap((name) => [
+        900 - 200 * track.points[name]!.x[i]!,
+        500 - 200 * track.points[name]!.y[i]!,
+      ]),
+    ]);
+    const heads = ['time', ...names.flatMap((name) => [`${name}_x`, `${name}_y`])];
+    const seen = join(folder, 'seen.csv');
+    writeFileSync(seen, [heads, ...rows].map((row) => row.join(',')).join('\n'));
+    const { status, stdout, stderr } = sinew(
+      ...['analyze', seen, '--technique', 'cross', '--contact', '0.7'],
+      ...['--azimuth', '-90', '--height', String(recipe.height), '--json'],
+    );
+    expect(stderr).toBe('');
+    expect(status).toBe(0);
+    const { events, readings } = JSON.parse(stdout) as {
+      events: Record<string, { time: number }>;
+      readings: Record<string, { value: number; sigma: number; absent?: string }>;
+    };
+    expect(Math.abs(events.drive!.time - knownTimes(recipe).hips)).toBeLessThan(0.03);
+    expect(readings['evidence.turn']).toEqual({ value: 'drive' });
+    const half = readings['turn.half.trunk']!;
+    expect(half.value).toBeGreaterThan(events.drive!.time);
+    expect(half.value).toBeLessThan(0.7);
+    const truth = truthOfStrike(recipe).values['speed.peak'];
+    const speed = readings['speed.peak']!;
+    expect(Math.abs(speed.value - truth)).toBeLessThan(1.96 * speed.sigma);
+    const wrong = sinew(
+      'analyze',
+      seen,
+      '--technique',
+      'cross',
+      '--azimuth',
+      '-90',
+      '--view',
+      'front',
+    );
+    expect(wrong.stderr).toMatch(/--azimuth -90 is a view from side, not from front/);
   });
 
   it('says how it is used, and which version it is', () => {

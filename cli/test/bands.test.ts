@@ -6,7 +6,7 @@ import { scratchFolder } from '@sinew/demo/scratch';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { PRINTED } from '@sinew/core/observe/band/band';
 import { clean } from '@sinew/fighters/fighter/recipe';
-import { knownTimes } from '@sinew/fighters/fighter/pose';
+import { truthOfStrike } from '@sinew/fighters/fighter/truth';
 import { bandedFilm, USUALLY_BANDED } from '@sinew/fighters/film/banded';
 import { picturesOf } from '../src/y4m';
 
@@ -88,9 +88,9 @@ describe('sinew bands', () => {
       readings: Record<string, { value: number; sigma: number; source: string }>;
     };
     const lead = readings['lead.hipsTrunk']!;
-    const times = knownTimes(recipe);
+    const { times } = truthOfStrike(recipe);
     expect(lead.source).toBe('measured-band');
-    expect(Math.abs(lead.value - (times.trunk - times.hips))).toBeLessThan(1.96 * lead.sigma);
+    expect(Math.abs(lead.value - (times.trunk! - times.hips!))).toBeLessThan(1.96 * lead.sigma);
     expect(readings['separation.max']).toMatchObject({ source: 'measured-band' });
   }, 120_000);
 

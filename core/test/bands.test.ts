@@ -1,7 +1,7 @@
 /** Turn of hips and ribs, read off worn bands in ray-cast pictures whose truth is known. */
 import { describe, expect, it } from 'vitest';
-import { knownTimes } from '@sinew/fighters/fighter/pose';
 import { clean } from '@sinew/fighters/fighter/recipe';
+import { truthOfStrike } from '@sinew/fighters/fighter/truth';
 import { USUALLY_BANDED, type BandedFilm } from '@sinew/fighters/film/banded';
 import { readBanded, type Miss, type Told } from '@sinew/fighters/trials/banded';
 import { BANDS, codeProblem, PRINTED } from '../src/observe/band/band';
@@ -42,13 +42,13 @@ describe('a band round hips and ribs', () => {
 
   it('tells when hips and trunk start', () => {
     const { hips, trunk } = behind.starts;
-    const times = knownTimes(behind.film.recipe);
-    expect(Math.abs(hips!.time - times.hips)).toBeLessThan(1.96 * hips!.sigma);
-    expect(Math.abs(trunk!.time - times.trunk)).toBeLessThan(1.96 * trunk!.sigma);
+    const { times } = truthOfStrike(behind.film.recipe);
+    expect(Math.abs(hips!.time - times.hips!)).toBeLessThan(1.96 * hips!.sigma);
+    expect(Math.abs(trunk!.time - times.trunk!)).toBeLessThan(1.96 * trunk!.sigma);
     // Its ± decides that a lead of 54 ms is more than 20.
     const lead = trunk!.time - hips!.time;
     const sigma = Math.hypot(hips!.sigma, trunk!.sigma);
-    expect(Math.abs(lead - (times.trunk - times.hips))).toBeLessThan(1.96 * sigma);
+    expect(Math.abs(lead - (times.trunk! - times.hips!))).toBeLessThan(1.96 * sigma);
     expect(lead - 1.645 * sigma).toBeGreaterThan(0.02);
   });
 

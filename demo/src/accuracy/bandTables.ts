@@ -1,6 +1,6 @@
 /** What worn bands tell from one film: ray-cast torsos whose turn is known, from several places. */
 import { clean, type Recipe } from '@sinew/fighters/fighter/recipe';
-import { knownTimes } from '@sinew/fighters/fighter/pose';
+import { truthOfStrike } from '@sinew/fighters/fighter/truth';
 import { randomBanded, type BandTrial } from '@sinew/fighters/trials/banded';
 import { BANDS } from '@sinew/core/observe/band/band';
 import { quantile, table } from './table';
@@ -49,7 +49,8 @@ function cell(found: readonly Miss[], by: number, wanted: number): string {
 function startMisses(trials: readonly BandTrial[], of: 'hips' | 'trunk'): Miss[] {
   return trials.flatMap(({ starts, film }) => {
     const mark = starts[of];
-    return mark ? [{ miss: mark.time - knownTimes(film.recipe)[of], sigma: mark.sigma }] : [];
+    const truth = truthOfStrike(film.recipe).times[of]!;
+    return mark ? [{ miss: mark.time - truth, sigma: mark.sigma }] : [];
   });
 }
 
@@ -61,8 +62,8 @@ interface Lead extends Miss {
 function leads(trials: readonly BandTrial[]): Lead[] {
   return trials.flatMap(({ starts: { hips, trunk }, film }) => {
     if (!hips || !trunk) return [];
-    const known = knownTimes(film.recipe);
-    const [lead, truth] = [trunk.time - hips.time, known.trunk - known.hips];
+    const { times } = truthOfStrike(film.recipe);
+    const [lead, truth] = [trunk.time - hips.time, times.trunk! - times.hips!];
     return [{ lead, truth, miss: lead - truth, sigma: Math.hypot(hips.sigma, trunk.sigma) }];
   });
 }

@@ -1,9 +1,9 @@
 /** What one phone tells of when a strike begins, from points as good as careful marking. */
 import { isPresent } from '@sinew/core/foundation/reading/reading';
 import { measureOne } from '@sinew/core/measure/measures/allMeasures';
-import { knownTimes } from '@sinew/fighters/fighter/pose';
 import { clean } from '@sinew/fighters/fighter/recipe';
 import { FAMILIES } from '@sinew/fighters/trials/families';
+import { truthOfStrike } from '@sinew/fighters/fighter/truth';
 import { halfTurn, see } from '@sinew/fighters/trials/onePhone';
 import { quantile, table } from './table';
 
@@ -44,7 +44,9 @@ export function phoneSection(): string {
     [120, 240].map((rate) => {
       const drives = strikes(['cross', 'whip-straight']).map(({ recipe, seed }) => {
         const { drive } = see(recipe, place * DEGREE, rate, seed).events;
-        return drive ? { miss: drive.time - knownTimes(recipe).hips, sigma: drive.sigma } : null;
+        return drive
+          ? { miss: drive.time - truthOfStrike(recipe).times.hips!, sigma: drive.sigma }
+          : null;
       });
       const turning = strikes(['cross', 'rear-hook', 'lead-hook']).map(({ recipe, seed }) => ({
         recipe,

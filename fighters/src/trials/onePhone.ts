@@ -66,10 +66,12 @@ export function see(recipe: Recipe, azimuth: number, rate: number, seed: number)
 /** When a link has turned half of the way from its deepest coil to contact, by small steps. */
 export function halfTurn(recipe: Recipe, part: 'Hip' | 'Shoulder'): number {
   const pose = mover({ ...recipe, stance: 'orthodox' });
+  // A lead hand's strike turns the rear side back.
+  const sign = techniqueById(recipe.technique).hand === 'lead' ? -1 : 1;
   const yaw = (time: number) => {
     const now = pose(time);
     const [left, right] = [now[`left${part}`], now[`right${part}`]];
-    return Math.atan2(right[0] - left[0], right[2] - left[2]);
+    return sign * Math.atan2(right[0] - left[0], right[2] - left[2]);
   };
   const { contact } = recipe;
   const times = Array.from({ length: 1000 }, (_, i) => contact - 0.5 + (0.5 * i) / 1000);
