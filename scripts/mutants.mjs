@@ -15,7 +15,6 @@ import { bin, ensurePackages, root, run } from './lib/setup.mjs';
 /** The rooms whose numbers and judgements the coach trusts. */
 const ROOMS = [
   'foundation/uncertainty',
-  'foundation/signal',
   'observe/track',
   'reconstruct',
   'measure',
