@@ -66,8 +66,8 @@ const FOR_PAINT = 60;
  * By how much a whole film is off, radians: bodies are no ellipses and cloth lies as it likes. On simulated
  * torsos, also with the seam in view.
  */
-const LASTING = 0.04;
-const LASTING_AT_SEAM = 0.07;
+const LASTING = 0.05;
+const LASTING_AT_SEAM = 0.08;
 
 export class BandReader {
   private readonly frames: Partial<Record<BandName, Frame[]>> = {};
