@@ -5,6 +5,9 @@ import { analyzeClip } from '@sinew/core/analysis/analyzeClip';
 import { readClipFile } from '@sinew/core/analysis/clipFile';
 import { wrapped } from '@sinew/core/foundation/geometry/angles';
 import { viewAt } from '@sinew/core/foundation/technique/views';
+import type { Landmark } from '@sinew/core/foundation/body/landmarks';
+import { biasSigma } from '@sinew/core/observe/track/pointSigma';
+import type { PictureTrack, Points } from '@sinew/core/observe/track/track';
 import { statureOfTrack } from '@sinew/core/observe/track/stature';
 import { assumed } from '@sinew/core/reconstruct/calibration/assumed';
 import type { Calibration } from '@sinew/core/reconstruct/calibration/calibration';
@@ -104,10 +107,25 @@ function run(file: FileTrack, strike: Strike, { options, rules, body, bands }: B
   const calibration = calibrationOf(file, strike, options);
   return analyze({
     ...given,
-    track: file.track,
+    track: bands === null ? file.track : asTracked(file.track),
     calibration,
     ...(bands !== null && { bands: readBandsFile(bands, frameTimes) }),
   });
+}
+
+/** Points in a film whose bands were read are a body tracker's: they lean, and a pelvis comes late in them. */
+function asTracked(track: PictureTrack): PictureTrack {
+  const stature = statureOfTrack(track);
+  const points = Object.entries(track.points) as [Landmark, Points][];
+  return {
+    ...track,
+    points: Object.fromEntries(
+      points.map(([landmark, own]) => [
+        landmark,
+        { ...own, isTracked: true, bias: own.frames.map(() => stature * biasSigma(landmark, 1)) },
+      ]),
+    ),
+  };
 }
 
 /** Where nothing else is said, the strike goes level to the target, and the student's height is the scale. */

@@ -2,7 +2,8 @@
 import { headingOf, wrapped } from '../../foundation/geometry/angles';
 import { angleAt, distance, minus } from '../../foundation/geometry/vector';
 import { foot } from './balance';
-import type { Instant, MeasureProbe } from './probe';
+import { absent } from '../../foundation/reading/reading';
+import { MissingInput, type Instant, type MeasureProbe } from './probe';
 import type { Measure } from './run';
 
 export function kneeAngle(probe: MeasureProbe, side: 'left' | 'right', when: Instant): number {
@@ -17,8 +18,16 @@ export function kneeAngle(probe: MeasureProbe, side: 'left' | 'right', when: Ins
 const feet = (probe: MeasureProbe, when: Instant) =>
   minus(foot(probe, 'right', when), foot(probe, 'left', when));
 
+/** From farther off its place than this a camera looks along lines that it should look square at, radians. */
+const ASLANT = 0.35;
+
 /** Difference in height of the two hips over their distance in the upright plane. */
 function level(probe: MeasureProbe, when: Instant): number {
+  if (probe.motion.aslant > ASLANT) {
+    throw new MissingInput(
+      absent('Seen from a corner the line of the hips points at the camera; film from behind.'),
+    );
+  }
   const line = minus(probe.at('rightHip', when), probe.at('leftHip', when));
   return Math.atan2(line[1]!, Math.hypot(line[0]!, line[2]!));
 }
