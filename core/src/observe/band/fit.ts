@@ -7,27 +7,25 @@
 import { CholeskyDecomposition, Matrix } from 'ml-matrix';
 import { median } from 'd3-array';
 import type { Sight } from './match';
-import { seen, type Pose, type Torso } from './torso';
+import { seen, type Pose, type Profile, type Torso } from './torso';
 
-/** What is expected of a place before anything is seen: standard deviations. */
+/** What is expected of a place before anything is seen, with standard deviations. */
 export interface Expected {
   readonly pose: Pose;
+  /** Radians. */
   readonly bearing: number;
   /** Relative. */
   readonly distance: number;
-  /** Radians; Infinity where nothing is. */
-  readonly turn: number;
 }
 
 export interface Fit {
   readonly pose: Pose;
-  /** Standard deviations from the misses alone: radians, radians, relative. */
-  readonly sigma: { readonly turn: number; readonly bearing: number; readonly distance: number };
-  /** Share of the changes of brightness that the bars explain, and their contrast in grey levels. */
+  /** Standard deviation of the turn from the misses alone, radians. */
+  readonly sigma: number;
+  /** Share of the changes of brightness that the bars explain. */
   readonly explained: number;
+  /** Between white and black bars, grey levels. */
   readonly contrast: number;
-  /** Mean squared miss where the band is, in grey levels². */
-  readonly miss: number;
   /** Share of what faces the camera that is seen. */
   readonly uncovered: number;
   /** What is painted on the band by column, with the light taken off; NaN where it is not seen. */
@@ -35,146 +33,212 @@ export interface Fit {
 }
 
 const PASSES = 4;
+/** By so much a pose is nudged to see how what it shows changes: radians, radians, relative. */
 const NUDGE = { turn: 0.006, bearing: 0.0004, distance: 0.01 };
+/** No pass goes farther than this, and less than the second ones ends it. */
+const FARTHEST = { turn: 0.1, bearing: 0.01, distance: 0.05 };
+const STILL = { turn: 1e-3, bearing: 5e-5 };
 /** Misses beyond so many of their scale count less. */
 const HUBER = 1.5;
 /** Neighbouring columns miss alike: so many make one. */
 const ALIKE = 3;
+/** Unknowns of the light: a parabola of brightness over the columns, and a contrast that may slant. */
 const LIGHT = 5;
+/** Fewer columns are no sight of a band; one that counts for less is none. */
+const LEAST_COLUMNS = 18;
+const LEAST_WEIGHT = 0.02;
+/** Before a miss is known, grey levels². */
+const USUAL_MISS = 100;
 
 /** @returns null when there is too little to see */
 export function fitted(torso: Torso, sight: Sight, expected: Expected): Fit | null {
-  let pose = expected.pose;
+  let { pose } = expected;
+  let light = new Float64Array(LIGHT);
   let robust: Float64Array | null = null;
-  let gains = new Float64Array(LIGHT);
-  let last: Fit | null = null;
+  let miss = USUAL_MISS;
+  let found: Fit | null = null;
   for (let pass = 0; pass <= PASSES; pass++) {
-    const shown = seen(torso, pose, sight.grid);
-    const used: number[] = [];
-    for (let i = 0; i < sight.grid.count; i++) {
-      if (sight.weights[i]! * shown.weights[i]! > 0.02) used.push(i);
-    }
-    if (used.length < 18) return null;
-    const slopes = pass === 0 ? null : slopesOf(torso, pose, sight.grid, shown.values);
-    const centre = (used[0]! + used[used.length - 1]!) / 2;
-    const half = Math.max(1, (used[used.length - 1]! - used[0]!) / 2);
-    const isFirst = pass === 0;
-    const unknowns = isFirst ? LIGHT : LIGHT + 3;
-    const sums = new Float64Array(unknowns * unknowns);
-    const right = Matrix.zeros(unknowns, 1);
-    const row = new Float64Array(unknowns);
-    let total = 0;
-    let facing = 0;
-    let open = 0;
-    for (const weight of shown.weights) facing += weight;
-    for (const i of used) {
-      const weight = sight.weights[i]! * shown.weights[i]! * (robust?.[i] ?? 1);
-      total += weight;
-      open += sight.weights[i]! * shown.weights[i]!;
-      const value = sight.values[i]!;
-      const x = (i - centre) / half;
-      const level = shown.values[i]!;
-      row[0] = 1;
-      row[1] = x;
-      row[2] = x * x;
-      row[3] = level;
-      row[4] = x * level;
-      if (slopes) {
-        const gain = gains[3]! + gains[4]! * x;
-        row[5] = gain * slopes.turn[i]!;
-        row[6] = gain * slopes.bearing[i]!;
-        row[7] = gain * slopes.distance[i]!;
-      }
-      for (let a = 0; a < unknowns; a++) {
-        const part = weight * row[a]!;
-        for (let b = 0; b <= a; b++) sums[a * unknowns + b]! += part * row[b]!;
-        right.set(a, 0, right.get(a, 0) + part * value);
-      }
-    }
-    const normal = Matrix.from1DArray(unknowns, unknowns, [...sums]);
-    for (let a = 0; a < unknowns; a++) {
-      for (let b = 0; b < a; b++) normal.set(b, a, normal.get(a, b));
-      normal.set(a, a, normal.get(a, a) * (1 + 1e-9) + 1e-9);
-    }
-    const variance: number = (last?.miss ?? 100) * ALIKE;
-    if (!isFirst) {
-      const off = [
-        [expected.turn, 0],
-        [expected.bearing, expected.pose.bearing - pose.bearing],
-        [expected.distance, Math.log(expected.pose.distance / pose.distance)],
-      ] as const;
-      off.forEach(([sigma, away], k) => {
-        const held = variance / sigma ** 2;
-        if (held === 0) return;
-        normal.set(LIGHT + k, LIGHT + k, normal.get(LIGHT + k, LIGHT + k) + held);
-        right.set(LIGHT + k, 0, right.get(LIGHT + k, 0) + held * away);
-      });
-    }
-    const solver = new CholeskyDecomposition(normal);
-    if (!solver.isPositiveDefinite()) return last;
-    const solved = solver.solve(right);
-    gains = Float64Array.from({ length: LIGHT }, (_, k) => solved.get(k, 0));
-    let [miss, changes] = [0, 0];
-    const plain = lightAlone(normal, right);
-    const misses = new Float64Array(sight.grid.count);
-    const painted = new Float64Array(sight.grid.count).fill(NaN);
-    for (const i of used) {
-      const x = (i - centre) / half;
-      const gain = gains[3]! + gains[4]! * x;
-      const told = gains[0]! + gains[1]! * x + gains[2]! * x * x + gain * shown.values[i]!;
-      misses[i] = sight.values[i]! - told;
-      painted[i] = shown.values[i]! + misses[i]! / gain;
-      const weight = sight.weights[i]! * shown.weights[i]! * (robust?.[i] ?? 1);
-      miss += weight * misses[i]! ** 2;
-      changes += weight * (sight.values[i]! - plain[0] - plain[1] * x - plain[2] * x * x) ** 2;
-    }
-    const scale = 1.4826 * median(used, (i) => Math.abs(misses[i]!))!;
-    robust = misses.map((one) => Math.min(1, (HUBER * scale) / Math.max(1e-9, Math.abs(one))));
-    if (isFirst) {
-      last = {
-        pose,
-        sigma: { turn: Infinity, bearing: Infinity, distance: Infinity },
-        explained: 1 - miss / Math.max(changes, 1e-9),
-        contrast: 2 * gains[3]!,
-        miss: miss / total,
-        uncovered: open / facing,
-        painted,
-      };
-      continue;
-    }
-    const step = [0, 1, 2].map((k) => solved.get(LIGHT + k, 0)) as [number, number, number];
-    const inverse = solver.solve(Matrix.eye(unknowns));
-    const sigmaOf = (k: number): number =>
-      Math.sqrt(Math.max(0, variance * inverse.get(LIGHT + k, LIGHT + k)));
-    last = {
+    const columns = columnsOf(sight, seen(torso, pose, sight.grid), robust);
+    if (!columns) return null;
+    const slopes = pass === 0 ? null : slopesOf(torso, pose, sight.grid, columns.shown.values);
+    const equations = equationsOf(columns, sight, slopes, light);
+    const variance = ALIKE * miss;
+    if (slopes) hold(equations, expected, pose, variance);
+    const solver = new CholeskyDecomposition(equations.normal);
+    if (!solver.isPositiveDefinite()) return found;
+    const solved = solver.solve(equations.right).to1DArray();
+    light = Float64Array.from(solved.slice(0, LIGHT));
+    const missed = missesOf(columns, sight, light, lightAlone(equations));
+    ({ miss } = missed);
+    robust = missed.robust;
+    const sigma = slopes
+      ? Math.sqrt(variance * solver.solve(Matrix.eye(solved.length)).get(LIGHT, LIGHT))
+      : Infinity;
+    found = {
       pose,
-      sigma: { turn: sigmaOf(0), bearing: sigmaOf(1), distance: sigmaOf(2) },
-      explained: 1 - miss / Math.max(changes, 1e-9),
-      contrast: 2 * gains[3]!,
-      miss: miss / total,
-      uncovered: open / facing,
-      painted,
+      sigma,
+      explained: missed.explained,
+      contrast: 2 * light[3]!,
+      uncovered: columns.uncovered,
+      painted: missed.painted,
     };
-    if (pass === PASSES) break;
-    const clip = (value: number, most: number) => Math.max(-most, Math.min(most, value));
+    if (!slopes) continue;
+    const [turn, bearing, distance] = solved.slice(LIGHT) as [number, number, number];
+    if (pass === PASSES || (Math.abs(turn) < STILL.turn && Math.abs(bearing) < STILL.bearing))
+      break;
     pose = {
-      turn: pose.turn + clip(step[0], 0.1),
-      bearing: pose.bearing + clip(step[1], 0.01),
-      distance: pose.distance * Math.exp(clip(step[2], 0.05)),
+      turn: pose.turn + bounded(turn, FARTHEST.turn),
+      bearing: pose.bearing + bounded(bearing, FARTHEST.bearing),
+      distance: pose.distance * Math.exp(bounded(distance, FARTHEST.distance)),
     };
-    if (Math.abs(step[0]) < 1e-3 && Math.abs(step[1]) < 5e-5) break;
   }
-  return last;
+  return found;
+}
+
+const bounded = (value: number, most: number) => Math.max(-most, Math.min(most, value));
+
+/** The columns that show the band, and how much each counts. */
+interface Columns {
+  readonly shown: Profile;
+  readonly used: readonly number[];
+  /** By column, from −1 to 1 over the band. */
+  readonly x: (column: number) => number;
+  readonly weight: (column: number) => number;
+  readonly uncovered: number;
+}
+
+function columnsOf(sight: Sight, shown: Profile, robust: Float64Array | null): Columns | null {
+  const used: number[] = [];
+  let [open, facing] = [0, 0];
+  for (let i = 0; i < sight.grid.count; i++) {
+    const weight = sight.weights[i]! * shown.weights[i]!;
+    facing += shown.weights[i]!;
+    if (weight <= LEAST_WEIGHT) continue;
+    open += weight;
+    used.push(i);
+  }
+  if (used.length < LEAST_COLUMNS) return null;
+  const [first, last] = [used[0]!, used[used.length - 1]!];
+  const [centre, half] = [(first + last) / 2, (last - first) / 2];
+  return {
+    shown,
+    used,
+    x: (column) => (column - centre) / half,
+    weight: (column) => sight.weights[column]! * shown.weights[column]! * (robust?.[column] ?? 1),
+    uncovered: open / facing,
+  };
+}
+
+interface Equations {
+  readonly normal: Matrix;
+  readonly right: Matrix;
+}
+
+/** Normal equations of the light, and with slopes of the pose too. */
+function equationsOf(
+  { used, x: over, weight: weightOf, shown }: Columns,
+  sight: Sight,
+  slopes: Slopes | null,
+  light: Float64Array,
+): Equations {
+  const unknowns = slopes ? LIGHT + 3 : LIGHT;
+  const sums = new Float64Array(unknowns * unknowns);
+  const right = new Float64Array(unknowns);
+  const row = new Float64Array(unknowns);
+  for (const i of used) {
+    const x = over(i);
+    const weight = weightOf(i);
+    const level = shown.values[i]!;
+    row[0] = 1;
+    row[1] = x;
+    row[2] = x * x;
+    row[3] = level;
+    row[4] = x * level;
+    if (slopes) {
+      const contrast = light[3]! + light[4]! * x;
+      row[5] = contrast * slopes.turn[i]!;
+      row[6] = contrast * slopes.bearing[i]!;
+      row[7] = contrast * slopes.distance[i]!;
+    }
+    for (let a = 0; a < unknowns; a++) {
+      const part = weight * row[a]!;
+      for (let b = 0; b <= a; b++) sums[a * unknowns + b]! += part * row[b]!;
+      right[a]! += part * sight.values[i]!;
+    }
+  }
+  for (let a = 0; a < unknowns; a++) {
+    for (let b = 0; b < a; b++) sums[b * unknowns + a] = sums[a * unknowns + b]!;
+    // A contrast of nothing must not keep the rest from being solved.
+    sums[a * unknowns + a] = sums[a * unknowns + a]! * (1 + 1e-9) + 1e-9;
+  }
+  return {
+    normal: Matrix.from1DArray(unknowns, unknowns, sums),
+    right: Matrix.columnVector(right),
+  };
+}
+
+/** What is expected of bearing and distance, as two more observations. */
+function hold(
+  { normal, right }: Equations,
+  expected: Expected,
+  pose: Pose,
+  variance: number,
+): void {
+  const held = [
+    [expected.bearing, expected.pose.bearing - pose.bearing],
+    [expected.distance, Math.log(expected.pose.distance / pose.distance)],
+  ] as const;
+  held.forEach(([sigma, away], k) => {
+    const at = LIGHT + 1 + k;
+    const weight = variance / sigma ** 2;
+    normal.set(at, at, normal.get(at, at) + weight);
+    right.set(at, 0, right.get(at, 0) + weight * away);
+  });
 }
 
 /** Brightness under which a strip without bars would be missed least: a parabola over its columns. */
-function lightAlone(normal: Matrix, right: Matrix): readonly [number, number, number] {
+function lightAlone({ normal, right }: Equations): readonly number[] {
   const own = normal.subMatrix(0, 2, 0, 2);
-  const [a, b, c] = new CholeskyDecomposition(own).solve(right.subMatrix(0, 2, 0, 0)).to1DArray();
-  return [a!, b!, c!];
+  return new CholeskyDecomposition(own).solve(right.subMatrix(0, 2, 0, 0)).to1DArray();
 }
 
-function slopesOf(torso: Torso, pose: Pose, grid: Sight['grid'], now: Float64Array) {
+function missesOf(
+  { used, x: over, weight: weightOf, shown }: Columns,
+  { grid, values }: Sight,
+  light: Float64Array,
+  plain: readonly number[],
+) {
+  const misses = new Float64Array(grid.count);
+  const painted = new Float64Array(grid.count).fill(NaN);
+  let [miss, changes, total] = [0, 0, 0];
+  for (const i of used) {
+    const x = over(i);
+    const weight = weightOf(i);
+    const contrast = light[3]! + light[4]! * x;
+    const alone = light[0]! + light[1]! * x + light[2]! * x * x;
+    misses[i] = values[i]! - alone - contrast * shown.values[i]!;
+    painted[i] = shown.values[i]! + misses[i]! / contrast;
+    miss += weight * misses[i]! ** 2;
+    changes += weight * (values[i]! - plain[0]! - plain[1]! * x - plain[2]! * x * x) ** 2;
+    total += weight;
+  }
+  const scale = 1.4826 * median(used, (i) => Math.abs(misses[i]!))!;
+  return {
+    miss: miss / total,
+    explained: 1 - miss / Math.max(changes, 1e-9),
+    robust: misses.map((one) => Math.min(1, (HUBER * scale) / Math.max(1e-9, Math.abs(one)))),
+    painted,
+  };
+}
+
+/** How what a torso shows changes, by column. */
+interface Slopes {
+  readonly turn: Float64Array;
+  readonly bearing: Float64Array;
+  readonly distance: Float64Array;
+}
+
+function slopesOf(torso: Torso, pose: Pose, grid: Sight['grid'], now: Float64Array): Slopes {
   const change = (nudged: Pose, by: number) =>
     seen(torso, nudged, grid).values.map((value, i) => (value - now[i]!) / by);
   const { turn, bearing, distance } = NUDGE;

@@ -250,7 +250,7 @@ function readOne(
     return {
       time,
       yaw: yawOf(fit.pose.turn),
-      shake: fit.sigma.turn,
+      shake: fit.sigma,
       lasting: seamInView(fit, worn) ? LASTING_AT_SEAM : LASTING,
     };
   });

@@ -10,7 +10,7 @@ const LEAST_EXPLAINED = 0.6;
 /** Between black and white bars, grey levels: less is no print. */
 const LEAST_CONTRAST = 15;
 /** A middle and a distance that hardly change from frame to frame. */
-const HELD = { bearing: 0.0008, distance: 0.006, turn: Infinity };
+const HELD = { bearing: 0.0008, distance: 0.006 };
 /** Seconds to either side over which the torso keeps its place against the tracker's, and its distance. */
 const STEADY = 0.33;
 /** Seconds to either side over which the tracker's middle is averaged. */

@@ -140,7 +140,7 @@ function fittedShape(
 }
 
 /** Weak expectations, before anything is known. */
-export const FREE = { bearing: 0.006, distance: 0.05, turn: Infinity };
+export const FREE = { bearing: 0.006, distance: 0.05 };
 
 export const centreOf = ({ grid: { first, step, count } }: Sight) =>
   first + ((count - 1) / 2) * step;
