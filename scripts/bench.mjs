@@ -12,6 +12,7 @@ run(bin('tsx'), ['bench/judging.ts'], {
   cwd: join(root, 'e2e'),
   title: 'Judging, costs and what-if',
 });
+run(bin('tsx'), ['bench/bands.ts'], { cwd: join(root, 'e2e'), title: 'Worn bands' });
 run(bin('vitest'), ['run', 'web/test/damagedFilms.test.ts'], {
   env: { SINEW_FUZZ: '5000' },
   title: 'Five thousand damaged films',

@@ -66,7 +66,7 @@ export function phoneSection(): string {
   );
   return `## One phone, nothing worn
 
-One far, level camera at an azimuth (0 in front, 90 square on the side toward which the chest is turned in guard), three families of bodies, ${SEEDS.length} seeds, both stances, points 2 pixels off at 300 pixels a metre, as careful marking gives them, contact told. The start of the drive (cross and whip straight) is held against the start of the hips, which it is not but lies near; half of the turn (cross, rear and lead hook) against its own truth. Milliseconds: median / 95th percentile (per cent within ±, per cent refused). Of a body that our own tracker sees the drive is surer by ± 30 ms at best, and half of the pelvis' turn is refused.
+One far, level camera at an azimuth (0 in front, 90 square on the side toward which the chest is turned in guard), three families of bodies, ${SEEDS.length} seeds, both stances, points 2 pixels off at 300 pixels a metre, as careful marking gives them, contact told. The start of the drive (cross and whip straight) is held against the start of the hips, which it is not but lies near; half of the turn (cross, rear and lead hook) against its own truth. Milliseconds: median / 95th percentile (per cent within ±, per cent refused). Of a body that our own tracker sees the drive is sure to ± 30 ms at best, and half of the pelvis' turn is refused.
 
 ${table(['place', 'a second', 'start of the drive', 'pelvis half-way', 'trunk half-way'], rows)}`;
 }

@@ -28,7 +28,10 @@ export function proposeDrive(
   technique: Technique,
   contact: EventMark,
 ): EventMark | null {
-  if (!DRIVEN.includes(technique.id)) return null;
+  // From behind the heel comes up where a heel hardly moves in the picture, and was 30 ms late.
+  if (!DRIVEN.includes(technique.id) || motion.view === 'behind' || motion.view === 'above') {
+    return null;
+  }
   const signs = SIGNS.flatMap((part) => {
     const series = travelOf(motion, [sided(motion.striking, part)], 'raw');
     const start = startOf(series, motion, contact.time);

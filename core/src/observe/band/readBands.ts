@@ -176,6 +176,7 @@ function look(name: BandName, frames: readonly Frame[], film: BandFilm): Looked 
   const scale = frames[first]?.scale ?? 1;
   const candidates = candidatesOf({
     sights,
+    spacing: spacingOf(frames),
     torsoWith: (flatness) => torsoOf(texture, flatness, worn.seam),
     usualDistance: film.focal / scale,
     range: turns.map(turnOf).sort((a, b) => a - b) as [number, number],
@@ -188,6 +189,9 @@ function look(name: BandName, frames: readonly Frame[], film: BandFilm): Looked 
   });
   return { name, worn, frames, sights, candidates, yawOf };
 }
+
+const spacingOf = (frames: readonly Frame[]) =>
+  (frames[frames.length - 1]!.time - frames[0]!.time) / Math.max(1, frames.length - 1);
 
 /** Hips and ribs hardly turn farther apart than this, radians, one standard deviation. */
 const TWISTED = (30 * Math.PI) / 180;
@@ -227,7 +231,7 @@ function readOne(
   picked: Candidate | undefined,
 ): BandReading[] {
   if (!picked) return frames.map(({ time, why }) => ({ time, why: why ?? 'no band is seen here' }));
-  const spacing = (frames[frames.length - 1]!.time - frames[0]!.time) / (frames.length - 1);
+  const spacing = spacingOf(frames);
   const printed = refined(sights, spacing, picked.way, picked);
   if (!isThisBand(printed, sights)) {
     return frames.map(({ time, why }) => ({

@@ -27,6 +27,8 @@ const FOR_SHAPE = 6;
 const FOR_FIT = 8;
 /** So many ellipses are followed through the film. */
 const CANDIDATES = 3;
+/** The way through a film is looked for at frames so far apart, seconds; each is fitted later. */
+const OFTEN_ENOUGH = 1 / 60;
 /** Frames are alike: a whole film says no more than so many of them. */
 export const APART = 4;
 /** A likeness of less than this is no sight of the band. */
@@ -36,6 +38,8 @@ export const LEAST_LIKE = 0.5;
 export interface Sought {
   /** By frame; null where there is nothing to see. */
   readonly sights: readonly (Sight | null)[];
+  /** Seconds from frame to frame. */
+  readonly spacing: number;
   readonly torsoWith: (flatness: number) => Torso;
   /** Metres. */
   readonly usualDistance: number;
@@ -62,14 +66,21 @@ interface Shape {
 
 /** @returns the likeliest first; none where too little is seen */
 export function candidatesOf(sought: Sought): readonly Candidate[] {
-  const { sights, expected } = sought;
+  const { sights, spacing, expected } = sought;
+  const every = Math.max(1, Math.round(OFTEN_ENOUGH / spacing));
   const known = sights.flatMap((sight, frame) => (sight ? [frame] : []));
   if (known.length < 3) return [];
   return roughShapes(sought, spacedOut(known, FOR_SHAPE))
     .map((rough): Candidate => {
-      const films = sights.map((sight) => sight && likeness(sight, rough.templates));
+      const films = sights.map((sight, i) =>
+        sight && i % every === 0 ? likeness(sight, rough.templates) : null,
+      );
       const { step } = sights[known[0]!]!.grid;
-      const way = likeliestWay(films, rough.templates, step, expected);
+      const found = likeliestWay(films, rough.templates, step, expected);
+      const way = found.map((one, i) => ({
+        ...one,
+        likeness: films[i] ? one.likeness : (found[i - (i % every)]?.likeness ?? 0),
+      }));
       const { miss, ...shape } = fittedShape(sought, way, rough);
       const against = mean(known, (frame) => expected(way[frame]!.turn, frame))!;
       const { middle, sigma } = USUAL_FLATNESS;
