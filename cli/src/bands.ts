@@ -68,10 +68,18 @@ export async function bandsOf(film: string, points: string, options: BandOptions
     const { row, time } = rowFor(series, frame, frame / facts.rate);
     reader.see(picture, time, row === null ? NOBODY : jointsAt(series, row));
     frame += 1;
+    if (frame > MOST_PICTURES) {
+      throw new RangeError(
+        `too long: at most ${MOST_PICTURES.toLocaleString('en')} pictures; cut the strike out of it`,
+      );
+    }
   }
   if (!reader) throw new RangeError('the film has no picture');
   return written(reader.read());
 }
+
+/** Strips of every picture are kept until all are seen: ten seconds at 240 a second. */
+const MOST_PICTURES = 2400;
 
 const NOBODY: Joints = { hips: null, shoulders: null, forearms: [] };
 

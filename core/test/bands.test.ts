@@ -52,7 +52,7 @@ describe('a band round hips and ribs', () => {
     expect(lead - 1.645 * sigma).toBeGreaterThan(0.02);
   });
 
-  it('reads a southpaw from a rear corner, seam behind, by the same number', () => {
+  it('reads a southpaw from a rear corner, seam in front, by the same number', () => {
     const corner = readFilm({
       recipe: { ...clean('cross'), stance: 'southpaw' },
       azimuth: 135 * DEGREE,

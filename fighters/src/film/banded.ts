@@ -107,20 +107,12 @@ function foldsOf(random: () => number): (angle: number, up: number) => number {
     ) / 2;
 }
 
-export interface BandedPicture {
-  readonly time: number;
-  /** Luma, rows from the top. */
-  readonly data: Uint8Array;
-}
-
 export interface Banded {
   readonly times: readonly number[];
   /** Where a tracker would put them: pixels, by frame. */
   readonly points: Partial<Record<Landmark, readonly (readonly [number, number])[]>>;
   /** The truth: turn of hips and ribs, radians, 0 = square, positive = the rear side forward. */
   readonly yaw: { readonly hips: readonly number[]; readonly ribs: readonly number[] };
-  /** Bearing and distance of the middle of a band, radians and metres. */
-  readonly middle: (band: 'hips' | 'ribs', frame: number) => readonly [number, number];
   readonly picture: (frame: number) => Uint8Array;
 }
 
@@ -179,20 +171,6 @@ export function bandedFilm(film: BandedFilm): Banded {
       hips: yawOf(['leftHip', 'rightHip']),
       ribs: yawOf(['leftShoulder', 'rightShoulder']),
     },
-    middle: (name, frame) => {
-      const one = poses[frame]!;
-      const hips = mix(one.leftHip, one.rightHip, 0.5);
-      const chest = mix(one.leftShoulder, one.rightShoulder, 0.5);
-      const at = mix(hips, chest, name === 'hips' ? 0.08 : BELOW_ARMS);
-      const d = [at[0] - camera.place[0], at[2] - camera.place[2]];
-      return [
-        Math.atan2(
-          d[0]! * camera.right[0] + d[1]! * camera.right[2],
-          d[0]! * camera.ahead[0] + d[1]! * camera.ahead[2],
-        ),
-        Math.hypot(d[0]!, d[1]!),
-      ];
-    },
     picture: (frame) => drawn(film, camera, poses[frame]!, worn, seeded(film.seed + 7919 * frame)),
   };
 }
@@ -216,7 +194,7 @@ interface Camera {
 
 /** Level, pointed at where the student stands first. */
 function cameraOf(film: BandedFilm, first: Pose, side: number): Camera {
-  const at = mix(mix(first.leftHip, first.rightHip, 0.5), first.leftHip, 0);
+  const at = mix(first.leftHip, first.rightHip, 0.5);
   const [x, z] = [Math.cos(film.azimuth), side * Math.sin(film.azimuth)];
   const place: Point = [at[0] + film.distance * x, film.height, at[2] + film.distance * z];
   const ahead: Point = [-x, 0, -z];
@@ -296,21 +274,16 @@ function drawBand(
         rise,
         camera.ahead[2] + across * camera.right[2],
       ];
-      const hit = met(
-        camera.place,
-        way,
-        (depth) => {
-          const y = camera.place[1] + depth * way[1];
-          const lean = up[1] === 0 ? 0 : (y - centre[1]) / up[1];
-          const x = camera.place[0] + depth * way[0] - centre[0] - lean * up[0];
-          const z = camera.place[2] + depth * way[2] - centre[2] - lean * up[2];
-          const [forward, sideways] = [x * front[0] + z * front[1], x * right[0] + z * right[1]];
-          const angle = Math.atan2(sideways, forward);
-          const edge = section.radius(angle) + film.folds * fold(angle, y - centre[1]);
-          return { inside: edge - Math.hypot(forward, sideways), angle, y };
-        },
-        away,
-      );
+      const hit = met((depth) => {
+        const y = camera.place[1] + depth * way[1];
+        const lean = up[1] === 0 ? 0 : (y - centre[1]) / up[1];
+        const x = camera.place[0] + depth * way[0] - centre[0] - lean * up[0];
+        const z = camera.place[2] + depth * way[2] - centre[2] - lean * up[2];
+        const [forward, sideways] = [x * front[0] + z * front[1], x * right[0] + z * right[1]];
+        const angle = Math.atan2(sideways, forward);
+        const edge = section.radius(angle) + film.folds * fold(angle, y - centre[1]);
+        return { inside: edge - Math.hypot(forward, sideways), angle, y };
+      }, away);
       if (!hit) continue;
       const i = v * width + u;
       depths[i] = hit.depth;
@@ -338,8 +311,6 @@ function levelOn(
 
 /** Where a ray first meets what is inside; looked for in steps, then halved. */
 function met<T extends { inside: number }>(
-  _from: Point,
-  _way: Point,
   at: (depth: number) => T,
   away: number,
 ): (T & { depth: number }) | null {
