@@ -156,15 +156,33 @@ describe('a trend', () => {
 });
 
 describe('then and now', () => {
+  const SETS = { strikes: [3, 3] } as const;
   it('differ when they are further apart than two honest measurements', () => {
     const [then, now] = [reading(0.01, 0.005), reading(0.03, 0.005)];
-    expect(changeBetween(then, now, 'more')).toMatchObject({ verdict: 'better' });
-    expect(changeBetween(then, now, 'less')).toMatchObject({ verdict: 'worse' });
-    expect(changeBetween(then, now, null)).toMatchObject({ verdict: 'changed' });
-    expect(changeBetween(then, reading(0.02, 0.005), 'more')).toMatchObject({ verdict: 'noise' });
-    expect(changeBetween(reading(-0.1, 0.01), reading(0.02, 0.01), 'nearer-zero')).toMatchObject({
+    expect(changeBetween(then, now, 'more', SETS)).toMatchObject({ verdict: 'better' });
+    expect(changeBetween(then, now, 'less', SETS)).toMatchObject({ verdict: 'worse' });
+    expect(changeBetween(then, now, null, SETS)).toMatchObject({ verdict: 'changed' });
+    expect(changeBetween(then, reading(0.02, 0.005), 'more', SETS)).toMatchObject({
+      verdict: 'noise',
+    });
+    expect(
+      changeBetween(reading(-0.1, 0.01), reading(0.02, 0.01), 'nearer-zero', SETS),
+    ).toMatchObject({
       verdict: 'better',
     });
+  });
+
+  it('are never claimed to differ by single strikes, or by two', () => {
+    const [then, now] = [reading(0.01, 0.001), reading(0.5, 0.001)];
+    for (const strikes of [
+      [1, 1],
+      [2, 9],
+      [9, 2],
+    ] as const) {
+      expect(changeBetween(then, now, 'more', { strikes })).toMatchObject({ verdict: 'few' });
+      expect(changeBetween(then, then, 'more', { strikes })).toMatchObject({ verdict: 'noise' });
+    }
+    expect(changeBetween(then, now, 'more', SETS)).toMatchObject({ verdict: 'better' });
   });
 
   it('have to beat the typical error of marking, less so over more strikes', () => {
@@ -179,7 +197,7 @@ describe('then and now', () => {
   it('are claimed to differ in at most 5 of 100 cases when nothing changed', () => {
     fc.assert(
       fc.property(fc.double({ min: -3, max: 3, noNaN: true }), (z) => {
-        const change = changeBetween(reading(0, 1), reading(z * Math.SQRT2, 1), null);
+        const change = changeBetween(reading(0, 1), reading(z * Math.SQRT2, 1), null, SETS);
         expect('verdict' in change && change.verdict).toBe(
           Math.abs(z) <= 1.96 ? 'noise' : 'changed',
         );
@@ -223,7 +241,7 @@ describe('two strikes side by side', () => {
     side: 'right',
     view: 'side',
     intent: null,
-    strikes: 1,
+    strikes: 3,
   } as const;
   it('have what really changed first and what cannot be compared last', () => {
     const then = {

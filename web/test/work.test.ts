@@ -3,7 +3,7 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { plusDays } from '@sinew/core/foundation/calendar/day';
 import { measureStudent } from '@/data/finding/measured';
 import { faultById } from '@sinew/core/judge/fault/faults';
-import { NO_POWER_UNDER_16 } from '@sinew/core/train/work/gate';
+import { NO_POWER_UNDER_16 } from '@sinew/core/train/work/condition';
 import { cardOf } from '@/data/finding/card';
 import { acceptFinding } from '@/data/finding/findings';
 import { floorFacts } from '@/data/gym/floor';
@@ -88,7 +88,7 @@ describe('a leak that has been accepted', () => {
     expect(proposals).toEqual([]);
     expect(given[0]).toMatchObject({
       name: 'Slow three-count: hips, trunk, hand',
-      dose: '20 each stance, counted aloud',
+      dose: '3 × 8, counted aloud',
       intent: 'slow',
       nextCheck: plusDays(today(), 7),
       sessions: 0,

@@ -222,14 +222,14 @@ export async function seedPast(db: Db, ids: ReadonlyMap<string, string>): Promis
   const work = await giveProposed(db, maren, 16);
   await setNextCheck(db, work, ago(1));
   await pastWork(db, maren, work, 'Slow three-count: hips, trunk, hand', 'cross', [
-    [30, 40, null, 'slow'],
-    [23, 40, null, 'slow'],
-    [16, 40, 24, 'slow'],
-    [14, 40, 33, 'slow'],
-    [9, 40, 35, 'slow'],
-    [7, 40, 38, 'slow'],
-    [2, 60, 40, 'tempo'],
-    [0, 60, 54, 'tempo'],
+    [30, 16, null, 'slow'],
+    [23, 16, null, 'slow'],
+    [16, 8, 5, 'slow'],
+    [14, 8, 7, 'slow'],
+    [9, 8, 7, 'slow'],
+    [7, 10, 9, 'slow'],
+    [2, 10, 7, 'tempo'],
+    [0, 8, 7, 'tempo'],
   ]);
   await addNote(db, {
     studentId: maren,

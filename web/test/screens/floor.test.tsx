@@ -97,7 +97,7 @@ describe('what is next for a student', () => {
   it('is slow work alone while something can hurt, whatever else waits', () => {
     expect(next({ clips: 2, work: [work()], open: [open('a')] }, { hurts: true })).toEqual({
       text: 'Slow only',
-      note: 'something can hurt: clear it first',
+      note: 'something hurts or can: clear it first',
       href: '/students/ada/work',
     });
   });

@@ -41,6 +41,8 @@ const item = (change: Partial<PlanItem> = {}): PlanItem => ({
   block: null,
   ...change,
 });
+const ROUNDS = { id: 'rounds', name: 'Rounds', hasPower: false, leavingOut: [] };
+const POWER = { id: 'power-day', name: 'Power day', hasPower: true, leavingOut: ['Juna'] };
 const plan = (items: readonly PlanItem[] = [], walk = [] as never[]) =>
   onScreen(
     <PlanScreen
@@ -48,7 +50,7 @@ const plan = (items: readonly PlanItem[] = [], walk = [] as never[]) =>
       today={TODAY}
       items={items}
       students={[{ id: 'ada', name: 'Ada' }]}
-      sessions={[{ id: 'rounds', name: 'Rounds' }]}
+      sessions={[ROUNDS, POWER]}
       walk={walk}
     />,
   );
@@ -65,6 +67,22 @@ describe('three weeks', () => {
     expect(days).toEqual(Array.from({ length: 21 }, (_, i) => plusDays(MONDAY, i)));
     expect(on(TODAY).textContent).toContain('Pads');
     expect(on(plusDays(MONDAY, 20)).textContent).toContain('Open floor');
+  });
+
+  it('say who leaves out the power, and when it comes too soon', () => {
+    const power = (id: string, day: string) =>
+      item({ id, day, session: 'power-day', title: 'Power day' });
+    plan([
+      item(),
+      power('a', MONDAY),
+      power('b', plusDays(MONDAY, 1)),
+      power('c', plusDays(MONDAY, 8)),
+    ]);
+    expect(on(MONDAY).textContent).toContain('No power: Juna.');
+    expect(on(MONDAY).textContent).not.toContain('too soon');
+    expect(on(plusDays(MONDAY, 1)).textContent).toContain('Power again too soon');
+    expect(on(plusDays(MONDAY, 8)).textContent).not.toContain('too soon');
+    expect(on(TODAY).textContent).not.toContain('power');
   });
 
   it('say of today what is first and how much more', () => {
@@ -168,7 +186,9 @@ describe('a block of weeks', () => {
 
   it('says what will be on it before it is planned', async () => {
     const { user, dialog } = await block();
-    expect(dialog.getByText(/^\d+ slow days, \d+ power days, filmed 6 times\.$/)).toBeTruthy();
+    expect(
+      dialog.getByText(/^\d+ slow days, \d+ speed days, \d+ power days, filmed 6 times\.$/),
+    ).toBeTruthy();
     await user.type(dialog.getByLabelText('What for'), 'Open floor');
     await user.click(dialog.getByRole('button', { name: 'Plan the block' }));
     expect(actions.planWeeks).toHaveBeenCalledWith({

@@ -3,6 +3,7 @@
 import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { toast } from 'sonner';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { SOUND, type Condition } from '@sinew/core/train/work/condition';
 import { SESSIONS, type Session } from '@sinew/core/train/work/session';
 import { CommandKeys } from '@/ui/commands/CommandKeys';
 import { saveSession, resetSession } from '@/screens/timer/actions';
@@ -10,6 +11,7 @@ import { keptRun } from '@/screens/timer/keptRun';
 import { bell, call, knock } from '@/screens/timer/sounds';
 import type { TimerStudent } from '@/screens/timer/SetUp';
 import { TimerScreen } from '@/screens/timer/TimerScreen';
+import { noteHurtOf } from '@/screens/student/hurtActions';
 import { logAll } from '@/screens/work/actions';
 import { onScreen } from './kit';
 
@@ -21,6 +23,7 @@ vi.mock('next/navigation', () => ({
 }));
 vi.mock('@/screens/timer/sounds', () => ({ bell: vi.fn(), call: vi.fn(), knock: vi.fn() }));
 vi.mock('@/screens/work/actions', () => ({ logAll: vi.fn(async () => null) }));
+vi.mock('@/screens/student/hurtActions', () => ({ noteHurtOf: vi.fn(async () => null) }));
 vi.mock('@/screens/timer/actions', () => ({
   saveSession: vi.fn(async () => null),
   resetSession: vi.fn(async () => null),
@@ -35,16 +38,25 @@ beforeEach(() => {
   localStorage.clear();
 });
 
+const ADULT: Condition = { ...SOUND, grade: 'third class' };
+const JUNIOR: Condition = { ...ADULT, isJunior: true };
 const STUDENTS: readonly TimerStudent[] = [
-  { id: 'ada', name: 'Ada', classGroup: 'Juniors', massKg: 52, isHurting: false },
-  { id: 'bo', name: 'Bo', classGroup: 'Juniors', massKg: 70, isHurting: true },
-  { id: 'cleo', name: 'Cleo', classGroup: '', massKg: null, isHurting: false },
+  { id: 'ada', name: 'Ada', classGroup: 'Juniors', massKg: 52, condition: JUNIOR },
+  {
+    id: 'bo',
+    name: 'Bo',
+    classGroup: 'Juniors',
+    massKg: 70,
+    condition: { ...ADULT, injuries: ['Wrist bent'] },
+  },
+  { id: 'cleo', name: 'Cleo', classGroup: '', massKg: null, condition: ADULT },
 ];
 /** Two rounds of ten seconds with four of rest, one of counted work. */
 const SHORT: Session = {
   id: 'short',
   name: 'Short',
   about: '',
+  caution: '',
   blocks: [
     {
       title: 'Shadow',
@@ -53,8 +65,17 @@ const SHORT: Session = {
       rest: 4,
       intent: 'tempo',
       isCalled: true,
+      asks: [],
     },
-    { title: 'Counted', parts: ['20 jabs'], work: null, rest: 0, intent: 'slow', isCalled: false },
+    {
+      title: 'Counted',
+      parts: ['20 jabs'],
+      work: null,
+      rest: 0,
+      intent: 'slow',
+      isCalled: false,
+      asks: [],
+    },
   ],
 };
 
@@ -113,21 +134,27 @@ describe('setting up', () => {
     expect(screen.queryByRole('timer')).toBeNull();
   });
 
-  it('says how heavy the weights may be for the lightest of the class', async () => {
-    const { user } = onScreen(timer(SESSIONS.filter(({ id }) => id === 'contrast')));
-    expect(screen.getByText(/never above 2.5 % of the body’s mass/)).toBeTruthy();
+  it('says how heavy a weight may be for the lightest of the class', async () => {
+    const { user } = onScreen(timer(SESSIONS.filter(({ id }) => id === 'speed-day')));
+    expect(screen.getByText(/about 1 % of the body’s mass, at most 1 kg\.$/)).toBeTruthy();
     await user.selectOptions(screen.getByLabelText('Logged for'), 'Class: Juniors');
-    // 2.5 % of 52 kg.
-    expect(screen.getByText(/never above 1\.3 kg \(for the lightest\)/)).toBeTruthy();
+    // 1 % of 52 kg.
+    expect(screen.getByText(/at most 1 kg: 0\.5 kg for the lightest/)).toBeTruthy();
+    expect(screen.getByText(/Never snap a weight/)).toBeTruthy();
   });
 
-  it('of power warns, and names those who must not', async () => {
+  it('of power warns, and names those who leave it out, and why', async () => {
     const power = SESSIONS.filter(({ blocks }) => blocks.some(({ intent }) => intent === 'power'));
     const { user } = onScreen(timer(power));
-    expect(screen.getByText(/Hands wrapped, gloves on, warmed up/)).toBeTruthy();
-    expect(screen.queryByText(/No power for/)).toBeNull();
+    expect(screen.getByText(/Power comes last, warmed up/)).toBeTruthy();
+    expect(screen.queryByLabelText('Who leaves out what')).toBeNull();
     await user.selectOptions(screen.getByLabelText('Logged for'), 'Class: Juniors');
-    expect(screen.getByText(/No power for Bo/)).toBeTruthy();
+    const out = screen.getByLabelText('Who leaves out what').textContent;
+    expect(out).toContain(
+      'Ada leaves out “Power, one at a time, each with a reset” and “Power, its partner in a combination”: under 16',
+    );
+    expect(out).toMatch(/Bo leaves out .*: Wrist bent/);
+    expect(out).not.toContain('Cleo');
   });
 });
 
@@ -231,6 +258,37 @@ describe('a session that runs', () => {
   });
 });
 
+describe('head contact or pain', () => {
+  const hurt = () => {
+    running([SHORT], 'ada');
+    key('ArrowRight');
+    key('h');
+    vi.useRealTimers();
+    return within(screen.getByRole('dialog'));
+  };
+
+  it('stops the clock, says at once what to do, and is noted before the session ends', async () => {
+    const dialog = hurt();
+    expect(screen.getByText('Stands still')).toBeTruthy();
+    expect(dialog.getByRole('status').textContent).toMatch(/^Stop for today.*clinician/);
+    fireEvent.change(dialog.getByLabelText('Where?'), { target: { value: 'knee' } });
+    expect(dialog.getByRole('status').textContent).toMatch(/^Stop\. /);
+    fireEvent.click(dialog.getByRole('button', { name: 'Note it and end the session' }));
+    await waitFor(() => expect(title()).toBe('Short: over.'));
+    expect(noteHurtOf).toHaveBeenCalledWith(
+      expect.objectContaining({ studentId: 'ada', place: 'knee', day: '2026-11-28' }),
+    );
+  });
+
+  it('that was pressed by mistake changes nothing but that the clock stands', async () => {
+    const dialog = hurt();
+    fireEvent.click(dialog.getByRole('button', { name: 'Cancel' }));
+    await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+    expect(title()).toBe('Round 1');
+    expect(noteHurtOf).not.toHaveBeenCalled();
+  });
+});
+
 describe('a session that is over', () => {
   const over = () => {
     const drawn = running([SHORT], 'ada');
@@ -253,6 +311,20 @@ describe('a session that is over', () => {
     expect(logs[0]).toMatchObject({ day: '2026-11-28', countedBy: 'timer', intent: 'tempo' });
     expect(logs[1]!.strikes).toBe(20);
     expect(new Set(logs.map(({ id }) => id)).size).toBe(2);
+  });
+
+  it('is not logged for who left a part out', async () => {
+    running(
+      [{ ...SHORT, blocks: [SHORT.blocks[0]!, { ...SHORT.blocks[1]!, intent: 'power' }] }],
+      'ada',
+    );
+    for (let i = 0; i < 8 && title() !== '20 jabs'; i++) key('ArrowRight');
+    expect(screen.getByText('Leaves this out: Ada (under 16: no power).')).toBeTruthy();
+    key('ArrowRight');
+    vi.useRealTimers();
+    fireEvent.click(screen.getByRole('button', { name: 'Log for Ada' }));
+    await waitFor(() => expect(logAll).toHaveBeenCalled());
+    expect(vi.mocked(logAll).mock.calls[0]![0].map(({ name }) => name)).toEqual(['Short: Shadow']);
   });
 
   it('that cannot be logged stays, and is sent under the same names', async () => {

@@ -5,8 +5,10 @@ import { toast } from 'sonner';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { plusDays } from '@sinew/core/foundation/calendar/day';
 import { DRILLS, drillById } from '@sinew/core/foundation/drill/drills';
+import { SOUND } from '@sinew/core/train/work/condition';
 import { fromDrill } from '@sinew/core/train/work/prescription';
 import type { Given, Proposal, Work } from '@/data/work/work';
+import { endHurtOf, noteHurtOf } from '@/screens/student/hurtActions';
 import * as actions from '@/screens/work/actions';
 import { WorkScreen } from '@/screens/work/WorkScreen';
 import { onScreen } from './kit';
@@ -16,6 +18,10 @@ vi.mock('next/navigation', () => ({
   useRouter: () => ({ push: vi.fn() }),
   usePathname: () => '/students/ada/work',
   useSearchParams: () => new URLSearchParams(),
+}));
+vi.mock('@/screens/student/hurtActions', () => ({
+  noteHurtOf: vi.fn(async () => null),
+  endHurtOf: vi.fn(async () => null),
 }));
 vi.mock('@/screens/work/actions', () => ({
   give: vi.fn(async () => ({ kind: 'given', id: 'new' })),
@@ -53,6 +59,8 @@ const given = (change: Partial<Given> = {}): Given => ({
   check: { isDue: false, because: 'day', days: 7 } as Given['check'],
   retest: null,
   sessions: 1,
+  todaysDose: null,
+  cautions: [],
   doneToday: { strikes: 0, seconds: 0 },
   ...change,
 });
@@ -68,7 +76,8 @@ const NO_WORK: Work = {
   proposals: [],
   gates: [],
   injuries: [],
-  isJunior: false,
+  hurts: [],
+  condition: SOUND,
   volume: { strikes: [], minutes: [] } as unknown as Work['volume'],
   logs: [],
 };
@@ -383,5 +392,51 @@ describe('how hard', () => {
       { studentId: 'ada', technique: 'cross', fault: 'knee-gives' },
       'No pain for a month',
     );
+  });
+});
+
+describe('what hurts', () => {
+  const hurt = { id: 'h', studentId: 'ada', day: '2026-11-20', place: 'head', words: 'bag swung' };
+
+  it('is said with what to do, and is over only with a reason', async () => {
+    const { user } = work({ hurts: [hurt as Work['hurts'][number]] });
+    expect(screen.getByText(/^Head contact or dizziness, noted on/)).toBeTruthy();
+    expect(screen.getByText('bag swung')).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'It is over' }));
+    const dialog = within(await screen.findByRole('dialog'));
+    expect(dialog.getByText(/only on a licensed clinician’s word/)).toBeTruthy();
+    await user.type(dialog.getByLabelText('Who says so, and what'), 'Cleared on the 27th');
+    await user.click(dialog.getByRole('button', { name: 'It is over' }));
+    expect(endHurtOf).toHaveBeenCalledWith('h', 'Cleared on the 27th');
+  });
+
+  it('is noted from the work page too', async () => {
+    const { user } = work();
+    await user.click(screen.getByRole('button', { name: 'Something hurts' }));
+    const dialog = within(await screen.findByRole('dialog'));
+    expect(dialog.queryByLabelText('Who?')).toBeNull();
+    await user.click(dialog.getByRole('button', { name: 'Note it' }));
+    expect(noteHurtOf).toHaveBeenCalledWith(
+      expect.objectContaining({ studentId: 'ada', place: 'head' }),
+    );
+  });
+});
+
+describe('the dose of today', () => {
+  it('stands beside the whole one while the drill is new, and is what is counted', async () => {
+    const { user } = work({ given: [given({ todaysDose: '1 × 10 a side' })] });
+    expect(screen.getByText('1 × 10 a side')).toBeTruthy();
+    await user.keyboard('1');
+    expect(screen.getByRole('timer').parentElement!.textContent).toContain('of 10, 2 times');
+  });
+
+  it('says nothing of its own when it is the whole one', () => {
+    work({ given: [given({ dose: '3 × 8 slow', todaysDose: '3 × 8' })] });
+    expect(screen.queryByText(/work grows week by week/)).toBeNull();
+  });
+
+  it('has its cautions beside it', () => {
+    work({ given: [given({ cautions: ['Knee over toes.'] })] });
+    expect(screen.getByText('Knee over toes.')).toBeTruthy();
   });
 });

@@ -81,7 +81,11 @@ const viewWords = (view: string) =>
     .replace('the behind', 'behind')
     .replace('the front', 'the front');
 
-export type Verdict = 'better' | 'worse' | 'changed' | 'noise';
+/** `few`: these strikes differ, but one or two never show that something has changed. */
+export type Verdict = 'better' | 'worse' | 'changed' | 'noise' | 'few';
+
+/** Strikes on each side from which a change can be claimed. */
+export const FEWEST_COMPARED = 3;
 
 export type Change =
   | {
@@ -94,12 +98,12 @@ export type Change =
   | { readonly notComparable: string };
 
 /**
- * A change counts when it is larger than what two honest measurements differ by: 1.96 √(σ₁² + σ₂²),
+ * Between sets of three or more, whose σ holds how strikes scatter: a change counts when it is larger than what two honest measurements differ by: 1.96 √(σ₁² + σ₂²),
  * each σ no smaller than the typical error of marking where that is known (Hopkins 2000: the
  * smallest change that counts is 1.96 √2 typical errors).
  *
  * @param typicalError of single strikes, in the readings' unit; null when nobody has measured it
- * @param strikes how many strikes then and now rest on
+ * @param strikes how many strikes then and now rest on; with fewer than three on a side nothing is claimed
  */
 export function changeBetween(
   then: Measured,
@@ -126,6 +130,7 @@ export function changeBetween(
     'nearer-zero': Math.abs(then.value) - Math.abs(now.value),
   };
   if (Math.abs(difference) <= noise) return { verdict: 'noise', difference, noise };
+  if (Math.min(...strikes) < FEWEST_COMPARED) return { verdict: 'few', difference, noise };
   if (wanted === null) return { verdict: 'changed', difference, noise };
   return { verdict: gain[wanted] > 0 ? 'better' : 'worse', difference, noise };
 }

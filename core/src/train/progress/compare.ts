@@ -58,5 +58,5 @@ function weight(change: Change): number {
   const size = Math.abs(change.difference) / (change.noise || Number.MIN_VALUE);
   // Sizes only order those of one verdict.
   const within = 1 - 1 / (1 + size);
-  return { noise: 0, changed: 1, better: 2, worse: 2 }[change.verdict] + within;
+  return { few: 0, noise: 0, changed: 1, better: 2, worse: 2 }[change.verdict] + within;
 }

@@ -14,7 +14,10 @@ const NUMBER = String.raw`(\d+)(?:\s*[–-]\s*(\d+))?`;
 const SETS = new RegExp(String.raw`^${NUMBER}\s*[×x]\s*${NUMBER}\s*(s\b|seconds?\b)?`, 'i');
 const ROUNDS = new RegExp(String.raw`^${NUMBER}\s*rounds?(?:\s+of\s+(\d+)\s*(min|s)\b)?`, 'i');
 const SECONDS = new RegExp(String.raw`^${NUMBER}\s*(s|seconds?|min|minutes?)\b`, 'i');
-const PLACES = new RegExp(String.raw`^${NUMBER}\s+(?:distances|forms)\s*[×x]\s*${NUMBER}`, 'i');
+const PLACES = new RegExp(
+  String.raw`^${NUMBER}\s+(?:distances|forms|speeds)\s*[×x]\s*${NUMBER}`,
+  'i',
+);
 const PLAIN = new RegExp(String.raw`^(?:up to\s+)?${NUMBER}\b`, 'i');
 const EACH = /\b(each|a|per|either|both)\s+(stance|side|leg|hand)s?\b/i;
 const MINUTE = 60;

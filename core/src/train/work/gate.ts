@@ -1,12 +1,13 @@
 /**
  * The speed gate: slow → tempo → full → power. A step up is earned by three clean sets in a row at
- * the present speed and the grade that the gym asks; what can hurt sends the student back to slow
- * and shuts the gate until the coach has cleared it. The coach may open it, with a reason; not past
- * an injury, and not to full power under 16.
+ * the present speed and the grade that the gym asks, to full power by any grade at all; what can hurt,
+ * and what hurt, sends the student back to slow and shuts the gate until the coach has cleared it. The
+ * coach may open it, with a reason; not past an injury, and not to full power under 16.
  *
  * Source: common practice of the slow-first school, no publication.
  */
 import { INTENT_NAMES, INTENTS, type Intent } from '../../foundation/drill/intent';
+import { NO_POWER_UNDER_16, POWER_NEEDS_GRADE, slowOnly, type Condition } from './condition';
 
 /** Clean sets in a row that a step needs. */
 export const CLEAN_SETS = 3;
@@ -59,18 +60,15 @@ export function isClean({ clean, of }: { readonly clean: number; readonly of: nu
   return of >= FEWEST_IN_SET && clean >= CLEAN_SHARE * of;
 }
 
-/**
- * @param events of one student and technique, any order; `at` sorts as text
- * @param injuries names of faults that can hurt and are not cleared
- * @param isJunior under 16, or of an age that nobody knows
- */
+/** @param events of one student and technique, any order; `at` sorts as text */
 export function gateOf(
   events: readonly GateEvent[],
-  grade: string,
-  injuries: readonly string[],
+  condition: Condition,
   rules: GateRules = NO_GRADES,
-  isJunior = false,
 ): Gate {
+  const { isJunior } = condition;
+  const shutTo = (step: Intent) =>
+    ageShuts(step, isJunior) ?? gradeShuts(step, condition.grade, rules);
   let level: Intent = 'slow';
   let cleanSets = 0;
   for (const event of [...events].sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0))) {
@@ -79,14 +77,13 @@ export function gateOf(
     else if (event.intent === level) {
       cleanSets = isClean(event) ? cleanSets + 1 : 0;
       const next = stepAbove(level);
-      const isShut = next && (ageShuts(next, isJunior) ?? gradeShuts(next, grade, rules));
-      if (cleanSets >= CLEAN_SETS && next && !isShut) {
+      if (cleanSets >= CLEAN_SETS && next && !shutTo(next)) {
         [level, cleanSets] = [next, 0];
       }
     }
   }
-  const isShutByInjury = injuries.length > 0;
-  if (isShutByInjury) [level, cleanSets] = ['slow', 0];
+  const hurts = slowOnly(condition);
+  if (hurts) [level, cleanSets] = ['slow', 0];
   if (ageShuts(level, isJunior)) [level, cleanSets] = ['full', 0];
   const next = stepAbove(level);
   return {
@@ -94,18 +91,14 @@ export function gateOf(
     next,
     cleanSets,
     needed: CLEAN_SETS,
-    isShutByInjury,
-    shut: isShutByInjury
-      ? `Slow only: ${injuries.join(', ')} can hurt. Clear it on the bench first.`
-      : next && (ageShuts(next, isJunior) ?? gradeShuts(next, grade, rules)),
+    isShutByInjury: hurts !== null,
+    shut: hurts ?? (next && shutTo(next)),
   };
 }
 
 export function stepAbove(intent: Intent): Intent | null {
   return INTENTS[INTENTS.indexOf(intent) + 1] ?? null;
 }
-
-export const NO_POWER_UNDER_16 = 'No full power under 16: bones are still growing.';
 
 /** @returns why the age does not allow it, or null */
 function ageShuts(intent: Intent, isJunior: boolean): string | null {
@@ -114,6 +107,7 @@ function ageShuts(intent: Intent, isJunior: boolean): string | null {
 
 /** @returns why the grade does not allow it, or null */
 function gradeShuts(intent: Intent, grade: string, { grades, from }: GateRules): string | null {
+  if (intent === 'power' && grade === '') return POWER_NEEDS_GRADE;
   const asked = from[intent];
   if (!asked || !grades.includes(asked)) return null;
   if (grades.indexOf(grade) >= grades.indexOf(asked)) return null;

@@ -29,12 +29,16 @@ export interface BlockWish {
 export const LONGEST = 26 * 7;
 /** No power in the days before the target, and the last film before it. */
 const FRESH = 3;
+/** Days from one power day to the next, at least. */
+const POWER_APART = 5;
+const NAMES = { 'slow-day': 'Slow day', 'speed-day': 'Speed day', 'power-day': 'Power day' };
 
 /**
- * Slow days first, one power day a week from the second week on and none in the last days, a film of
- * everybody at the end of every week and once before the target.
+ * A week of slow days first; from the second week on every week begins slow and ends with power, what
+ * lies between is for speed; no power in the last days, a film of everybody at the end of every week
+ * and once before the target.
  *
- * Source: common practice, no publication.
+ * Source: Sinew's own.
  *
  * @throws Problem
  */
@@ -47,12 +51,16 @@ export function blockOf({ from, target, weekdays }: BlockWish): Planned[] {
     weekdays.includes(weekdayOf(day)),
   );
   const first = mondayOf(from);
+  let lastPower: Day | null = null;
   return days.flatMap((day, i): Planned[] => {
+    const isFirstWeek = mondayOf(day) === first;
+    const isFirstOfWeek = i === 0 || mondayOf(days[i - 1]!) !== mondayOf(day);
     const isLastOfWeek = days[i + 1] === undefined || mondayOf(days[i + 1]!) !== mondayOf(day);
-    const isPower = isLastOfWeek && mondayOf(day) !== first && daysBetween(day, target) > FRESH;
-    const session: Planned = isPower
-      ? { day, kind: 'session', session: 'power-day', title: 'Power day' }
-      : { day, kind: 'session', session: 'slow-day', title: 'Slow day' };
+    const isRested = lastPower === null || daysBetween(lastPower, day) >= POWER_APART;
+    const isPower = isLastOfWeek && !isFirstWeek && daysBetween(day, target) > FRESH && isRested;
+    if (isPower) lastPower = day;
+    const kind = isPower ? 'power-day' : isFirstWeek || isFirstOfWeek ? 'slow-day' : 'speed-day';
+    const session: Planned = { day, kind: 'session', session: kind, title: NAMES[kind] };
     const isFilmed = isLastOfWeek && daysBetween(from, day) >= CHECK_DAYS - 1;
     const isLastFilm = days[i + 1] === undefined;
     return isFilmed || isLastFilm
@@ -89,5 +97,13 @@ export function walkOrder<T extends Waiting>(students: readonly T[]): T[] {
       rank(a) - rank(b) ||
       (rank(a) === 1 ? a.checkIn! - b.checkIn! : 0) ||
       a.name.localeCompare(b.name, 'en'),
+  );
+}
+
+/** Days that have power too soon after the power day before them: once a week, never two days running. */
+export function powerTooSoon(powerDays: readonly Day[]): ReadonlySet<Day> {
+  const sorted = [...new Set(powerDays)].sort();
+  return new Set(
+    sorted.filter((day, i) => i > 0 && daysBetween(sorted[i - 1]!, day) < POWER_APART),
   );
 }

@@ -1,5 +1,6 @@
 /** Sessions as the timer runs them: blocks of rounds, holds and counted work, taken apart into segments. */
 import { z } from 'zod';
+import { CAUTIONS, DEMANDS } from '../../foundation/drill/demand';
 import { INTENTS } from '../../foundation/drill/intent';
 
 export const blockSchema = z.object({
@@ -12,55 +13,62 @@ export const blockSchema = z.object({
   intent: z.enum(INTENTS),
   /** Combinations are called in the work. */
   isCalled: z.boolean().default(false),
+  /** What it asks of a body beyond moving. */
+  asks: z.array(z.enum(DEMANDS)).default([]),
 });
 export const sessionSchema = z.object({
   id: z.string().regex(/^[a-z-]+$/),
   name: z.string().trim().min(1).max(60),
   about: z.string().max(200),
+  /** What is to be heeded in all of it; empty for nothing. */
+  caution: z.string().max(300).default(''),
   blocks: z.array(blockSchema).min(1).max(40),
 });
 
 export type Block = z.infer<typeof blockSchema>;
 export type Session = z.infer<typeof sessionSchema>;
 
+type BlockInput = z.input<typeof blockSchema>;
+
 const rounds = (count: number) => Array.from({ length: count }, (_, i) => `Round ${i + 1}`);
-const HOLDS = [
-  'Jab, half-way',
-  'Cross, half-way',
-  'Lead hook to the head, half-way',
-  'Lead hook to the body, half-way',
-  'Rear hook to the head, half-way',
-  'Rear hook to the body, half-way',
-];
 const MINUTE = 60;
-const shadow: z.input<typeof blockSchema> = {
+const shadow: BlockInput = {
   title: 'Shadow',
   parts: rounds(2),
   work: 3 * MINUTE,
   rest: MINUTE,
   intent: 'tempo',
 };
-const contrast: z.input<typeof blockSchema>[] = [
-  shadow,
-  { ...shadow, title: 'Light hand weights' },
-  { ...shadow, title: 'Empty-handed, fast', intent: 'full' },
-];
-const holds: z.input<typeof blockSchema> = {
-  title: 'Isometric holds against a wall',
-  parts: HOLDS,
-  work: 30,
-  rest: 15,
-  intent: 'slow',
-};
-const counted = (title: string, ...parts: string[]): z.input<typeof blockSchema> => ({
+const easy: BlockInput = { ...shadow, title: 'Easy movement', parts: rounds(1), intent: 'slow' };
+const warmUp: BlockInput = { ...easy, title: 'Warm-up', parts: ['Easy then quicker'], work: 300 };
+
+/** Counted work: a part for each set, the number in front is what it asks for. */
+const sets = (
+  title: string,
+  count: number,
+  strikes: number,
+  rest: number,
+  intent: BlockInput['intent'] = 'slow',
+): BlockInput => ({
   title,
-  parts,
+  parts: Array.from({ length: count }, (_, i) => `${strikes} (set ${i + 1} of ${count})`),
   work: null,
-  rest: 0,
-  intent: 'slow',
+  rest,
+  intent,
 });
 
-/** Common practice, no source. */
+const gateCheck = sets('Gate check, filmed (not clean: make it a slow day)', 1, 5, 0);
+/** A ramp into the hold, at the middle of the range. */
+const ramps = (position: string): BlockInput => ({
+  title: position,
+  parts: Array.from({ length: 5 }, (_, i) => `Ramp ${i + 1} of 5`),
+  work: 5,
+  rest: 25,
+  intent: 'slow',
+  asks: ['hold'],
+});
+
+/** Sinew's own; the coach decides. */
 export const SESSIONS: readonly Session[] = z.array(sessionSchema).parse([
   {
     id: 'rounds',
@@ -69,74 +77,126 @@ export const SESSIONS: readonly Session[] = z.array(sessionSchema).parse([
     blocks: [{ ...shadow, title: 'Rounds', isCalled: true, parts: rounds(3) }],
   },
   {
-    id: 'contrast',
-    name: 'Contrast rounds',
-    about: 'Two rounds of shadow, two with light hand weights, two empty-handed and fast.',
-    blocks: contrast,
-  },
-  {
-    id: 'holds',
-    name: 'Isometric holds',
-    about: 'The half-way position of six punches, 30 s each, ball or pad against a wall.',
-    blocks: [holds],
-  },
-  {
-    id: 'elbow-five',
-    name: 'Elbow five minutes',
-    about: 'Each elbow form 30 s, through the pad.',
+    id: 'slow-day',
+    name: 'Slow day',
+    about: 'One link alone, that link joined to the next, the whole strike on film. About 35 min.',
     blocks: [
-      {
-        title: 'Elbows',
-        parts: ['Round', 'Reverse', 'Rising', 'Dropping', 'Uppercut', 'Thrust', 'Spinning'],
-        work: 30,
-        rest: 10,
-        intent: 'tempo',
-      },
+      sets('Stance check, filmed', 1, 10, 0),
+      sets('One link alone', 4, 8, 45),
+      sets('That link joined to the next', 4, 8, 45),
+      sets('The whole strike, filmed', 3, 6, 60),
+      easy,
     ],
   },
   {
-    id: 'slow-day',
-    name: 'Slow day',
-    about: 'Link by link in build order, straights 20 a side, one combination at tempo.',
+    id: 'speed-day',
+    name: 'Speed day',
+    about: 'Five on film first: only a clean gate goes faster. About 40 min.',
     blocks: [
-      counted('Links, alone', 'Feet', 'Hips', 'Back and shoulder', 'Elbow', 'Knuckles'),
-      counted('Straights, counted aloud', '20 in your stance', '20 in the other stance'),
-      { ...shadow, title: 'One combination', isCalled: true, parts: rounds(1) },
+      warmUp,
+      gateCheck,
+      sets('At tempo', 4, 6, 45, 'tempo'),
+      sets('Full speed', 5, 5, 75, 'full'),
+      {
+        title: 'Light band or weight, then free',
+        parts: [1, 2, 3].flatMap((pair) => [`Resisted, slow: ${pair} of 3`, `Free: ${pair} of 3`]),
+        work: 25,
+        rest: 20,
+        intent: 'tempo',
+        asks: ['weights'],
+      },
+      easy,
     ],
   },
   {
     id: 'power-day',
     name: 'Power day',
-    about: 'At most a few times, at least once a week. Wrap, glove, warm up; power comes last.',
+    about:
+      'Once a week, never two days running, behind an open gate. Power comes last. About 45 min.',
     blocks: [
-      counted('Loosen', '20 full trunk rotations each side', '45 s lunge hold each leg'),
-      ...contrast,
-      holds,
+      warmUp,
       {
-        ...counted(
-          'Bag, one at a time, with a reset',
-          '50 jabs',
-          '50 crosses',
-          '25 lead hooks to the body',
-          '25 lead hooks to the head',
-          '25 rear hooks to the body',
-          '25 rear hooks to the head',
-        ),
-        intent: 'power',
+        ...easy,
+        title: 'Mobility',
+        parts: ['Slow turns of the trunk to the left', 'Slow turns of the trunk to the right'],
+        work: 30,
+        rest: 5,
+        asks: ['rotation'],
       },
-      { ...shadow, title: 'Easy shadow', parts: rounds(1), intent: 'slow' },
+      {
+        ...easy,
+        title: 'Split-stance reach, a side',
+        parts: ['1', '2', '3', '4'],
+        work: 20,
+        rest: 5,
+      },
+      gateCheck,
+      sets('Full speed', 3, 4, 75, 'full'),
+      { ...sets('Power, one at a time, each with a reset', 5, 4, 105, 'power'), asks: ['impact'] },
+      {
+        ...sets('Power, its partner in a combination', 3, 4, 105, 'power'),
+        asks: ['impact'],
+      },
+      easy,
+      {
+        title: 'Hands and wrists',
+        parts: ['Asked: any pain?'],
+        work: null,
+        rest: 0,
+        intent: 'slow',
+      },
     ],
+  },
+  {
+    id: 'elbow-block',
+    name: 'Elbow block',
+    about: 'Two forms a day, air then pad, the foot replanted between sides. About 12 min.',
+    caution:
+      'Elbows to the head are against many rule sets and gyms. Pads only, with the muscle side of the elbow.',
+    blocks: [
+      sets('First form, in the air', 2, 6, 30),
+      { ...sets('First form, on the pad', 2, 6, 30, 'tempo'), asks: ['impact'] },
+      sets('Second form, in the air', 2, 6, 30),
+      { ...sets('Second form, on the pad', 2, 6, 30, 'tempo'), asks: ['impact'] },
+    ],
+  },
+  {
+    id: 'kick-block',
+    name: 'Kick block',
+    about: 'Support foot and hip at the wall, the chamber, then the whole kick. About 20 min.',
+    caution: 'Never snap a kick to a straight knee in the air. Toes back; the instep on pads only.',
+    blocks: [
+      sets('Support foot and hip turn at the wall, a side', 6, 6, 30),
+      sets('Chamber, extend, chamber', 3, 6, 45),
+      sets('Whole kick, a side', 8, 4, 45, 'tempo'),
+    ],
+  },
+  {
+    id: 'fresh-and-tired',
+    name: 'Fresh and tired',
+    about: 'The same five strikes on film before the first round and after the last.',
+    blocks: [
+      sets('Fresh, filmed', 1, 5, 0),
+      { ...shadow, title: 'Rounds', isCalled: true, parts: rounds(3) },
+      sets('Tired, filmed', 1, 5, 0),
+    ],
+  },
+  {
+    id: 'holds',
+    name: 'Holds',
+    about: 'Two positions at the middle of the range, five ramps of five seconds each. Adults.',
+    caution: 'Ramp up, breathe out slowly, never with held breath. Pain ends it.',
+    blocks: [ramps('First position, half-way out'), ramps('Second position, half-way out')],
   },
 ]);
 
 /**
- * Hand weights for contrast rounds, kg: 1 kg for most, never above 2.5 % of the body's mass.
+ * Weight in the hand for resisted work, kg: about 1 % of the body's mass, at most 1 kg.
  *
- * Source: common practice, no publication (its heavy example: 2.3 kg at 91 kg).
+ * Source: Sinew's own.
  */
-export function handWeights(mass: number): { readonly usual: number; readonly most: number } {
-  const most = 0.025 * mass;
-  return { usual: Math.min(1, most), most };
+export function handWeight(mass: number): number {
+  return Math.min(1, 0.01 * mass);
 }
 
 export interface Segment {
@@ -147,6 +207,13 @@ export interface Segment {
   readonly seconds: number | null;
   readonly intent: Block['intent'];
   readonly isCalled: boolean;
+  readonly asks: Block['asks'];
+}
+
+/** Cautions of a session's own and of what its parts ask, each once. */
+export function cautionsOf({ caution, blocks }: Pick<Session, 'caution' | 'blocks'>): string[] {
+  const asked = DEMANDS.filter((one) => blocks.some(({ asks }) => asks.includes(one)));
+  return [...(caution ? [caution] : []), ...asked.map((one) => CAUTIONS[one])];
 }
 
 export const READY_SECONDS = 10;
@@ -161,6 +228,7 @@ export function segmentsOf({ blocks }: Pick<Session, 'blocks'>): Segment[] {
     seconds: READY_SECONDS,
     intent: first.intent,
     isCalled: false,
+    asks: [],
   };
   const run = blocks.flatMap((block) =>
     block.parts.flatMap((title): Segment[] => [
@@ -171,6 +239,7 @@ export function segmentsOf({ blocks }: Pick<Session, 'blocks'>): Segment[] {
         seconds: block.work,
         intent: block.intent,
         isCalled: block.isCalled,
+        asks: block.asks,
       },
       {
         kind: 'rest',
@@ -179,6 +248,7 @@ export function segmentsOf({ blocks }: Pick<Session, 'blocks'>): Segment[] {
         seconds: block.rest,
         intent: block.intent,
         isCalled: false,
+        asks: [],
       },
     ]),
   );

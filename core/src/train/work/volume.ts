@@ -1,12 +1,15 @@
 /**
  * How much a student strikes in a week, against the four weeks before.
  *
- * A jump of more than about 30 % is flagged: a common coaching caution, no medical rule.
+ * Growth by about a fifth a week is the plan, a jump of more than 30 % is flagged: Sinew's own cautions,
+ * no medical rule.
  */
 import { mean } from 'd3-array';
 import { daysBetween, mondayOf, plusDays, type Day } from '../../foundation/calendar/day';
 
 export const JUMP = 1.3;
+/** This week's plan ÷ the usual week, at most. */
+export const GROWTH = 1.2;
 const WEEKS_BEFORE = 4;
 
 export interface StrikesOnDay {
@@ -25,7 +28,7 @@ export interface Week {
 export interface Load {
   /** Mean of the weeks before; null in a student's first week. */
   readonly usual: number | null;
-  /** This week ÷ `usual`; null where that is not known or 0. */
+  /** This week ÷ `usual`; null where that is not known or 0, as after a month without work. */
   readonly ratio: number | null;
   readonly isJump: boolean;
 }
@@ -66,7 +69,6 @@ export function volumeOf(log: readonly StrikesOnDay[], today: Day): Volume {
 
 function loadOf(before: readonly number[], now: number): Load {
   const usual = mean(before) ?? null;
-  if (usual === null) return { usual, ratio: null, isJump: false };
-  if (usual === 0) return { usual, ratio: null, isJump: now > 0 };
+  if (usual === null || usual === 0) return { usual, ratio: null, isJump: false };
   return { usual, ratio: now / usual, isJump: now > JUMP * usual };
 }

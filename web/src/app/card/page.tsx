@@ -4,6 +4,8 @@ import { activeCues } from '@/data/finding/findings';
 import { theGym } from '@/data/gym/gym';
 import { allStudents } from '@/data/student/students';
 import { today } from '@/data/database/today';
+import { heededBy, SOUND } from '@sinew/core/train/work/condition';
+import { conditions } from '@/data/work/conditions';
 import { workInHand } from '@/data/work/work';
 import { Sheet } from '@/screens/card/Sheet';
 
@@ -17,11 +19,12 @@ export default async function SheetPage({
 }) {
   const chosen = (await searchParams).class ?? '';
   const db = await database();
-  const [gym, all, cues, work] = await Promise.all([
+  const [gym, all, cues, work, may] = await Promise.all([
     theGym(db),
     allStudents(db),
     activeCues(db),
     workInHand(db),
+    conditions(db),
   ]);
   const here = all.filter(({ isArchived }) => !isArchived);
   const classes = [...new Set(here.map(({ classGroup }) => classGroup).filter(Boolean))].sort();
@@ -34,6 +37,7 @@ export default async function SheetPage({
       name,
       cues: cuesOf.get(id) ?? [],
       work: workOf.get(id) ?? [],
+      heed: heededBy(may.get(id) ?? SOUND),
     }));
   return <Sheet gym={gym} rows={rows} classes={classes} chosen={chosen} today={today()} />;
 }

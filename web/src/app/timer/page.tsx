@@ -1,8 +1,9 @@
 import { database } from '@/data/database/database';
 import { sessionsOf } from '@/data/gym/gym';
-import { hurtingStudents } from '@/data/finding/studentFaults';
+import { conditions } from '@/data/work/conditions';
 import { allStudents } from '@/data/student/students';
 import { today } from '@/data/database/today';
+import { SOUND } from '@sinew/core/train/work/condition';
 import { TimerScreen } from '@/screens/timer/TimerScreen';
 
 export const dynamic = 'force-dynamic';
@@ -15,10 +16,10 @@ interface Props {
 export default async function TimerPage({ searchParams }: Props) {
   const { session = null, student = null } = await searchParams;
   const db = await database();
-  const [everybody, sessions, hurting] = await Promise.all([
+  const [everybody, sessions, byStudent] = await Promise.all([
     allStudents(db),
     sessionsOf(db),
-    hurtingStudents(db),
+    conditions(db),
   ]);
   const students = everybody.filter((one) => !one.isArchived);
   return (
@@ -29,7 +30,7 @@ export default async function TimerPage({ searchParams }: Props) {
         name,
         classGroup,
         massKg,
-        isHurting: hurting.has(id),
+        condition: byStudent.get(id) ?? SOUND,
       }))}
       asked={{ session, student }}
       today={today()}

@@ -7,6 +7,7 @@ import type { View } from '@sinew/core/foundation/technique/techniques';
 import type { Source } from '@sinew/core/foundation/reading/reading';
 import type { Intent } from '@sinew/core/foundation/drill/intent';
 import type { Stances } from '@sinew/core/train/work/prescription';
+import type { HurtPlace } from '@sinew/core/train/work/condition';
 import type { Model } from '../../api/models';
 
 interface Stamped {
@@ -335,6 +336,19 @@ export interface FieldTestTable extends Stamped {
   deleted_at: string | null;
 }
 
+interface HurtNoteTable extends Stamped {
+  id: string;
+  student_id: string;
+  /** YYYY-MM-DD */
+  day: string;
+  place: HurtPlace;
+  /** The coach's own, or empty. */
+  words: string;
+  /** The coach's word that it is over, and why; null until then. */
+  ended_at: string | null;
+  ended_because: string | null;
+}
+
 interface RepeatMarkingTable extends Stamped {
   id: string;
   strike_id: string;
@@ -390,6 +404,7 @@ export interface Schema {
   plan_item: PlanItemTable;
   note: NoteTable;
   field_test: FieldTestTable;
+  hurt_note: HurtNoteTable;
   repeat_marking: RepeatMarkingTable;
   measured: MeasuredTable;
   measured_set: MeasuredSetTable;

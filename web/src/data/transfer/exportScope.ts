@@ -84,4 +84,5 @@ const CONDITIONS: Readonly<Record<TableName, Condition>> = {
     sql`student_id in ${students} or (student_id is null and ${isOfGym})`,
   note: ofStudentAndKept,
   field_test: ofStudentAndKept,
+  hurt_note: ofStudent,
 };

@@ -30,6 +30,7 @@ const ORDER: Record<TableName, number> = {
   plan_item: 7,
   note: 7,
   field_test: 7,
+  hurt_note: 7,
 };
 
 /** Medians of what is measured can be worked out again, and stay. */

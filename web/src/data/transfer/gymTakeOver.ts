@@ -117,7 +117,7 @@ export async function takeOver(
     ...row,
     cue_id: cues.has(String(row.cue_id)) ? row.cue_id! : null,
   }));
-  for (const table of ['drill_log', 'gate_step', 'note', 'field_test'] as const) {
+  for (const table of ['drill_log', 'gate_step', 'note', 'field_test', 'hurt_note'] as const) {
     await add(table, await missing(table, ofStudent));
   }
   await add('plan_item', await missing('plan_item', ofStudent), ofGym);

@@ -12,6 +12,7 @@ import { TECHNIQUES, VIEWS } from '@sinew/core/foundation/technique/techniques';
 import { readTrackJson } from '@sinew/core/format/trackJson';
 import { RANGES, SITUATIONS } from '@sinew/core/judge/school/resolve';
 import { EVENTS } from '@sinew/core/measure/events/events';
+import { HURT_PLACES } from '@sinew/core/train/work/condition';
 import { STANCES } from '@sinew/core/train/work/prescription';
 import { decodeDetections } from '../../api/detectionBlob';
 import { MODELS } from '../../api/models';
@@ -172,6 +173,7 @@ const MEANING: Readonly<Partial<Record<TableName, z.ZodRawShape>>> = {
   },
   plan_item: { day: daySchema, position: whole, kind: z.enum(['session', 'retest', 'note']) },
   note: { technique: technique.nullable(), day: daySchema },
+  hurt_note: { day: daySchema, place: z.enum(HURT_PLACES) },
   field_test: { day: daySchema, given: json(COLUMNS.field_test.given, 'test') },
 };
 

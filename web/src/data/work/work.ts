@@ -2,10 +2,19 @@
 import { group } from 'd3-array';
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
-import { daySchema, type Day } from '@sinew/core/foundation/calendar/day';
+import { daysBetween, daySchema, type Day } from '@sinew/core/foundation/calendar/day';
 import { faultById } from '@sinew/core/judge/fault/faults';
 import { TECHNIQUES } from '@sinew/core/foundation/technique/techniques';
-import { gateOf, NO_POWER_UNDER_16, type Gate, type GateEvent } from '@sinew/core/train/work/gate';
+import {
+  leavesOut,
+  NO_POWER_UNDER_16,
+  slowOnly,
+  type Condition,
+} from '@sinew/core/train/work/condition';
+import { doseOf } from '@sinew/core/train/work/dose';
+import { gateOf, type Gate, type GateEvent } from '@sinew/core/train/work/gate';
+import { drillById } from '@sinew/core/foundation/drill/drills';
+import { CAUTIONS } from '@sinew/core/foundation/drill/demand';
 import { INTENTS } from '@sinew/core/foundation/drill/intent';
 import {
   checkOf,
@@ -16,6 +25,7 @@ import {
   type Check,
   type Prescription,
 } from '@sinew/core/train/work/prescription';
+import { ENOUGH, inWords, todaysDose } from '@sinew/core/train/work/todaysDose';
 import { volumeOf, type Volume } from '@sinew/core/train/work/volume';
 import { resolve } from '@sinew/core/judge/school/resolve';
 import { now, stamps, type Db } from '../database/db';
@@ -29,6 +39,7 @@ import {
 } from '../finding/studentFaults';
 import { libraryOf } from '../gym/library';
 import { retestsOf, type Retest } from './retests';
+import { openHurts, type OpenHurt } from '../student/hurtNotes';
 import { studentById } from '../student/students';
 import { today } from '../database/today';
 
@@ -63,6 +74,10 @@ export interface Given extends Prescription {
   readonly retest: Retest | null;
   /** Days on which it was worked. */
   readonly sessions: number;
+  /** How much of it today, in words; null where nothing in the dose can be counted. */
+  readonly todaysDose: string | null;
+  /** What is to be heeded with this drill. */
+  readonly cautions: readonly string[];
   readonly doneToday: { readonly strikes: number; readonly seconds: number };
 }
 
@@ -81,8 +96,10 @@ export interface Work {
   /** By technique in work. */
   readonly gates: readonly { readonly technique: string; readonly gate: Gate }[];
   readonly injuries: readonly Injury[];
-  /** Under 16: no power work, whatever the gate says. */
-  readonly isJunior: boolean;
+  /** What hurts and is not over, newest first. */
+  readonly hurts: readonly OpenHurt[];
+  /** Of the student as a whole: every injury of every technique. */
+  readonly condition: Condition;
   readonly volume: Volume;
   /** Newest first. */
   readonly logs: readonly Log[];
@@ -95,7 +112,7 @@ export async function workOf(db: Db, studentId: string): Promise<Work | null> {
   const student = await studentById(db, studentId);
   if (!student) return null;
   const day = today();
-  const [library, faults, rows, logs, settings, steps, retests] = await Promise.all([
+  const [library, faults, rows, logs, settings, steps, retests, hurts] = await Promise.all([
     libraryOf(db),
     studentFaultsOf(db, studentId),
     db
@@ -109,9 +126,20 @@ export async function workOf(db: Db, studentId: string): Promise<Work | null> {
     settingsOf(db),
     db.selectFrom('gate_step').selectAll().where('student_id', '=', studentId).execute(),
     retestsOf(db, studentId),
+    openHurts(db, studentId),
   ]);
   const { catalogue } = library;
   const injuries = await injuriesOf(db, studentId, catalogue, faults);
+  const conditionWith = (some: readonly Injury[]): Condition => ({
+    isJunior: student.isJunior,
+    grade: student.grade,
+    injuries: some.map(({ name }) => name),
+    hurts,
+  });
+  const volume = volumeOf(
+    logs.map((log) => ({ day: log.day, strikes: log.strikes, isPower: log.intent === 'power' })),
+    day,
+  );
   const byPrescription = group(logs, ({ prescriptionId }) => prescriptionId);
   const given = rows.map((row): Given => {
     const own = byPrescription.get(row.id) ?? [];
@@ -134,6 +162,8 @@ export async function workOf(db: Db, studentId: string): Promise<Work | null> {
       sessions,
       check: checkOf(row.next_check, sessions, day),
       retest: retests.get(row.id) ?? null,
+      todaysDose: doseToday(row, day, volume),
+      cautions: (drillById(row.drill, catalogue.drills)?.asks ?? []).map((one) => CAUTIONS[one]),
       doneToday: { strikes: sum('strikes'), seconds: sum('seconds') },
     };
   });
@@ -171,18 +201,25 @@ export async function workOf(db: Db, studentId: string): Promise<Work | null> {
     technique,
     gate: gateOf(
       eventsOf(technique, logs, steps),
-      student.grade,
-      injuries.filter((one) => one.technique === technique).map(({ name }) => name),
+      conditionWith(injuries.filter((one) => one.technique === technique)),
       settings,
-      student.isJunior,
     ),
   }));
-  const volume = volumeOf(
-    logs.map((log) => ({ day: log.day, strikes: log.strikes, isPower: log.intent === 'power' })),
-    day,
-  );
-  const { isJunior } = student;
-  return { given, proposals, gates, injuries, isJunior, volume, logs: logs.slice(0, LOGS_SHOWN) };
+  const condition = conditionWith(injuries);
+  const shown = logs.slice(0, LOGS_SHOWN);
+  return { given, proposals, gates, injuries, hurts, condition, volume, logs: shown };
+}
+
+/** A new drill begins at a third of its dose; see `todaysDose`. */
+function doseToday(
+  { dose, given_on: givenOn }: { dose: string; given_on: Day },
+  day: Day,
+  volume: Volume,
+): string | null {
+  const whole = doseOf(dose);
+  if (!whole) return null;
+  const now = todaysDose(whole, daysBetween(givenOn, day), volume);
+  return now ? inWords(now) : ENOUGH;
 }
 
 type StepRow = {
@@ -243,17 +280,28 @@ export async function prescribe(db: Db, input: PrescriptionInput): Promise<Presc
   const work = await workOf(db, studentId);
   if (!work) return { kind: 'refused', reason: 'This student is not in the gym’s list any more.' };
   const technique = worksOn?.technique ?? null;
-  const hurting = work.injuries.filter((one) => technique === null || one.technique === technique);
-  if (intent !== 'slow' && hurting.length > 0) {
-    const names = hurting.map(({ name }) => name).join(', ');
-    return { kind: 'refused', reason: `Slow only: ${names} can hurt. Clear it first.` };
+  const injuries = work.injuries
+    .filter((one) => technique === null || one.technique === technique)
+    .map(({ name }) => name);
+  const condition = { ...work.condition, injuries };
+  const slow = intent === 'slow' ? null : slowOnly(condition);
+  if (slow) return { kind: 'refused', reason: slow };
+  if (intent === 'power' && condition.isJunior) {
+    return { kind: 'refused', reason: NO_POWER_UNDER_16 };
   }
-  if (intent === 'power' && work.isJunior) return { kind: 'refused', reason: NO_POWER_UNDER_16 };
+  const { catalogue } = await libraryOf(db);
+  const asks = drillById(input.drill, catalogue.drills)?.asks ?? [];
+  const leaves = leavesOut({ intent, asks }, condition);
+  // A grade is the coach's to give, or to do without.
+  const isOfGrade =
+    leaves !== null && leavesOut({ intent, asks }, { ...condition, grade: '-' }) === null;
+  if (leaves && !isOfGrade) return { kind: 'refused', reason: `Left out: ${leaves}.` };
   const level = work.gates.find((one) => one.technique === technique)?.gate.level ?? 'slow';
   const proposal = work.proposals.find(
     (one) => one.worksOn.fault === worksOn?.fault && one.worksOn.technique === technique,
   );
   const reasons = [
+    isOfGrade ? `Left out: ${leaves}.` : null,
     ...(technique === null ? [] : [tooHard(intent, level)]),
     proposal && proposal.first.length > 0 ? `First: ${proposal.first.join(', ')}.` : null,
   ].filter((reason) => reason !== null);

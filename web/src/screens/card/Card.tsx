@@ -6,6 +6,7 @@ import type { CardCue, CardOf, ThenAndNow } from '@/data/finding/card';
 import type { Gym } from '@/data/gym/gym';
 import type { Student } from '@/data/student/students';
 import type { Given } from '@/data/work/work';
+import { ENOUGH } from '@sinew/core/train/work/todaysDose';
 import { STANCE_NAMES } from '@/screens/work/stanceNames';
 import { StudentBar } from '@/ui/studentBar';
 import { EvidencePicture } from './EvidencePicture';
@@ -51,6 +52,11 @@ export function Card({
             ))}
           </section>
         )}
+        {card.heed.map((one) => (
+          <p key={one} className="mt-4 border-l-4 border-now pl-3 font-semibold">
+            {one}
+          </p>
+        ))}
         <p className="mt-4 text-sm text-soft">
           Wrap your hands, wear gloves on the bag, warm up, start light, add power last. Pain,
           numbness or dizziness: stop, and see a clinician. ± says within what range the true value
@@ -91,6 +97,7 @@ const VERDICT = {
   worse: 'worse',
   changed: 'changed',
   noise: 'no change that can be claimed',
+  few: 'too few strikes to claim a change',
 } as const;
 
 function Number({ of: { name, then, now, verdict, why } }: { of: ThenAndNow }) {
@@ -114,7 +121,11 @@ function WorkLine({ work, days = [] }: { work: Given; days?: readonly string[] }
     <div className="mt-4">
       <p className="text-base">
         <strong>{work.name}</strong>: {work.dose && `${work.dose}, `}
-        {STANCE_NAMES[work.stances]}, {INTENT_NAMES[work.intent]}.
+        {STANCE_NAMES[work.stances]}, {INTENT_NAMES[work.intent]}.{' '}
+        {work.todaysDose &&
+          work.todaysDose !== ENOUGH &&
+          !work.dose.startsWith(work.todaysDose) &&
+          `At first ${work.todaysDose}.`}
       </p>
       {days.length > 0 && (
         <ul aria-label="Boxes to tick" className="mt-2 flex flex-wrap gap-x-4 gap-y-2">
@@ -126,6 +137,11 @@ function WorkLine({ work, days = [] }: { work: Given; days?: readonly string[] }
           ))}
         </ul>
       )}
+      {work.cautions.map((one) => (
+        <p key={one} className="mt-1.5">
+          {one}
+        </p>
+      ))}
       <p className="mt-1.5 text-soft">
         {work.gate} To be filmed again: {shortDay(work.nextCheck)}.
       </p>

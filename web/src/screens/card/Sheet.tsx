@@ -14,6 +14,8 @@ export interface SheetRow {
   readonly name: string;
   readonly cues: readonly Cue[];
   readonly work: readonly SheetWork[];
+  /** What the student leaves out, as sentences. */
+  readonly heed: readonly string[];
 }
 
 const BOXES = 5;
@@ -67,9 +69,16 @@ export function Sheet({
             </tr>
           </thead>
           <tbody>
-            {rows.map(({ id, name, cues, work }) => (
+            {rows.map(({ id, name, cues, work, heed }) => (
               <tr key={id} className="break-inside-avoid border-b border-rule align-top">
-                <td className="w-40 py-2.5 font-semibold wrap-anywhere">{name}</td>
+                <td className="w-48 py-2.5 pr-4">
+                  <span className="font-semibold wrap-anywhere">{name}</span>
+                  {heed.map((one) => (
+                    <span key={one} className="block text-sm">
+                      {one}
+                    </span>
+                  ))}
+                </td>
                 <td className="py-2.5 pr-6">
                   {cues.map((cue) => (
                     <div key={cue.id} className="font-serif text-lg leading-snug">

@@ -21,7 +21,7 @@ export function BlockDialog({ today, onDone }: { today: string; onDone: () => vo
     try {
       const planned = blockOf({ from, target, weekdays });
       const count = (of: (one: (typeof planned)[number]) => boolean) => planned.filter(of).length;
-      return `${count(({ session }) => session === 'slow-day')} slow days, ${count(({ session }) => session === 'power-day')} power days, filmed ${count(({ kind }) => kind === 'retest')} times.`;
+      return `${count(({ session }) => session === 'slow-day')} slow days, ${count(({ session }) => session === 'speed-day')} speed days, ${count(({ session }) => session === 'power-day')} power days, filmed ${count(({ kind }) => kind === 'retest')} times.`;
     } catch (error) {
       return error instanceof Error ? error.message : String(error);
     }
@@ -82,8 +82,8 @@ export function BlockDialog({ today, onDone }: { today: string; onDone: () => vo
       </fieldset>
       <p>{preview}</p>
       <p className="text-sm text-soft">
-        Slow first; one power day a week from the second week on, none in the last three days;
-        everybody is filmed at the end of each week. Common practice, yours to change by dragging.
+        Slow first; from the second week on every week ends with power, none in the last three days;
+        everybody is filmed at the end of each week. Sinew’s own, yours to change by dragging.
       </p>
     </AskDialog>
   );

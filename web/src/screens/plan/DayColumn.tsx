@@ -14,11 +14,14 @@ export function DayColumn({
   day,
   isToday,
   items,
+  heedOf,
   onAdd,
 }: {
   day: string;
   isToday: boolean;
   items: readonly PlanItem[];
+  /** Sentences that stand under a thing. */
+  heedOf: (item: PlanItem) => readonly string[];
   onAdd: () => void;
 }) {
   const { setNodeRef, isOver } = useDroppable({ id: day });
@@ -44,14 +47,14 @@ export function DayColumn({
       </div>
       <ul className="space-y-1.5">
         {items.map((item) => (
-          <Item key={item.id} item={item} />
+          <Item key={item.id} item={item} heed={heedOf(item)} />
         ))}
       </ul>
     </div>
   );
 }
 
-function Item({ item }: { item: PlanItem }) {
+function Item({ item, heed }: { item: PlanItem; heed: readonly string[] }) {
   const drag = useDraggable({ id: item.id });
   const drop = useDroppable({ id: item.id });
   const { x = 0, y = 0 } = drag.transform ?? {};
@@ -104,6 +107,11 @@ function Item({ item }: { item: PlanItem }) {
           )}
         </span>
       </div>
+      {heed.map((one) => (
+        <p key={one} className="mt-0.5 text-now">
+          {one}
+        </p>
+      ))}
       <div className="mt-0.5 flex gap-3">
         <label className="flex items-center gap-1.5">
           <input

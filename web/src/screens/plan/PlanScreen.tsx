@@ -16,6 +16,7 @@ import Link from 'next/link';
 import { useOptimistic, useState, useTransition } from 'react';
 import { toast } from 'sonner';
 import { plusDays, shortDay } from '@sinew/core/foundation/calendar/day';
+import { powerTooSoon } from '@sinew/core/train/work/plan';
 import type { PlanItem } from '@/data/work/plan';
 import { LOST } from '@/ui/askDialog';
 import { Button } from '@/ui/button';
@@ -31,6 +32,14 @@ interface Walk {
   readonly id: string;
   readonly name: string;
   readonly next: { readonly text: string; readonly note: string; readonly href: string };
+}
+
+/** A session that can be planned, and who leaves out its power. */
+export interface PlannedSession {
+  readonly id: string;
+  readonly name: string;
+  readonly hasPower: boolean;
+  readonly leavingOut: readonly string[];
 }
 
 /** Where the pointer is, not where most of the dragged box is; the keyboard has no pointer. */
@@ -68,7 +77,7 @@ export function PlanScreen({
   today: string;
   items: readonly PlanItem[];
   students: readonly { readonly id: string; readonly name: string }[];
-  sessions: readonly { readonly id: string; readonly name: string }[];
+  sessions: readonly PlannedSession[];
   /** Who waits today, in the order in which the coach walks. */
   walk: readonly Walk[];
 }) {
@@ -125,6 +134,20 @@ export function PlanScreen({
       run: () => setBlock(true),
     },
   ]);
+  const isPower = (item: PlanItem) =>
+    sessions.some(({ id, hasPower }) => id === item.session && hasPower);
+  const tooSoon = powerTooSoon(shown.filter(isPower).map(({ day }) => day));
+  /** What is to be heeded about a power day. */
+  const heedOf = (item: PlanItem): readonly string[] => {
+    if (!isPower(item)) return [];
+    const names = sessions.find(({ id }) => id === item.session)!.leavingOut;
+    return [
+      ...(tooSoon.has(item.day)
+        ? ['Power again too soon: once a week, never two days running.']
+        : []),
+      ...(names.length > 0 ? [`No power: ${names.join(', ')}.`] : []),
+    ];
+  };
   const weeks = [0, 1, 2].map((week) =>
     Array.from({ length: 7 }, (_, day) => plusDays(monday, 7 * week + day)),
   );
@@ -206,6 +229,7 @@ export function PlanScreen({
                   day={day}
                   isToday={day === today}
                   items={shown.filter((item) => item.day === day)}
+                  heedOf={heedOf}
                   onAdd={() => setAdding(day)}
                 />
               ))}

@@ -14,6 +14,8 @@ import { BirthDate } from './BirthDate';
 import { Archive } from './Archive';
 import { ClipRow } from './ClipRow';
 import { Consent } from './Consent';
+import type { OpenHurt } from '@/data/student/hurtNotes';
+import { HurtNotes } from './HurtNotes';
 import { StudentSchool } from './StudentSchool';
 
 /** One student: what is known, the cue in work, the clips, and the way to add one. */
@@ -21,11 +23,13 @@ export function StudentPage({
   student,
   clips,
   cues,
+  hurts,
   today,
 }: {
   student: Student;
   clips: readonly ClipSummary[];
   cues: readonly Cue[];
+  hurts: readonly OpenHurt[];
   today: Day;
 }) {
   const facts = [
@@ -67,6 +71,7 @@ export function StudentPage({
               {student.injuries}
             </p>
           )}
+          <HurtNotes hurts={hurts} />
           {student.isArchived && (
             <p className="mt-2 font-semibold">Archived: not on the Floor, nothing is deleted.</p>
           )}

@@ -17,8 +17,11 @@ import {
 import { logAll } from '@/screens/work/actions';
 import { Button } from '@/ui/button';
 import { callsOf, doneOf } from './done';
+import { HurtDialog } from '@/screens/student/HurtDialog';
+import { CAUTIONS } from '@sinew/core/foundation/drill/demand';
 import { giveKeysBack } from '@/ui/giveKeysBack';
 import { keepRun, type KeptRun } from './keptRun';
+import type { TimerStudent } from './SetUp';
 import { bell, call, knock } from './sounds';
 import { useCommands } from '@/ui/commands/registry';
 
@@ -26,7 +29,16 @@ import { useCommands } from '@/ui/commands/registry';
 const LOOK = 100;
 
 /** A session as it runs, to be read from across the room. */
-export function Running({ kept, today }: { kept: KeptRun; today: string }) {
+export function Running({
+  kept,
+  today,
+  everybody,
+}: {
+  kept: KeptRun;
+  today: string;
+  everybody: readonly TimerStudent[];
+}) {
+  const [isHurt, setHurt] = useState(false);
   const { session, run } = kept;
   const segments = useMemo(() => segmentsOf(session), [session]);
   const now = useClock(kept, segments);
@@ -40,12 +52,19 @@ export function Running({ kept, today }: { kept: KeptRun; today: string }) {
     else if (segment.seconds === null) jump(1);
     else set(paused(run, Date.now()));
   };
+  const end = () => set(jumped(run, segments.length, Date.now(), segments.length));
+  /** Somebody is hurt: everything stands still first. */
+  const hurt = () => {
+    if (segment && !isPaused) set(paused(run, Date.now()));
+    setHurt(true);
+  };
   useCommands(() =>
     [
       { id: 'pause', keys: [' '], words: 'pause, go on', run: press },
       { id: 'on', keys: ['ArrowRight'], words: 'the next round', run: () => jump(1) },
       { id: 'back', keys: ['ArrowLeft'], words: 'the round before', run: () => jump(-1) },
-    ].map((one) => ({ ...one, group: 'Timer' })),
+      { id: 'hurt', keys: ['h'], words: 'head contact or pain: stop', run: hurt },
+    ].map((one) => ({ ...one, group: 'Timer', isOn: !isHurt })),
   );
   useAwake();
 
@@ -88,6 +107,7 @@ export function Running({ kept, today }: { kept: KeptRun; today: string }) {
           </span>
         )}
         {segment.seconds === null && <span className="mt-2 text-2xl">Tap when it is done.</span>}
+        <Heeded segment={segment} students={kept.students} />
       </div>
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2 px-8 pb-5 text-lg">
         <span>{next ? `Next: ${next.block}, ${next.title}` : 'The last one.'}</span>
@@ -95,13 +115,16 @@ export function Running({ kept, today }: { kept: KeptRun; today: string }) {
           {segments.filter(({ kind }, i) => kind === 'work' && i < run.index).length} of{' '}
           {segments.filter(({ kind }) => kind === 'work').length} done
         </span>
+        <Button weight="main" hint="H" onClick={hurt} className="!border-now !bg-now !text-paper">
+          Head contact or pain
+        </Button>
         <span className="ml-auto flex gap-3">
           {(
             [
               ['Back', '←', () => jump(-1)],
               [isPaused ? 'Go on' : 'Stand still', 'Space', press],
               ['Next', '→', () => jump(1)],
-              ['End', '', () => set(jumped(run, segments.length, Date.now(), segments.length))],
+              ['End', '', end],
             ] as const
           ).map(([name, hint, act]) => (
             <Button
@@ -115,7 +138,33 @@ export function Running({ kept, today }: { kept: KeptRun; today: string }) {
           ))}
         </span>
       </div>
+      {isHurt && (
+        <HurtDialog
+          students={kept.students.length > 0 ? kept.students : everybody}
+          today={today}
+          action="Note it and end the session"
+          onNoted={end}
+          onDone={() => setHurt(false)}
+        />
+      )}
     </main>
+  );
+}
+
+/** What is to be heeded in this part, and who leaves it out. */
+function Heeded({ segment, students }: { segment: Segment; students: KeptRun['students'] }) {
+  const leaving = students.flatMap(({ name, leaves }) =>
+    leaves.filter(({ block }) => block === segment.block).map(({ why }) => `${name} (${why})`),
+  );
+  const cautions = segment.asks.map((one) => CAUTIONS[one]);
+  if (cautions.length === 0 && leaving.length === 0) return null;
+  return (
+    <div className="mt-3 max-w-4xl px-8 text-center text-xl">
+      {cautions.length > 0 && <p>{cautions.join(' ')}</p>}
+      {leaving.length > 0 && (
+        <p className="font-semibold">Leaves this out: {leaving.join('; ')}.</p>
+      )}
+    </div>
   );
 }
 
@@ -178,16 +227,22 @@ function Finished({ kept, today, onBack }: { kept: KeptRun; today: string; onBac
     try {
       const wrong = await logAll(
         students.flatMap((student) =>
-          blocks.map((block, i) => ({
-            ...block,
-            id: `${kept.id}-${i}-${student.id}`,
-            studentId: student.id,
-            prescriptionId: null,
-            technique: null,
-            day: today,
-            clean: null,
-            countedBy: 'timer' as const,
-          })),
+          blocks.flatMap(({ block, ...done }, i) => {
+            // What somebody left out is not theirs.
+            if (student.leaves.some((one) => one.block === block)) return [];
+            return [
+              {
+                ...done,
+                id: `${kept.id}-${i}-${student.id}`,
+                studentId: student.id,
+                prescriptionId: null,
+                technique: null,
+                day: today,
+                clean: null,
+                countedBy: 'timer' as const,
+              },
+            ];
+          }),
         ),
       );
       if (wrong) return toast(wrong);

@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import { DEMAND_NAMES, DEMANDS, type Demand } from '@sinew/core/foundation/drill/demand';
 import { INTENTS, type Intent } from '@sinew/core/foundation/drill/intent';
 import type { Session } from '@sinew/core/train/work/session';
 import { AskDialog } from '@/ui/askDialog';
@@ -16,6 +17,7 @@ interface Typed {
   readonly rest: string;
   readonly intent: Intent;
   readonly isCalled: boolean;
+  readonly asks: readonly Demand[];
 }
 
 const EMPTY: Typed = {
@@ -25,6 +27,7 @@ const EMPTY: Typed = {
   rest: '60',
   intent: 'tempo',
   isCalled: false,
+  asks: [],
 };
 
 /** What a session is made of, to be changed. */
@@ -38,13 +41,14 @@ export function SessionEditor({
 }) {
   const [name, setName] = useState(session.name);
   const [blocks, setBlocks] = useState<readonly Typed[]>(() =>
-    session.blocks.map(({ title, parts, work, rest, intent, isCalled }) => ({
+    session.blocks.map(({ title, parts, work, rest, intent, isCalled, asks }) => ({
       title,
       parts: parts.join(', '),
       work: work === null ? '' : String(work),
       rest: String(rest),
       intent,
       isCalled,
+      asks,
     })),
   );
   const change = (index: number, part: Partial<Typed>) =>
@@ -53,7 +57,7 @@ export function SessionEditor({
     const changed: Session = {
       ...session,
       name,
-      blocks: blocks.map(({ title, parts, work, rest, intent, isCalled }) => ({
+      blocks: blocks.map(({ title, parts, work, rest, intent, isCalled, asks }) => ({
         title,
         parts: parts
           .split(',')
@@ -63,6 +67,7 @@ export function SessionEditor({
         rest: Number(rest || 0),
         intent,
         isCalled,
+        asks: [...asks],
       })),
     };
     const wrong = await saveSession(changed, session);
@@ -99,6 +104,7 @@ export function SessionEditor({
             <th className="font-semibold">Work, s</th>
             <th className="font-semibold">Rest, s</th>
             <th className="font-semibold">Meant</th>
+            <th className="font-semibold">Loads</th>
             <th className="font-semibold">Calls</th>
             <th>
               <span className="sr-only">Take out</span>
@@ -153,6 +159,23 @@ export function SessionEditor({
                   {INTENTS.map((intent) => (
                     <option key={intent} value={intent}>
                       {intent}
+                    </option>
+                  ))}
+                </select>
+              </td>
+              <td className="w-32 py-1.5 pr-2">
+                <select
+                  aria-label={`What part ${i + 1} loads`}
+                  value={block.asks[0] ?? ''}
+                  onChange={(event) =>
+                    change(i, { asks: DEMANDS.filter((one) => one === event.target.value) })
+                  }
+                  className={box}
+                >
+                  <option value="">nothing more</option>
+                  {DEMANDS.map((one) => (
+                    <option key={one} value={one}>
+                      {DEMAND_NAMES[one]}
                     </option>
                   ))}
                 </select>

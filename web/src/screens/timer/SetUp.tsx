@@ -1,9 +1,11 @@
 'use client';
 
+import { group } from 'd3-array';
 import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
 import { COMBINATIONS, punchesOf } from '@sinew/core/train/work/calls';
-import { handWeights, segmentsOf, type Session } from '@sinew/core/train/work/session';
+import { leavesOut, type Condition } from '@sinew/core/train/work/condition';
+import { cautionsOf, handWeight, segmentsOf, type Session } from '@sinew/core/train/work/session';
 import { begin } from '@sinew/core/train/work/timer';
 import { Button } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';
@@ -18,8 +20,7 @@ export interface TimerStudent {
   readonly name: string;
   readonly classGroup: string;
   readonly massKg: number | null;
-  /** Something that can hurt is not cleared: no power. */
-  readonly isHurting: boolean;
+  readonly condition: Condition;
 }
 
 const NOBODY = '';
@@ -77,7 +78,11 @@ export function SetUp({
       pace: Math.min(60, Math.max(2, Number(pace) || PACE)),
       seed: Date.now() % 1_000_000,
       isSpoken,
-      students: chosen.map(({ id: studentId, name }) => ({ id: studentId, name })),
+      students: chosen.map(({ id: studentId, name, condition }) => ({
+        id: studentId,
+        name,
+        leaves: leftBy(made, condition),
+      })),
     });
   };
   useCommands(() => [
@@ -114,15 +119,13 @@ export function SetUp({
               >
                 <span>
                   <span className="font-semibold">{block.title}</span>{' '}
-                  <span className="text-soft">
-                    {isPlain ? '' : block.parts.length > 1 ? block.parts.join(', ') : ''}
-                  </span>
+                  <span className="text-soft">{isPlain ? '' : partsInShort(block.parts)}</span>
                 </span>
                 <span className="whitespace-nowrap text-soft">
                   {isPlain
                     ? ''
                     : block.work === null
-                      ? 'counted'
+                      ? `${block.parts.length} × counted`
                       : `${block.parts.length} × ${inWords(block.work)}`}
                 </span>
               </li>
@@ -198,21 +201,7 @@ export function SetUp({
               />
             </div>
           )}
-          {session.blocks.some(({ title }) => title.includes('weights')) && (
-            <p className="mt-4">{weightWords(chosen)}</p>
-          )}
-          {session.blocks.some(({ intent }) => intent === 'power') && (
-            <p className="mt-4 max-w-2xl border-l-4 border-now pl-3">
-              Hands wrapped, gloves on, warmed up; power comes last. Only for those whose gate is
-              open. Pain, numbness or dizziness: stop, and see a clinician.
-              {chosen.some(({ isHurting }) => isHurting) && (
-                <strong className="block">
-                  No power for {namesOf(chosen.filter(({ isHurting }) => isHurting))}: what can hurt
-                  is not cleared.
-                </strong>
-              )}
-            </p>
-          )}
+          <Heed session={session} chosen={chosen} />
           {problem && (
             <p role="alert" className="mt-4 font-semibold text-now">
               {problem}
@@ -251,7 +240,11 @@ export function SetUp({
   );
 }
 
-const namesOf = (students: readonly TimerStudent[]) => students.map(({ name }) => name).join(', ');
+/** The parts of a block by name; of many the first. */
+function partsInShort(parts: readonly string[]): string {
+  if (parts.length === 1) return '';
+  return parts.length > 2 ? `${parts[0]}, …` : parts.join(', ');
+}
 
 /** An id may have letters only. */
 const letters = (text: string) => text.toLowerCase().replace(/[^a-z]/g, 'x');
@@ -284,13 +277,63 @@ function lengthOf(session: Session): number {
   return Math.max(1, Math.round(seconds / 60));
 }
 
+/** Parts of a session that are not for somebody. */
+function leftBy({ blocks }: Pick<Session, 'blocks'>, condition: Condition) {
+  return blocks.flatMap((block) => {
+    const why = leavesOut(block, condition);
+    return why ? [{ block: block.title, why }] : [];
+  });
+}
+
+/** What is to be heeded, and who leaves out what. */
+function Heed({ session, chosen }: { session: Session; chosen: readonly TimerStudent[] }) {
+  const cautions = cautionsOf(session);
+  const hasPower = session.blocks.some(({ intent }) => intent === 'power');
+  const hasWeights = session.blocks.some(({ asks }) => asks.includes('weights'));
+  const leaving = chosen.flatMap(({ id, name, condition }) =>
+    [...group(leftBy(session, condition), ({ why }) => why)].map(([why, some]) => ({
+      key: id + why,
+      name,
+      why,
+      blocks: some.map(({ block }) => `“${block}”`).join(' and '),
+    })),
+  );
+  return (
+    <div className="mt-4 max-w-2xl space-y-3">
+      {(cautions.length > 0 || hasPower) && (
+        <ul className="space-y-1 border-l-4 border-now pl-3">
+          {hasPower && (
+            <li>
+              Power comes last, warmed up, and only behind an open gate. Under 16 and without a
+              grade: no power, no holds, no weights.
+            </li>
+          )}
+          {cautions.map((one) => (
+            <li key={one}>{one}</li>
+          ))}
+          {hasWeights && <li>{weightWords(chosen)}</li>}
+        </ul>
+      )}
+      {leaving.length > 0 && (
+        <ul aria-label="Who leaves out what">
+          {leaving.map(({ key, name, blocks, why }) => (
+            <li key={key}>
+              <strong>{name}</strong> leaves out {blocks}: {why}.
+            </li>
+          ))}
+        </ul>
+      )}
+      <p className="text-sm text-soft">
+        The session is Sinew’s own; the coach decides. Pain, dizziness or a blow to the head: stop.
+      </p>
+    </div>
+  );
+}
+
 function weightWords(students: readonly TimerStudent[]): string {
   const masses = students.flatMap(({ massKg }) => massKg ?? []);
-  if (masses.length === 0) {
-    return 'Hand weights: 1 kg for most, never above 2.5 % of the body’s mass.';
-  }
-  const { usual, most } = handWeights(Math.min(...masses));
-  const kg = (value: number) => `${value.toFixed(1)} kg`;
-  const lightest = masses.length > 1 ? ' (for the lightest)' : '';
-  return `Hand weights: ${kg(usual)}, never above ${kg(most)}${lightest}.`;
+  const most = 'A weight in the hand: about 1 % of the body’s mass, at most 1 kg';
+  if (masses.length === 0) return `${most}.`;
+  const lightest = masses.length > 1 ? ' for the lightest' : '';
+  return `${most}: ${handWeight(Math.min(...masses)).toFixed(1)} kg${lightest}.`;
 }

@@ -14,5 +14,9 @@ export function TimerScreen(props: {
   today: string;
 }) {
   const kept = useSyncExternalStore(subscribe, keptRun, () => null);
-  return kept ? <Running kept={kept} today={props.today} /> : <SetUp {...props} />;
+  return kept ? (
+    <Running kept={kept} today={props.today} everybody={props.students} />
+  ) : (
+    <SetUp {...props} />
+  );
 }

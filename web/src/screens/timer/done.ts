@@ -6,6 +6,8 @@ import { into } from '@sinew/core/train/work/timer';
 import type { KeptRun } from './keptRun';
 
 export interface DoneBlock {
+  /** The block's title. */
+  readonly block: string;
   readonly name: string;
   readonly intent: Intent;
   readonly seconds: number;
@@ -36,6 +38,7 @@ export function doneOf(kept: KeptRun, now: number): DoneBlock[] {
       segment.seconds === null && !isInHand ? Number(/^\d+/.exec(segment.title)?.[0] ?? 0) : 0;
     const old = blocks.get(segment.block);
     blocks.set(segment.block, {
+      block: segment.block,
       name: `${kept.session.name}: ${segment.block}`,
       intent: segment.intent,
       seconds: (old?.seconds ?? 0) + seconds,

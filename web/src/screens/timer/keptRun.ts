@@ -17,7 +17,14 @@ const keptSchema = z.object({
   seed: z.number(),
   isSpoken: z.boolean(),
   /** Whose work it is. */
-  students: z.array(z.object({ id: z.string(), name: z.string() })),
+  students: z.array(
+    z.object({
+      id: z.string(),
+      name: z.string(),
+      /** Parts of the session that are not for them, and why. */
+      leaves: z.array(z.object({ block: z.string(), why: z.string() })).default([]),
+    }),
+  ),
 });
 
 export type KeptRun = z.infer<typeof keptSchema>;

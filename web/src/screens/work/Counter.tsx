@@ -33,7 +33,7 @@ export function Counter({
   );
   const count: Count =
     text === null ? { id: '', strikes: 0, since: 0 } : (JSON.parse(text) as Count);
-  const dose = doseOf(work.dose);
+  const dose = doseOf(work.todaysDose ?? work.dose);
   const isTimed = dose?.of === 'seconds';
   const [isClapOn, setClapOn] = useState(false);
   const [clean, setClean] = useState('');
@@ -102,7 +102,7 @@ export function Counter({
       <div className="flex flex-wrap items-baseline gap-x-6 gap-y-1 border-b border-ink px-6 py-3">
         <h2 className="font-serif text-3xl">{work.name}</h2>
         <span className="text-base text-soft">
-          {work.dose}, {STANCE_NAMES[work.stances]}, {INTENT_NAMES[work.intent]}
+          {work.todaysDose ?? work.dose}, {STANCE_NAMES[work.stances]}, {INTENT_NAMES[work.intent]}
         </span>
         <Button className="ml-auto" hint="Esc" onClick={onDone}>
           Close

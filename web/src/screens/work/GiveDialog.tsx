@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import type { Drill } from '@sinew/core/foundation/drill/drills';
+import { CAUTIONS } from '@sinew/core/foundation/drill/demand';
 import { INTENT_NAMES, INTENTS, type Intent } from '@sinew/core/foundation/drill/intent';
 import { STANCES, type Prescription, type Stances } from '@sinew/core/train/work/prescription';
 import { AskDialog } from '@/ui/askDialog';
@@ -97,6 +98,14 @@ export function GiveDialog({
         value={work.nextCheck}
         onChange={(event) => change({ nextCheck: event.target.value })}
       />
+      {(drills.find(({ id }) => id === work.drill)?.asks ?? []).map((one) => (
+        <p key={one} className="border-l-4 border-now pl-3 text-sm">
+          {CAUTIONS[one]}
+        </p>
+      ))}
+      <p className="text-sm text-soft">
+        The dose is Sinew’s own; the coach decides. A new drill begins at a third of it.
+      </p>
       {work.intent === 'power' && (
         <p className="border-l-4 border-now pl-3 text-sm">
           Hands wrapped, gloves on, warmed up. Start light; power comes last.

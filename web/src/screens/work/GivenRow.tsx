@@ -5,6 +5,7 @@ import { awayInWords, plusDays, shortDay } from '@sinew/core/foundation/calendar
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
 import { CHECK_DAYS } from '@sinew/core/train/work/prescription';
+import { ENOUGH } from '@sinew/core/train/work/todaysDose';
 import type { Given } from '@/data/work/work';
 import { LOST } from '@/ui/askDialog';
 import { Button, LinkButton } from '@/ui/button';
@@ -52,7 +53,23 @@ export function GivenRow({
       <p className="mt-1 text-base">
         {work.dose && `${work.dose}, `}
         {STANCE_NAMES[work.stances]}, {INTENT_NAMES[work.intent]}.
+        {work.todaysDose === ENOUGH ? (
+          <strong> Enough for this week.</strong>
+        ) : (
+          work.todaysDose &&
+          !work.dose.startsWith(work.todaysDose) && (
+            <>
+              {' '}
+              Today <strong>{work.todaysDose}</strong>: work grows week by week.
+            </>
+          )
+        )}
       </p>
+      {work.cautions.map((one) => (
+        <p key={one} className="text-sm">
+          {one}
+        </p>
+      ))}
       <p className="text-soft">
         {work.gate} {done.length > 0 ? `Today: ${done.join(', ')}.` : 'Nothing yet today.'} Worked
         on {work.sessions} {work.sessions === 1 ? 'day' : 'days'}.

@@ -73,8 +73,8 @@ export function VolumeBars({ volume: { weeks, all, power } }: { volume: Volume }
       <Caution load={all} what="strikes" />
       <Caution load={power} what="full-power strikes" />
       <p className="mt-2 text-sm text-soft">
-        Against the mean of up to four weeks before. More than 30 % above it is a common coaching
-        caution, no medical rule.
+        Against the mean of up to four weeks before. More than 30 % above it is Sinew’s own caution,
+        no medical rule.
       </p>
     </section>
   );

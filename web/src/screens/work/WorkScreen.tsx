@@ -9,6 +9,8 @@ import { fromDrill } from '@sinew/core/train/work/prescription';
 import type { Injury } from '@/data/finding/studentFaults';
 import type { Given, Proposal, Work } from '@/data/work/work';
 import { Button, LinkButton } from '@/ui/button';
+import { HurtDialog } from '@/screens/student/HurtDialog';
+import { HurtNotes } from '@/screens/student/HurtNotes';
 import { StudentBar } from '@/ui/studentBar';
 import { give } from './actions';
 import { CloseFault } from './CloseFault';
@@ -41,9 +43,10 @@ export function WorkScreen({
   const [counting, setCounting] = useState<string | null>(null);
   const [giving, setGiving] = useState<Proposal | 'free' | null>(null);
   const [closing, setClosing] = useState<Injury | null>(null);
-  const { given, proposals, gates, injuries, volume, logs } = work;
+  const [isHurt, setHurt] = useState(false);
+  const { given, proposals, gates, injuries, hurts, volume, logs } = work;
   const inHand = given.find(({ id }) => id === counting);
-  const isFree = !inHand && giving === null && closing === null;
+  const isFree = !inHand && giving === null && closing === null && !isHurt;
 
   /** Straight from the fault where nothing speaks against it. */
   const take = async (proposal: Proposal) => {
@@ -87,6 +90,7 @@ export function WorkScreen({
       <main className="mx-auto grid max-w-[1280px] gap-x-12 gap-y-8 px-8 pt-7 pb-16 lg:grid-cols-[minmax(0,1fr)_20rem]">
         <div>
           <h1 className="font-serif text-[2.6rem] leading-none">{headline(given, proposals)}</h1>
+          <HurtNotes hurts={hurts} />
           {injuries.map((injury) => (
             <div key={injury.technique + injury.fault} className="mt-5 border-l-4 border-now pl-3">
               <p className="font-semibold">
@@ -137,6 +141,7 @@ export function WorkScreen({
               Give other work
             </Button>
             <LinkButton href={`/timer?student=${student.id}`}>Timer</LinkButton>
+            <Button onClick={() => setHurt(true)}>Something hurts</Button>
           </div>
           <Logs logs={logs} />
         </div>
@@ -181,6 +186,7 @@ export function WorkScreen({
           onDone={() => setGiving(null)}
         />
       )}
+      {isHurt && <HurtDialog students={[student]} today={today} onDone={() => setHurt(false)} />}
       {closing && (
         <CloseFault
           fault={{ ...closing, studentId: student.id }}

@@ -8,6 +8,7 @@ import * as work from './0005-work';
 import * as birthDates from './0006-birth-dates';
 import * as fieldTerms from './0007-field-terms';
 import * as measuredSets from './0008-measured-sets';
+import * as hurtNotes from './0009-hurt-notes';
 
 export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first-slice': firstSlice,
@@ -18,4 +19,5 @@ export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0006-birth-dates': birthDates,
   '0007-field-terms': fieldTerms,
   '0008-measured-sets': measuredSets,
+  '0009-hurt-notes': hurtNotes,
 };
