@@ -33,7 +33,6 @@ describe('what is clearly there', () => {
       'end-of-rope cross',
       'end-of-rope stepping-straight',
       'end-of-rope chambered-straight',
-      'short-stop lead-hook',
     ]);
   });
 

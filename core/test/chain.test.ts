@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { mover, type Pose } from '@sinew/fighters/fighter/pose';
-import { clean, FAULT_CHANGES, type Recipe } from '@sinew/fighters/fighter/recipe';
+import { clean, type Recipe } from '@sinew/fighters/fighter/recipe';
 import {
   decompose,
   PARTS,
@@ -13,6 +13,8 @@ import { verdicts } from '../src/measure/chain/verdict';
 import { cross, dot, length, minus, plus, scaled } from '../src/foundation/geometry/vector';
 import { absent, type Measured } from '../src/foundation/reading/reading';
 import { measureKnown } from './fixtures';
+
+const degrees = (value: number) => (value * Math.PI) / 180;
 
 const armOf = (shoulder: Moving, elbow: Moving, wrist: Moving): Chain['limb'] => [
   ['shoulder', shoulder],
@@ -146,30 +148,72 @@ describe('the velocity decomposition', () => {
 });
 
 describe('verdicts', () => {
-  const speed: Measured = { value: 6, unit: 'm/s', sigma: 0.1, source: 'measured-3d', frames: [] };
+  const way: Measured = { value: 6, unit: 'm', sigma: 0.1, source: 'measured-3d', frames: [] };
   const none = Object.fromEntries(PARTS.map((part) => [part, absent('no')])) as Record<
     Part,
     Measured
   >;
+  const metres = (value: number, sigma: number): Measured => ({ ...way, value, sigma });
+  const loose = { feet: absent('no'), knees: absent('no') };
   const of = (value: number, sigma = 0.05) =>
-    verdicts({ ...none, trunk: { ...speed, value, sigma } }, speed);
+    verdicts({ ...none, trunk: metres(value, sigma), other: metres(6 - value, 0) }, loose);
 
-  it('drive, ride or drag by a share beyond its ± and three per cent of the speed', () => {
+  it('drive, are neutral or drag by a part beyond its ± and three per cent of the way', () => {
     expect(of(1).trunk!.verdict).toBe('drives');
     expect(of(-1).trunk!.verdict).toBe('drags');
     expect(of(0.15, 0.01).trunk!.verdict).toBe('neutral');
     expect(of(0.3, 0.3).trunk!.verdict).toBe('neutral');
-    // 1 ± 2 of 6 m/s might be anything: no verdict.
+    // 1 ± 2 of 6 m might be anything, 0.5 ± 0.7 is not known to be little: no verdict.
+    expect(of(0.5, 0.36).trunk).toBeUndefined();
     expect(of(1, 1).trunk).toBeUndefined();
     expect(of(1).pelvis).toBeUndefined();
-    expect(verdicts({ ...none, trunk: speed }, absent('no'))).toEqual({});
+    expect(verdicts(none, loose)).toEqual({});
   });
 
-  it('of a made-up hook: the trunk drives; one that slaps has an elbow that drags', () => {
+  it('of an anchor: holding drives, giving way drags, between them nothing is said', () => {
+    const anchors = (slide: number, gives: number) =>
+      verdicts(none, {
+        feet: metres(slide, 0.005),
+        knees: { ...metres(gives, degrees(1)), unit: 'rad' },
+      });
+    expect(anchors(0.01, degrees(2))).toMatchObject({
+      feet: { verdict: 'drives' },
+      knees: { verdict: 'drives' },
+    });
+    expect(anchors(0.09, degrees(15))).toMatchObject({
+      feet: { verdict: 'drags' },
+      knees: { verdict: 'drags' },
+    });
+    expect(anchors(0.055, degrees(9))).toEqual({});
+    // Straightening is no giving way.
+    expect(anchors(0.055, degrees(-15))).toEqual({});
+  });
+
+  it('of a sound strike: hips and trunk drive it, though at contact they have given their speed away', () => {
+    for (const technique of ['cross', 'rear-hook', 'lead-hook', 'elbow-round'] as const) {
+      const { links } = measureKnown(clean(technique), { rate: 240, noise: 0.001 });
+      expect(links.trunk!.verdict, technique).toBe('drives');
+      expect(links.feet!.verdict, technique).toBe('drives');
+      expect(links.knees!.verdict, technique).toBe('drives');
+      expect(Object.values(links).map(({ verdict }) => verdict)).not.toContain('drags');
+    }
+    for (const technique of ['lead-hook', 'elbow-round', 'round-kick'] as const) {
+      const { links } = measureKnown(clean(technique), { rate: 240, noise: 0.001 });
+      expect(links.pelvis!.verdict, technique).toBe('drives');
+    }
+    const whip = measureKnown(clean('whip-straight'), { rate: 240, noise: 0.001 });
+    expect(whip.links.pelvis!.verdict).not.toBe('drags');
+  });
+
+  it('of a support foot that slides and a knee that gives: they drag', () => {
     const links = (change: Partial<Recipe>) =>
-      measureKnown(clean('lead-hook', change), { rate: 240, noise: 0.001 }).links;
-    expect(links({}).trunk!.verdict).toBe('drives');
-    expect(links({}).elbow!.verdict).toBe('neutral');
-    expect(links(FAULT_CHANGES.slap).elbow!.verdict).toBe('drags');
+      measureKnown(clean('cross', change), { rate: 240, noise: 0.001 }).links;
+    expect(links({ anchorSlide: 0.12 }).feet!.verdict).toBe('drags');
+    expect(links({ kneeGives: 0.09 }).knees!.verdict).toBe('drags');
+  });
+
+  it('of rising: an uppercut’s legs drive it, and straightening is no giving way', () => {
+    const { links } = measureKnown(clean('rear-uppercut'), { rate: 240, noise: 0.001 });
+    expect(links.knees!.verdict).toBe('drives');
   });
 });

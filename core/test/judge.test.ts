@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { clean } from '@sinew/fighters/fighter/recipe';
 import { drillById } from '../src/foundation/drill/drills';
-import { CATALOGUE, FAULTS, faultById } from '../src/judge/fault/faults';
+import { CATALOGUE, cueOf, FAULTS, faultById } from '../src/judge/fault/faults';
 import type { Cost } from '../src/judge/fault/cost';
 import { judge, judgeFault } from '../src/judge/fault/judge';
 import { USUAL_RULES, type Finding } from '../src/judge/fault/finding';
@@ -12,6 +12,7 @@ import { MEASURE_IDS, type Readings } from '../src/measure/measures/allMeasures'
 import { absent, type Measured } from '../src/foundation/reading/reading';
 import { inWords, NO_SCHOOL, resolve, type SchoolLayers } from '../src/judge/school/resolve';
 import { techniqueById } from '../src/foundation/technique/techniques';
+import { edited, NO_EDITS } from '../src/judge/library/edits';
 import { judgeKnown, undecided } from './fixtures';
 
 const JUDGED = { rate: 240, noise: 0.002 };
@@ -112,6 +113,59 @@ describe('the three answers', () => {
         audit: says ? { knuckles: says } : {},
       }).status;
     expect([status(), status('neutral'), status('drags')]).toEqual(['cant-tell', 'clear', 'found']);
+  });
+
+  it('what nothing can tell is found or clear by the coach’s word, and said to be by eye', () => {
+    const by = (says: 'drives' | 'drags', given = readings({})) =>
+      judged('all-at-once', given, { ...USUAL_RULES, audit: { 'leak:all-at-once': says } });
+    expect(by('drags')).toMatchObject({
+      status: 'found',
+      evidence: 'By eye: hips and trunk leave together.',
+      judgedBy: [{ measured: null }],
+    });
+    expect(by('drives').status).toBe('clear');
+    // What was measured goes before it.
+    const clean = readings({ 'lead.hipsTrunk': seconds(0.05, 0.002) });
+    expect(by('drags', clean)).toMatchObject({ status: 'clear' });
+    expect(by('drags', clean).evidence).not.toContain('eye');
+    const told = judged('all-at-once', readings({}), {
+      ...USUAL_RULES,
+      audit: { 'leak:jammed': 'drags' },
+    });
+    expect(told.status).toBe('cant-tell');
+  });
+
+  it('a wrist that the coach saw break can hurt, and is not waited for where he said nothing', () => {
+    const bend = (value: number): Measured => ({ ...seconds(value, 0.01), unit: 'rad' });
+    const straight = readings({ 'wrist.flex': bend(0.05), 'wrist.side': bend(0) });
+    expect(judged('wrist-bent', straight).status).toBe('clear');
+    const seen = judged('wrist-bent', straight, { ...USUAL_RULES, audit: { wrists: 'drags' } });
+    expect(seen).toMatchObject({ status: 'found', injury: true, way: 'eye' });
+  });
+
+  it('range settles form: a hook thrown long is not too wide, a short straight not jammed', () => {
+    const wide = readings({ 'elbow.contact': { ...seconds(2.4, 0.01), unit: 'rad' } });
+    const short = readings({ reach: { ...seconds(0.7, 0.01), unit: 'ratio' } });
+    const at = (range: 'close' | 'middle' | 'long' | null) => ({
+      ...USUAL_RULES,
+      school: resolve({ ...NO_SCHOOL, range }),
+    });
+    const hook = (range: Parameters<typeof at>[0]) =>
+      judgeFault(faultById('hook-wide')!, techniqueById('lead-hook'), wide, at(range));
+    expect(hook('long')).toBeNull();
+    expect(hook('close')).toMatchObject({ status: 'found', judgedAs: ['close range'] });
+    expect(hook(null)!.evidence).toContain('was it thrown long, say so');
+    expect(judgeFault(faultById('jammed')!, cross, short, at('close'))).toBeNull();
+    expect(judgeFault(faultById('jammed')!, cross, short, at('middle'))!.status).toBe('found');
+  });
+
+  it('a way of a leak has its own words to the student, and a gym’s words go before all', () => {
+    const fault = faultById('hook-foot')!;
+    expect(cueOf(fault, 'planted')).toBe('Grip the floor.');
+    expect(cueOf(fault, 'pivoting')).toBe('Turn the heel out.');
+    expect(cueOf(fault, 'usual')).toBe(fault.cue);
+    const gym = edited({ ...NO_EDITS, faults: { 'hook-foot': { cue: 'Foot first.' } } });
+    expect(cueOf(faultById('hook-foot', gym)!, 'planted')).toBe('Foot first.');
   });
 });
 

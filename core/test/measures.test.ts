@@ -1,3 +1,5 @@
+import { clean } from '@sinew/fighters/fighter/recipe';
+import { measureKnown } from './fixtures';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { markOnFrame, orderProblems, type Events } from '../src/measure/events/events';
@@ -372,4 +374,18 @@ it('slow-motion film is measured in the time in which it was shot', () => {
   expect(realFrameTimes(file, null)).toEqual([0, 0.1, 0.3, 0.4].map((t) => expect.closeTo(t, 9)));
   // 3 intervals in 0.4 s play at 7.5 a second; shot at 75 it took a tenth of the time.
   expect(realFrameTimes(file, 75)).toEqual([0, 0.01, 0.03, 0.04].map((t) => expect.closeTo(t, 9)));
+});
+
+describe('the turn of pelvis and trunk', () => {
+  it('counts from the deepest coil: a hook that winds up is no arm alone', () => {
+    const coiled = { pelvisCoil: (18 * Math.PI) / 180, pelvisTurn: (6 * Math.PI) / 180 };
+    const plain = measureKnown(clean('lead-hook', { ...coiled, pelvisCoil: 0 }), { rate: 240 });
+    const wound = measureKnown(clean('lead-hook', coiled), { rate: 240 });
+    const turn = ({ readings }: typeof plain) => {
+      const { value } = readings['turn.pelvis'] as Reading;
+      return (value * 180) / Math.PI;
+    };
+    expect(turn(plain)).toBeCloseTo(6, 0);
+    expect(Math.abs(turn(wound) - 24)).toBeLessThan(1);
+  });
 });

@@ -171,6 +171,25 @@ test('the eye judges by keys; what can hurt comes first and stops power', async 
   await isSaved(page);
 });
 
+test('what no camera can tell the eye decides: it becomes a cue and work like any other', async ({
+  page,
+}) => {
+  await open(page, 'Tobiah Renn', 'lead-hook-slap.mp4');
+  const open_ = page.getByRole('region', { name: 'Can’t tell' });
+  await open_.getByRole('button', { name: 'Wrist bent: I see it' }).click();
+  await expect(page.getByText('By eye: the wrist breaks at contact.')).toBeVisible();
+  await expect(page.getByText(/No power work until you have cleared it/)).toBeVisible();
+  await isAccessible(page);
+  await isSaved(page);
+  await page.reload();
+  await benchIsOpen(page);
+  const eye = page.getByRole('region', { name: 'By your eye' });
+  await expect(eye).toContainText('Wrist bent: there');
+  await eye.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByText('By eye: the wrist breaks at contact.')).toBeHidden();
+  await isSaved(page);
+});
+
 test('a leak is shown where it was measured, left for later, and taken back', async ({ page }) => {
   await open(page, 'Tobiah Renn', 'lead-hook-slap.mp4');
   await page

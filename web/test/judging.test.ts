@@ -65,7 +65,7 @@ describe('the library', () => {
     expect(await accepted()).toEqual({ kind: 'accepted' });
     const [cue] = await activeCues(gym.db, who);
     expect(cue!.text).toBe('Buckle first.');
-    expect(cue!.drill).toMatch(/^Echo drill.*: 20 each stance$/);
+    expect(cue!.drill).toMatch(/^Echo drill.*: 3 × 8$/);
     const row = await gym.db.selectFrom('finding').selectAll().executeTakeFirstOrThrow();
     // A side view does not show the turn that the model needs, and the finding says so.
     expect(JSON.parse(row.cost!)).toHaveProperty('unknown');

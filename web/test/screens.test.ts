@@ -112,8 +112,10 @@ describe('a session that has run', () => {
 
   it('knows how many strikes counted work asks for', () => {
     const power = SESSIONS.find(({ id }) => id === 'power-day')!;
-    const bag = doneOf(kept(power.id, 99), T).find(({ name }) => name.includes('Bag'))!;
-    // 50 jabs, 50 crosses, 50 lead hooks, 50 rear hooks: common practice, no source.
-    expect(bag).toMatchObject({ strikes: 200, intent: 'power' });
+    const singles = doneOf(kept(power.id, 99), T).find(({ name }) =>
+      name.includes('one at a time'),
+    )!;
+    // Five sets of four.
+    expect(singles).toMatchObject({ strikes: 20, intent: 'power' });
   });
 });

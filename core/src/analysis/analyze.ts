@@ -4,14 +4,14 @@
  */
 import { PARTS } from '../measure/chain/decompose';
 import { peakSteps, startSteps, type Step } from '../measure/chain/sequence';
-import { verdicts, type LinkVerdict } from '../measure/chain/verdict';
+import { verdicts, type Anchors, type LinkVerdict } from '../measure/chain/verdict';
 import { orderProblems, type Events } from '../measure/events/events';
 import { measureAll, type Readings } from '../measure/measures/allMeasures';
 import { UNKNOWN_BODY, type Body, type NextStrike } from '../measure/measures/context';
 import { traces, type Trace } from '../reconstruct/motion/traces';
 import { isAbsent } from '../foundation/reading/reading';
 import { sizeProblem } from '../observe/track/bodySize';
-import type { Link } from '../foundation/technique/techniques';
+import type { Link, Technique } from '../foundation/technique/techniques';
 import type { Strike } from '../foundation/technique/strike';
 import { costed } from '../judge/cost/estimate';
 import { USUAL_RULES, type Finding, type Rules } from '../judge/fault/finding';
@@ -110,11 +110,11 @@ export function measureStrike(
   const { motion, events } = seen;
   const own = readingsOf(facts, seen);
   const readings = beside ? completed(own, readingsOf(facts, beside)) : own;
-  const shares = Object.fromEntries(PARTS.map((part) => [part, readings[`share.${part}`]]));
+  const travels = Object.fromEntries(PARTS.map((part) => [part, readings[`travel.${part}`]]));
   return {
     events,
     readings,
-    links: verdicts(shares, readings['speed.contact']),
+    links: verdicts(travels, anchorsOf(readings, events, technique)),
     sequence: {
       starts: startSteps(events, technique),
       peaks: events.contact ? peakSteps(motion, technique, events.contact) : [],
@@ -122,6 +122,13 @@ export function measureStrike(
     traces: traces(motion, technique),
     problems: orderProblems(events),
   };
+}
+
+/** What is to hold: both while no foot leaves the floor; of a kick, whose support foot turns, the knee. */
+function anchorsOf(readings: Readings, { footLift }: Events, { family }: Technique): Anchors {
+  if (family === 'kick') return { knees: readings['anchor.knee'] };
+  if (footLift) return {};
+  return { feet: readings['anchor.travel'], knees: readings['anchor.knee'] };
 }
 
 function readingsOf(

@@ -1,7 +1,7 @@
 /** Everything the coach sets on the bench for one clip, as one value that is saved whole. */
 import { z } from 'zod';
 import { LANDMARKS } from '../foundation/body/landmarks';
-import { CHECKS, SAYS } from '../judge/eye/eyeChecks';
+import { auditSchema } from '../judge/eye/eyeChecks';
 import { schoolSchema } from '../judge/school/schools';
 import { RANGES, SITUATIONS, type Situation } from '../judge/school/resolve';
 import { cornersOf, RECTANGLES } from '../reconstruct/calibration/calibration';
@@ -90,7 +90,7 @@ export const strikeSchema = z.object({
   situation: z.enum(Object.keys(SITUATIONS) as [Situation, ...Situation[]]).optional(),
   range: z.enum(RANGES).optional(),
   /** The coach's word on what no camera can judge, by checks. */
-  audit: z.partialRecord(z.enum(CHECKS.map(({ id }) => id)), z.enum(SAYS)).optional(),
+  audit: auditSchema.optional(),
   /** Over how many frames the coach is unsure: 1 = this very frame. */
   marks: z.partialRecord(
     z.enum(EVENTS),

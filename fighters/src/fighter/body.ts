@@ -105,7 +105,8 @@ export function trunkOf(recipe: Recipe, form: Form, p: Profiles): (time: number)
     const back = progress(p.bodyHome, time);
     const out = progress(p.pelvis, time) - back;
     const turned = form.whips ? progress(p.pelvis, time) - progress(p.whip, time) : out;
-    const pelvisYaw = readyYaw + sign * recipe.pelvisTurn * turned;
+    const coiled = recipe.pelvisCoil * (progress(p.coil, time) - progress(p.pelvis, time));
+    const pelvisYaw = readyYaw + sign * (recipe.pelvisTurn * turned - coiled);
     const coil = recipe.coil * (progress(p.coil, time) - progress(p.trunk, time));
     const yaw = readyYaw + sign * (recipe.trunkTurn * (progress(p.trunk, time) - back) - coil);
     const sunk =

@@ -7,6 +7,7 @@ import {
   ELBOWS,
   HIPS_LED,
   HOOKS,
+  KICKS,
   PUNCHES,
   STANDING,
   STRAIGHTS,
@@ -40,6 +41,8 @@ type Change = Partial<Recipe> | ((sound: Recipe) => Partial<Recipe>);
 
 const degrees = (value: number) => (value * Math.PI) / 180;
 
+/** Strikes that a school may send level or down. */
+const LEVEL: readonly TechniqueId[] = [...STRAIGHTS, ...HOOKS, ...TURNING_ELBOWS];
 const TURNED: readonly TechniqueId[] = ['cross', 'rear-hook', 'lead-hook', 'elbow-round'];
 /** How far the rear heel must be pitched beyond what the form does. */
 const tiptoe =
@@ -147,8 +150,14 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
   },
   {
     fault: 'knee-locks',
-    techniques: ['jab', 'rear-uppercut', 'cross'],
-    change: [{ tall: 0.078 }, { tall: 0.085 }, { tall: 0.1 }],
+    techniques: without(STANDING, 'stepping-straight', 'elbow-drop'),
+    change: [{ tall: 0.13 }, { tall: 0.14 }, { tall: 0.16 }],
+    also: ['knee-gives'],
+  },
+  {
+    fault: 'knee-locks',
+    techniques: ['elbow-drop'],
+    change: [{ tall: 0.21 }, { tall: 0.22 }, { tall: 0.25 }],
     also: ['knee-gives'],
   },
   {
@@ -198,6 +207,26 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
     fault: 'no-drop',
     techniques: ['elbow-drop'],
     change: [{ rise: 0.095 }, { rise: 0.11 }, { rise: 0.14 }],
+  },
+  {
+    fault: 'off-level',
+    techniques: LEVEL,
+    school: { bodyMass: 'level' },
+    change: [{ rise: -0.11 }, { rise: -0.13 }, { rise: -0.16 }],
+    also: ['knee-gives'],
+  },
+  {
+    fault: 'off-level',
+    techniques: LEVEL,
+    school: { bodyMass: 'level' },
+    change: [{ rise: 0.07 }, { rise: 0.085 }, { rise: 0.11 }],
+    also: ['knee-locks'],
+  },
+  {
+    fault: 'off-level',
+    techniques: LEVEL,
+    school: { bodyMass: 'drop' },
+    change: [{ rise: 0 }, { rise: 0.02 }, { rise: 0.04 }],
   },
   {
     fault: 'all-at-once',
@@ -342,7 +371,7 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
   {
     fault: 'nerve-side',
     techniques: ELBOWS,
-    audit: { 'palm-in': 'drags' },
+    audit: { 'palm-in': 'drags', 'nerve-side': 'drags' },
     change: [{}, {}, {}],
   },
   {
@@ -364,7 +393,37 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
   {
     fault: 'kick-no-pivot',
     techniques: ['round-kick', 'side-kick'],
-    change: [{ footHolds: 0.52 }, { footHolds: 0.65 }, { footHolds: 1 }],
+    change: [{ footHolds: 0.25 }, { footHolds: 0.4 }, { footHolds: 1 }],
+  },
+  {
+    fault: 'kick-hip-under',
+    techniques: ['round-kick', 'side-kick'],
+    change: [0.86, 0.7, 0.45].map((share) => ({ technique }: Recipe) => ({
+      pelvisTurn: share * degrees(technique === 'round-kick' ? 50 : 80),
+    })) as unknown as FaultyFighter['change'],
+  },
+  {
+    fault: 'kick-order',
+    techniques: KICKS,
+    // By the definition of a start the thigh's is some 50 ms later than its first movement.
+    change: [{ hipsToTrunk: -0.038 }, { hipsToTrunk: -0.05 }, { hipsToTrunk: -0.08 }],
+  },
+  {
+    fault: 'kick-post-locked',
+    techniques: ['front-kick', 'round-kick'],
+    change: [{ tall: 0.12 }, { tall: 0.13 }, { tall: 0.15 }],
+  },
+  {
+    fault: 'knee-snaps',
+    techniques: ['front-kick', 'round-kick', 'side-kick'],
+    audit: { 'kicking-knee': 'drags' },
+    change: [{}, {}, {}],
+  },
+  {
+    fault: 'toes-land',
+    techniques: ['front-kick', 'round-kick', 'side-kick'],
+    audit: { toes: 'drags' },
+    change: [{}, {}, {}],
   },
   {
     fault: 'kick-lean-away',

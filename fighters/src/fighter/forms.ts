@@ -190,7 +190,7 @@ export const FORMS = {
   },
   'round-kick': {
     ...KICK,
-    feet: { left: { turn: -1.3, heel: 0.25 }, right: STILL },
+    feet: { left: { turn: -1.9, heel: 0.25 }, right: STILL },
     limb: {
       kind: 'kick',
       chamber: [0.1, 0.02, 0.32],
@@ -202,7 +202,7 @@ export const FORMS = {
   },
   'side-kick': {
     ...KICK,
-    feet: { left: { turn: -1.4, heel: 0.1 }, right: STILL },
+    feet: { left: { turn: -2.45, heel: 0.1 }, right: STILL },
     limb: {
       kind: 'kick',
       chamber: [0.1, -0.08, 0.2],

@@ -31,6 +31,8 @@ export interface Recipe {
   readonly trunkTurn: number;
   /** Radians the trunk counter-turns in the load. */
   readonly coil: number;
+  /** Radians the pelvis counter-turns with it. */
+  readonly pelvisCoil: number;
   /** Metres the pelvis sinks in the load. */
   readonly sink: number;
   /** Share of the arm's own length used at contact (straights). */
@@ -122,6 +124,7 @@ const CLEAN: Recipe = {
   pelvisTurn: degrees(57),
   trunkTurn: degrees(68),
   coil: degrees(8),
+  pelvisCoil: 0,
   sink: 0.035,
   reach: 0.95,
   flare: 0,
@@ -223,7 +226,12 @@ const OWN: Readonly<Record<TechniqueId, Partial<Recipe>>> = {
   },
   'front-kick': { ...KICK, pelvisTurn: degrees(24) },
   'round-kick': { ...KICK, pelvisTurn: degrees(78) },
-  'side-kick': { ...KICK, pelvisTurn: degrees(112), trunkTurn: degrees(80), trunkToArm: 0.12 },
+  'side-kick': {
+    ...KICK,
+    pelvisTurn: degrees(112),
+    trunkTurn: degrees(80),
+    trunkToArm: 0.12,
+  },
   'knee-strike': { ...KICK, pelvisTurn: degrees(22), trunkToArm: 0.02, out: 0.26 },
 };
 

@@ -106,13 +106,15 @@ export function truthOfStrike(recipe: Recipe): Truth {
     );
   const widest = Math.max(...grid(hipsTime, recipe.contact).map((t) => separation(exact(t))));
   const height = (t: number) => massCentre(exact(t))[1];
-  const turned = (part: 'Hip' | 'Shoulder') => {
-    let total = 0;
+  /** From where it is turned back the farthest before it starts. */
+  const turned = (part: 'Hip' | 'Shoulder', start: number) => {
+    let [total, deepest] = [0, 0];
     const steps = grid(known.ready, recipe.contact);
     for (let i = 1; i < steps.length; i++) {
       total += wrap(yaw(exact(steps[i]!), part) - yaw(exact(steps[i - 1]!), part));
+      if (steps[i]! <= start) deepest = Math.min(deepest, total);
     }
-    return total;
+    return total - deepest;
   };
   return {
     technique,
@@ -126,8 +128,8 @@ export function truthOfStrike(recipe: Recipe): Truth {
       ),
       'separation.max': widest,
       'separation.growth': widest - separation(exact(hipsTime)),
-      'turn.pelvis': turned('Hip'),
-      'turn.trunk': turned('Shoulder'),
+      'turn.pelvis': turned('Hip', hipsTime),
+      'turn.trunk': turned('Shoulder', times.trunk ?? hipsTime),
       sink: height(known.load) - Math.min(...grid(known.load, hipsTime).map(height)),
       reach: reachOf(exact(recipe.contact), end, own, isKick),
     },

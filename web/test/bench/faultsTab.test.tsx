@@ -141,7 +141,26 @@ describe('what was not found', () => {
     const open = within(screen.getByRole('region', { name: 'Can’t tell' }));
     const count = Number(open.getByText(/^\d+$/).textContent);
     expect(count).toBeGreaterThan(0);
-    expect(open.getAllByRole('listitem').length).toBeLessThanOrEqual(count);
+    // Each is asked of the eye on its own.
+    expect(open.getAllByRole('button', { name: /: I see it$/ })).toHaveLength(count);
+    expect(open.getAllByRole('button', { name: /: it is not there$/ })).toHaveLength(count);
+  });
+
+  it('is decided by the coach’s eye, and taken back', async () => {
+    const store = benchWith();
+    const { user } = leaks([], store);
+    const open = within(screen.getByRole('region', { name: 'Can’t tell' }));
+    const [sees] = open.getAllByRole('button', { name: /: I see it$/ });
+    const name = sees!.getAttribute('aria-label')!.replace(/: I see it$/, '');
+    await user.click(sees!);
+    expect(Object.values(strikeIn(store).audit!)).toEqual(['drags']);
+    cleanup();
+    const again = leaks([], store);
+    expect(screen.getByText(/^By eye: /)).toBeTruthy();
+    const eye = within(screen.getByRole('region', { name: 'By your eye' }));
+    expect(eye.getByText(`${name}: there`)).toBeTruthy();
+    await again.user.click(eye.getByRole('button', { name: 'Take it back' }));
+    expect(strikeIn(store).audit).toBeUndefined();
   });
 
   it('leads to the set where there is more than one of a kind', async () => {

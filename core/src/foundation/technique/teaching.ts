@@ -7,9 +7,10 @@ export interface Teaching {
 }
 
 const HOOK: Teaching = {
-  power: 'The trunk turns, the opposite shoulder pulls back, the weight goes to the far leg.',
+  power: 'Weight goes from foot to foot while the trunk turns; the opposite shoulder pulls back.',
   atContact: 'Elbow about 90° and unchanged through contact, elbow behind the fist.',
-  particular: 'Fist form and foot are matters of school. Small out, then in; no wind-up.',
+  particular:
+    'The hand leaves the guard sideways only as far as the target asks, then travels across; it never draws back. Fist form and foot are matters of school.',
 };
 const UPPERCUT: Teaching = {
   power: 'Legs: sink first, then extend through the punch.',
@@ -58,7 +59,8 @@ export const TEACHING: Readonly<Record<string, Teaching>> = {
     particular: 'The foot is set down again before going to the other side.',
   },
   'elbow-reverse': {
-    power: 'Coil down on bent legs, then pop up and uncoil; the opposite leg drives.',
+    power:
+      'The body turns away over bent legs, then legs and trunk open together; the leg on the far side pushes.',
     atContact: 'The back of the elbow, the nerve side kept away.',
     particular: 'Backward and across.',
   },
@@ -80,7 +82,7 @@ export const TEACHING: Readonly<Record<string, Teaching>> = {
   'elbow-thrust': {
     power: 'A step, and both hands framing.',
     atContact: 'Straight in, the forward hand shields the head.',
-    particular: 'Even a small step counts.',
+    particular: 'How far the body travels with it is what counts.',
   },
   'elbow-spin': {
     power: 'Turn of the whole body with a step.',

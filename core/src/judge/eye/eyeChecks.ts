@@ -82,6 +82,22 @@ export const CHECKS = z.array(checkSchema).parse([
     injury: true,
   },
   {
+    id: 'kicking-knee',
+    name: 'Kicking knee',
+    well: 'stops with a bend left, or in the target',
+    badly: 'snaps straight in the air',
+    families: ['kick'],
+    injury: true,
+  },
+  {
+    id: 'toes',
+    name: 'Toes',
+    well: 'drawn back, ball, heel or shin lands',
+    badly: 'toes or bare instep land',
+    families: ['kick'],
+    injury: true,
+  },
+  {
     id: 'palm-in',
     name: 'Palm in',
     well: 'the palm faces in, the muscle of the forearm lands',
@@ -99,8 +115,19 @@ export const CHECKS = z.array(checkSchema).parse([
   },
 ] satisfies z.input<typeof checkSchema>[]);
 
-/** The coach's word on some checks, by their ids. */
+/** Under which the coach's word on a whole leak is kept: it is there (`drags`), or it is not (`drives`). */
+export const leakKey = (fault: string) => `leak:${fault}`;
+
+/** The coach's word on some checks, by their ids, and on leaks that no camera could tell, by `leakKey`. */
 export type Audit = Readonly<Partial<Record<string, Says>>>;
+
+export const auditSchema = z.record(
+  z
+    .string()
+    .max(80)
+    .refine((key) => checkById(key) !== undefined || /^leak:[a-z-]+$/.test(key), 'is no check'),
+  z.enum(SAYS),
+);
 
 /** Checks that a technique has, those about getting hurt first. */
 export function checksFor({ family }: Technique): readonly Check[] {

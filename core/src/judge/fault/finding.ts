@@ -20,6 +20,8 @@ export interface Judged {
 export interface Finding {
   readonly fault: string;
   readonly name: string;
+  /** Which of the fault's ways is told. */
+  readonly way: string;
   readonly status: Outcome;
   /** One sentence to the coach. */
   readonly evidence: string;

@@ -28,6 +28,7 @@ export const costSchema: z.ZodType<Cost> = z.union([
 const finding = {
   fault: z.string(),
   name: z.string(),
+  way: z.string(),
   status: z.enum(OUTCOMES),
   evidence: z.string(),
   injury: z.boolean(),

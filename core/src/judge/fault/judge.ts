@@ -3,7 +3,7 @@
  * than the reading's own uncertainty (95 %), *clear* only when it is on the right side by as much;
  * in between, or without a reading, the answer is "can't tell", with what would settle it.
  */
-import { checkById, type Audit } from '../eye/eyeChecks';
+import { checkById, leakKey, type Audit, type Says } from '../eye/eyeChecks';
 import { halfWidth, isAbsent, type Measured, type Reading } from '../../foundation/reading/reading';
 import { quantity, say, sayOrder } from '../../foundation/reading/say';
 import { inWords } from '../school/resolve';
@@ -65,14 +65,18 @@ export function judgeFault(
       ),
     )
     .filter(({ limits }) => !isNotApplicable(limits[0]!, readings))
+    .filter((one) => !one.onlyIfSaid || isSaid(one, rules.audit))
     .map((one) => verdictOn(one, readings, rules.audit));
   const status = worst(verdicts.map((verdict) => verdict.status));
   if (!status) return null;
   const quoted = verdicts.find((verdict) => verdict.status === status)!;
   const first = quoted.judgedBy[0]!.measured;
+  const word = status === 'cant-tell' ? rules.audit[leakKey(fault.id)] : undefined;
+  if (word) return seenByEye(fault, quoted, word, rules);
   return {
     fault: fault.id,
     name: fault.name,
+    way: quoted.of.id,
     status,
     evidence: sentence(quoted, readings),
     injury: fault.injury,
@@ -84,9 +88,31 @@ export function judgeFault(
   };
 }
 
+/** What nothing could tell, and the coach saw: found or clear like any other, and said to be the eye's. */
+function seenByEye(fault: Fault, { of }: Verdict, word: Says, { school }: Rules): Finding {
+  const isThere = word === 'drags';
+  const seen = fault.headline[0]!.toLowerCase() + fault.headline.slice(1);
+  return {
+    fault: fault.id,
+    name: fault.name,
+    way: of.id,
+    status: isThere ? 'found' : 'clear',
+    evidence: isThere ? `By eye: ${seen}` : 'By eye: it is not there.',
+    injury: fault.injury,
+    judgedBy: [{ limit: of.limits[0]!, measured: null }],
+    judgedAs: Object.keys(of.when ?? {}).map((key) => inWords(key, school[key]!)),
+    frame: null,
+    cost: null,
+    open: null,
+  };
+}
+
 function worst(outcomes: readonly Outcome[]): Outcome | null {
   return (['found', 'cant-tell', 'clear'] as const).find((one) => outcomes.includes(one)) ?? null;
 }
+
+const isSaid = ({ limits }: FaultCase, audit: Audit) =>
+  limits.some((limit) => !isOfReading(limit) && audit[limit.eye] !== undefined);
 
 /** A strike that has no such reading cannot have the fault. */
 function isNotApplicable(limit: Limit, readings: JudgedReadings): boolean {

@@ -5,6 +5,7 @@ import { drillSchema } from '../../foundation/drill/drills';
 import { PHASES } from '../../measure/events/phases';
 import { MEASURE_IDS } from '../../measure/measures/allMeasures';
 import { SET_IDS } from '../../measure/measures/set';
+import { RANGES } from '../school/resolve';
 import { SCHOOLS } from '../school/schools';
 import { CHAIN, TECHNIQUES } from '../../foundation/technique/techniques';
 
@@ -28,13 +29,19 @@ const eyeLimitSchema = z.object({ eye: z.enum(CHECKS.map(({ id }) => id)) });
 
 export const limitSchema = z.union([readingLimitSchema, eyeLimitSchema]);
 
-const choiceKeys = Object.keys(SCHOOLS);
+/** What a way of a leak may depend on: schools, and the range that the strike was thrown for. */
+const CHOICES: Readonly<Record<string, readonly string[]>> = {
+  ...Object.fromEntries(
+    Object.entries(SCHOOLS).map(([key, { choices }]) => [key, choices.map(({ id }) => id)]),
+  ),
+  range: ['not-said', ...RANGES],
+};
 const whenSchema = z
-  .partialRecord(z.enum(choiceKeys), z.array(z.string()).min(1))
+  .partialRecord(z.enum(Object.keys(CHOICES)), z.array(z.string()).min(1))
   .refine(
     (when) =>
       Object.entries(when).every(([key, choices]) =>
-        choices!.every((choice) => SCHOOLS[key]!.choices.some(({ id }) => id === choice)),
+        choices!.every((choice) => CHOICES[key]!.includes(choice)),
       ),
     'there is no such choice in that school',
   );
@@ -54,8 +61,12 @@ export const caseSchema = z.object({
   /** Only where the school is one of these; always when not given. */
   when: whenSchema.optional(),
   limits: z.array(limitSchema).min(1),
+  /** Only where the coach's eye has said something; it is not waited for. */
+  onlyIfSaid: z.boolean().default(false),
   /** `{id}` is the reading with ±, `{id:order}` a lead in words, `{limit}` the first limit. */
   evidence: z.string().min(1),
+  /** Its own words to the student, where those of the fault do not fit. */
+  cue: z.string().trim().min(1).max(200).optional(),
   /** What the coach is told when the reading is on the right side of the limit. */
   clear: z.string().min(1),
 });

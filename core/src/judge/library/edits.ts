@@ -103,6 +103,8 @@ function faultEdited(
     ...(edit.drill !== undefined && drills.has(edit.drill) && { drill: edit.drill }),
     cases: fault.cases.map((one) => ({
       ...one,
+      // A gym's own words are said of every way of the leak.
+      cue: edit.cue === undefined ? one.cue : undefined,
       limits: one.limits.map((limit) => {
         const value = edit.limits?.[limitId(one, limit)];
         return value === undefined || !isOfReading(limit) ? limit : { ...limit, value };

@@ -66,10 +66,11 @@ const BECAUSE: Record<(typeof LAYERS)[number], string> = {
 
 /**
  * The last layer that has chosen wins; what is then left to situation or range is settled by them,
- * and stays open where they have not been said.
+ * and stays open where they have not been said. Beside the schools, `range` is what the strike was
+ * thrown for.
  */
 export function resolve(layers: SchoolLayers): SchoolInForce {
-  return Object.fromEntries(
+  const own = Object.fromEntries(
     Object.entries(SCHOOLS).map(([key, { usual }]) => {
       const layer = [...LAYERS].reverse().find((one) => layers[one][key] !== undefined);
       const chosen: InForce = layer
@@ -78,6 +79,9 @@ export function resolve(layers: SchoolLayers): SchoolInForce {
       return [key, settled(key, chosen, layers)];
     }),
   );
+  const { range } = layers;
+  const said = range ? `${range} range` : 'range not said';
+  return { ...own, range: { choice: range ?? 'not-said', because: said } };
 }
 
 function settled(key: string, chosen: InForce, { situation, range }: SchoolLayers): InForce {
@@ -92,7 +96,21 @@ function settled(key: string, chosen: InForce, { situation, range }: SchoolLayer
   return chosen;
 }
 
+/** What a way of a leak depends on, as "lead foot in the hook: pivot the foot"; see `when` of a case. */
+export function whenInWords(when: Readonly<Partial<Record<string, readonly string[]>>>): string {
+  return Object.entries(when)
+    .map(([key, choices]) => {
+      const name = key === 'range' ? 'range' : SCHOOLS[key]!.name.toLowerCase();
+      return `${name}: ${choices!.map((id) => nameOf(key, id)).join(' or ')}`;
+    })
+    .join('; ');
+}
+
+const nameOf = (key: string, choice: string) =>
+  choice === 'not-said' ? 'not said' : choiceName(key, choice);
+
 /** "plant the foot, because inside a combination". */
 export function inWords(key: string, { choice, because }: InForce): string {
+  if (key === 'range') return because;
   return `${choiceName(key, choice)} (${because})`;
 }

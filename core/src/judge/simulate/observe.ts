@@ -52,7 +52,8 @@ export function observe(
       speed: valueOf('speed.contact')!,
       contact: contact.time - hips!.time,
       pelvisTurn: valueOf('turn.pelvis')!,
-      trunkTurn: isKick ? null : valueOf('turn.trunk'),
+      // The model starts from the guard, not from the coil.
+      trunkTurn: isKick ? null : valueOf('turn.trunk')! - Math.max(0, valueOf('coil') ?? 0),
       onsets,
       reach: model.meets.at === 'reach' ? Math.min(0.985, valueOf('reach') ?? 0.95) : null,
       drift: valueOf('elbow.drift'),

@@ -1,4 +1,8 @@
-/** Every link's verdict: it drives the strike, is neutral, or drags on it. */
+/**
+ * Every link's verdict: it drives the strike, is neutral, or drags on it. By what it did over the whole
+ * acceleration, never by its share of the speed at contact alone: by then a sound pelvis and trunk have
+ * given their speed away. A foot and a knee that anchor the strike drive it by not giving way.
+ */
 import { halfWidth, isAbsent, type Measured, type Reading } from '../../foundation/reading/reading';
 import type { Link } from '../../foundation/technique/techniques';
 import type { Part } from './decompose';
@@ -6,6 +10,7 @@ import type { Part } from './decompose';
 export type Verdict = 'drives' | 'neutral' | 'drags';
 
 export interface LinkVerdict {
+  /** How far it carried the striking end, metres; of an anchor, how far it gave way. */
   readonly share: Reading;
   readonly verdict: Verdict;
 }
@@ -24,27 +29,54 @@ export const PART_OF_LINK: Readonly<Record<Link, Exclude<Part, 'other'>>> = {
   foot: 'foot',
 };
 
-/** A link that adds less than this share of the speed is neutral. */
+/** A link that carries less than this share of the way is neutral. */
 const LEAST = 0.03;
-/** A share within its ± means "neutral" only when the ± itself is no more than this of the speed. */
-const SURE = 0.2;
+/** A part is neutral only where it is known to be no more than this share of the way. */
+const MOST_NEUTRAL = 0.15;
+/** An anchor that gives way by more than this drags: metres for the foot, radians for the knee. */
+const HOLDS = { feet: 0.05, knees: (10 * Math.PI) / 180 };
 
 /**
- * @param speed fist speed at contact
- * @returns a verdict for every link whose share is known well enough to give one
+ * How far the support foot slides and by how much the support knee bends, from the start of the hips to
+ * contact; what is not there to hold is left out.
+ */
+export type Anchors = Readonly<Partial<Record<'feet' | 'knees', Measured>>>;
+
+/**
+ * @param travels how far each link has carried the striking end, see `travels` of the measures
+ * @returns a verdict for every link of which enough is known to give one
  */
 export function verdicts(
-  shares: Readonly<Partial<Record<Part, Measured>>>,
-  speed: Measured,
+  travels: Readonly<Partial<Record<Part, Measured>>>,
+  anchors: Anchors,
+): Partial<Record<Link, LinkVerdict>> {
+  return { ...carrying(travels), ...anchored(anchors) };
+}
+
+function anchored(anchors: Anchors): Partial<Record<Link, LinkVerdict>> {
+  const found: Partial<Record<Link, LinkVerdict>> = {};
+  for (const link of ['feet', 'knees'] as const) {
+    const share = anchors[link];
+    if (!share || isAbsent(share)) continue;
+    const [spread, most] = [halfWidth(share), HOLDS[link]];
+    if (share.value - spread > most) found[link] = { share, verdict: 'drags' };
+    // A knee that straightens pushes, and is told by what it carries.
+    else if (Math.abs(share.value) + spread <= most) found[link] = { share, verdict: 'drives' };
+  }
+  return found;
+}
+
+function carrying(
+  travels: Readonly<Partial<Record<Part, Measured>>>,
 ): Partial<Record<Link, LinkVerdict>> {
   const found: Partial<Record<Link, LinkVerdict>> = {};
-  if (isAbsent(speed)) return found;
+  const known = Object.values(travels).filter((one): one is Reading => !isAbsent(one));
+  const whole = Math.abs(known.reduce((sum, one) => sum + one.value, 0));
   for (const [link, part] of Object.entries(PART_OF_LINK) as [Link, Part][]) {
-    const share = shares[part];
+    const share = travels[part];
     if (!share || isAbsent(share)) continue;
-    const whole = Math.abs(speed.value);
     const isBeyond = Math.abs(share.value) > Math.max(halfWidth(share), LEAST * whole);
-    if (!isBeyond && halfWidth(share) > SURE * whole) continue;
+    if (!isBeyond && Math.abs(share.value) + halfWidth(share) > MOST_NEUTRAL * whole) continue;
     found[link] = { share, verdict: !isBeyond ? 'neutral' : share.value > 0 ? 'drives' : 'drags' };
   }
   return found;

@@ -9,6 +9,7 @@ import { FEET } from './feet';
 import { GAIN } from './gain';
 import { GUARD } from './guard';
 import { HALF_TURN } from './halfTurn';
+import { KICKING } from './kick';
 import { ENERGY, energyReadings, MASS } from './mass';
 import { PATH } from './path';
 import { run, type Measure } from './run';
@@ -25,6 +26,7 @@ const SINGLE = [
   ...HALF_TURN,
   ...PATH,
   ...ARM,
+  ...KICKING,
   ...BALANCE,
   ...FEET,
   ...GUARD,
@@ -84,7 +86,7 @@ export const MEASURE_GROUPS: readonly {
 }[] = [
   { name: 'Timing', ids: [...idsOf(TIMING), 'sequence.onset', 'sequence.peak'] },
   { name: 'Turn', ids: [...idsOf(TURN), ...idsOf(HALF_TURN)] },
-  { name: 'Strike', ids: [...idsOf(PATH), ...idsOf(ARM)] },
+  { name: 'Strike', ids: [...idsOf(PATH), ...idsOf(ARM), ...idsOf(KICKING)] },
   {
     name: 'Links',
     ids: [

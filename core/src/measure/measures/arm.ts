@@ -22,6 +22,7 @@ export const DRIFT_WINDOW = 0.08;
 
 export const isPunch = ({ end }: Technique) => end === 'fist';
 const isKick = ({ family }: Technique) => family === 'kick';
+const hasShank = (technique: Technique) => isKick(technique) && technique.end !== 'knee';
 const isLong = (technique: Technique) => technique.family !== 'elbow' && technique.end !== 'knee';
 
 const BEND = {
@@ -262,6 +263,16 @@ export const ARM = [
     name: 'Striking knee at contact',
     of: isKick,
     value: (probe) => bend(probe, probe.event('contact')),
+  },
+  {
+    ...BEND,
+    id: 'knee.most',
+    name: 'Striking knee at its straightest',
+    of: hasShank,
+    value: (probe) => {
+      const [from, to] = [probe.event('contact'), probe.event('end')];
+      return bend(probe, probe.most('straightest', from, to, probe.own('Knee'), bend));
+    },
   },
   {
     unit: 'ratio',

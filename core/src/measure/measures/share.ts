@@ -2,7 +2,7 @@
 import { sided, type SidedPart } from '../../foundation/body/landmarks';
 import { decompose, PARTS, type Chain, type Moving, type Part } from '../chain/decompose';
 import { PART_OF_LINK } from '../chain/verdict';
-import { dot, minus, type Vector } from '../../foundation/geometry/vector';
+import { length, scaled, type Vector } from '../../foundation/geometry/vector';
 import {
   absent,
   isAbsent,
@@ -92,56 +92,86 @@ export function shares(context: MeasureContext): Shares | Absent {
   return readingsFrom(context, 'm/s', { value, spread, frames: [...trace.frames] });
 }
 
-/** Instants of the accelerate phase at which the parts are added up (Simpson's rule). */
-const NODES = 4;
+/** Places and weights on −1 to 1 of Gauss–Legendre's rule (Abramowitz & Stegun, table 25.4). */
+const TWO_NODES = [
+  [-0.577350269189626, 1],
+  [0.577350269189626, 1],
+] as const;
+const FIVE_NODES = [
+  [0, 128 / 225],
+  [-0.538469310105683, 0.478628670499366],
+  [0.538469310105683, 0.478628670499366],
+  [-0.906179845938664, 0.236926885056189],
+  [0.906179845938664, 0.236926885056189],
+] as const;
+
+interface Node {
+  readonly when: Instant;
+  /** Seconds. */
+  readonly weight: number;
+}
+
+/** From the first start to contact: little is seen before the trunk starts, and two looks do for it. */
+function nodesOf(probe: MeasureProbe): Node[] {
+  const [trunk, contact] = [probe.event('trunk'), probe.event('contact')];
+  const hips = probe.has('hips') ? probe.event('hips') : trunk;
+  const over = (from: Instant, to: Instant, rule: readonly (readonly [number, number])[]) =>
+    rule.map(([place, share]): Node => {
+      const half = (to.time - from.time) / 2;
+      const time = from.time + (1 + place) * half;
+      const label = `${from.label}–${to.label} ${place.toFixed(3)}`;
+      return { when: { label, event: null, time, shift: 0 }, weight: share * half };
+    });
+  const early = hips.time < trunk.time ? over(hips, trunk, TWO_NODES) : [];
+  return [...early, ...over(trunk, contact, FIVE_NODES)];
+}
 
 /**
- * The same over the whole accelerate phase: how far each link has carried the striking end along
- * the strike's direction, metres; together its travel.
+ * The same over the whole acceleration, from the first start to contact: how far each link has carried
+ * the striking end, metres; together its travel. Toward the target; a strike that goes a way of its own
+ * is followed along that way.
  */
 export function travels(context: MeasureContext): Shares | Absent {
-  const isBowed = context.motion.view === 'above' && context.strike.technique.family === 'hook';
+  const { technique } = context.strike;
+  const isBowed = context.motion.view === 'above' && technique.family === 'hook';
   const lacking = isBowed
     ? absent('A view from above does not show the whole way of a hook; two cameras would.')
     : unseen(context);
   if (lacking) return lacking;
   const whole = runTogether(context, (probe) => {
-    const [from, to] = [probe.event('trunk'), probe.event('contact')];
-    return { way: dot(minus(probe.at('end', to), probe.at('end', from)), direction(probe)) };
+    requireSureContact(probe);
+    // Where the way is not shown there is nothing to add up.
+    direction(probe);
+    return { seconds: nodesOf(probe).reduce((sum, { weight }) => sum + weight, 0) };
   });
   if ('absent' in whole) return whole;
-  const { probe } = whole;
-  const [from, to, along] = [probe.event('trunk'), probe.event('contact'), direction(probe)];
-  const step = (to.time - from.time) / NODES;
   const value: Parts = {};
   const variance: Parts = {};
+  const frames = new Set(whole.trace.frames);
   // Noise at one instant says nothing of another, so each is looked at by itself.
-  for (let i = 0; i <= NODES; i++) {
-    const when = i === NODES ? to : between(`accelerate ${i}`, from.time + i * step);
-    const weight = (step / 3) * (i === 0 || i === NODES ? 1 : i % 2 === 1 ? 4 : 2);
-    const node = runTogether(context, decomposedAt(when, along));
+  for (const { when, weight } of nodesOf(whole.probe)) {
+    const node = runTogether(context, (probe) => {
+      const along = technique.along === 'path' ? wayAt(probe, when) : direction(probe);
+      return decompose(chainOf(probe, when), along) as Record<Part, number>;
+    });
     if ('absent' in node) return node;
     for (const part of Object.keys(node.value) as Part[]) {
       value[part] = (value[part] ?? 0) + weight * node.value[part];
       variance[part] = (variance[part] ?? 0) + (weight * node.spread[part]) ** 2;
     }
   }
-  // What a handful of instants misses of the whole way belongs to no link.
-  const explained = Object.values(value).reduce((sum, one) => sum + one, 0);
-  value.other = (value.other ?? 0) + whole.value.way - explained;
   const spread = Object.fromEntries(
     Object.entries(variance).map(([part, one]) => [part, Math.sqrt(one)]),
   );
-  return readingsFrom(context, 'm', { value, spread, frames: [...whole.trace.frames] });
+  return readingsFrom(context, 'm', { value, spread, frames: [...frames] });
+}
+
+function wayAt(probe: MeasureProbe, when: Instant): Vector {
+  const velocity = endVelocity(probe, when);
+  return scaled(velocity, 1 / (length(velocity) || 1));
 }
 
 type Parts = Partial<Record<Part, number>>;
-
-const between = (label: string, time: number): Instant => ({ label, event: null, time, shift: 0 });
-
-function decomposedAt(when: Instant, along: Vector): (probe: MeasureProbe) => Record<Part, number> {
-  return (probe) => decompose(chainOf(probe, when), along) as Record<Part, number>;
-}
 
 function readingsFrom(
   context: MeasureContext,
@@ -157,7 +187,8 @@ function readingsFrom(
         absent('A view from above cannot show the vertical drive; film from the side.'),
       ] as const;
     }
-    const sigma = Math.hypot(spread[part]!, motion.planeSigma * whole, value.other!);
+    // What no rigid link explains may belong to any of them: a rectangle of that half-width (GUM, 4.3.7).
+    const sigma = Math.hypot(spread[part]!, motion.planeSigma * whole, value.other! / Math.sqrt(3));
     return [part, reading(value[part]!, unit, sigma, motion.source, frames)] as const;
   });
   return Object.fromEntries(parts);

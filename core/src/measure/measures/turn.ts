@@ -37,13 +37,28 @@ function widest(probe: MeasureProbe): Instant {
   return probe.most('widest', from, to, 'rightShoulder', separation, LONGEST_UNSEEN);
 }
 
+/** From the deepest coil: a body that has wound up has farther to come than from its guard. */
 function turnToContact(
   probe: MeasureProbe,
   yaw: (probe: MeasureProbe, when: Instant) => number,
+  start: 'hips' | 'trunk',
 ): number {
-  const start = probe.event('ready');
-  const end = probe.event('contact');
-  return turned(probe, yaw, start, end);
+  const needs = start === 'hips' ? 'rightHip' : 'rightShoulder';
+  const deepest = probe.has(start) ? deepestCoil(probe, yaw, start, needs) : probe.event('ready');
+  return turned(probe, yaw, deepest, probe.event('contact'));
+}
+
+/** Where a link is turned back the farthest between the load and its own start. */
+function deepestCoil(
+  probe: MeasureProbe,
+  yaw: (probe: MeasureProbe, when: Instant) => number,
+  start: 'hips' | 'trunk',
+  needs: 'rightHip' | 'rightShoulder',
+): Instant {
+  const from = loadFrom(probe);
+  return probe.most(`coiled ${start}`, from, probe.event(start), needs, (l, when) =>
+    wrapped(yaw(l, from) - yaw(l, when)),
+  );
 }
 
 /** More than half a turn must not come out as less than none: added up in steps. */
@@ -84,9 +99,7 @@ function landing(probe: MeasureProbe): Instant {
 /** How far the trunk turns back between load and its own start. */
 function coil(probe: MeasureProbe): number {
   const from = loadFrom(probe);
-  const most = probe.most('coiled', from, probe.event('trunk'), 'rightShoulder', (l, when) =>
-    wrapped(trunkYaw(l, from) - trunkYaw(l, when)),
-  );
+  const most = deepestCoil(probe, trunkYaw, 'trunk', 'rightShoulder');
   return wrapped(trunkYaw(probe, from) - trunkYaw(probe, most));
 }
 
@@ -95,13 +108,13 @@ export const TURN = [
     ...ON_THE_FLOOR,
     id: 'turn.pelvis',
     name: 'Pelvis turn to contact',
-    value: (probe) => turnToContact(probe, pelvisYaw),
+    value: (probe) => turnToContact(probe, pelvisYaw, 'hips'),
   },
   {
     ...ON_THE_FLOOR,
     id: 'turn.trunk',
     name: 'Trunk turn to contact',
-    value: (probe) => turnToContact(probe, trunkYaw),
+    value: (probe) => turnToContact(probe, trunkYaw, 'trunk'),
   },
   {
     ...ON_THE_FLOOR,

@@ -16,6 +16,7 @@ import { isAbsent, type Reading } from '@sinew/core/foundation/reading/reading';
 import { say } from '@sinew/core/foundation/reading/say';
 import { trackFrom, cleanDetections } from '@sinew/core/observe/track/trackFromDetections';
 import { placeAt } from '@sinew/core/observe/track/place';
+import { heededBy } from '@sinew/core/train/work/condition';
 import { realFrameTimes } from '@sinew/core/observe/track/time';
 import { measureInClip } from '@sinew/core/analysis/analyzeClip';
 import type { Clip } from '../clip/clips';
@@ -64,6 +65,8 @@ export interface CardOf {
   readonly cues: readonly CardCue[];
   /** Work that belongs to no cue. */
   readonly other: readonly Given[];
+  /** What the student leaves out, as sentences. */
+  readonly heed: readonly string[];
 }
 
 /** Boxes for at most so many days. */
@@ -101,7 +104,8 @@ export async function cardOf(db: Db, studentId: string): Promise<CardOf | null> 
     });
   }
   const ofCues = new Set(found.flatMap((one) => one.work.map(({ id }) => id)));
-  return { cues: found, other: work.given.filter(({ id }) => !ofCues.has(id)) };
+  const other = work.given.filter(({ id }) => !ofCues.has(id));
+  return { cues: found, other, heed: heededBy(work.condition) };
 }
 
 /** The first reading that judged a finding, whole, as it was then. */

@@ -3,7 +3,7 @@ import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import type { Finding } from '@sinew/core/judge/fault/finding';
 import { drillById } from '@sinew/core/foundation/drill/drills';
-import { faultById } from '@sinew/core/judge/fault/faults';
+import { cueOf, faultById } from '@sinew/core/judge/fault/faults';
 import { findingOf, type FoundFinding } from './judging';
 import { now, stamps, type Db } from '../database/db';
 import { changedMeanwhile } from '../database/seen';
@@ -141,7 +141,7 @@ export async function acceptFinding(
         student_id: studentId,
         finding_id: findingId,
         technique,
-        text: catalogued.cue,
+        text: cueOf(catalogued, found.finding.way),
         drill: drill ? [drill.name, drill.dose].filter(Boolean).join(': ') : '',
         status: 'active',
         closed_at: null,

@@ -5,6 +5,7 @@ import { faultById } from '@sinew/core/judge/fault/faults';
 import { now, type Db } from '../database/db';
 import { putAside } from './findings';
 import { libraryOf } from '../gym/library';
+import { openHurts } from '../student/hurtNotes';
 import { shownNow } from './measured';
 
 export interface StudentFault {
@@ -183,21 +184,28 @@ export async function closeFault(
   });
 }
 
-/** Students of whom an accepted fault that can hurt is not cleared. */
-export async function hurtingStudents(db: Db): Promise<ReadonlySet<string>> {
+/** Accepted faults that can hurt and are not cleared, by student. */
+export async function openInjuries(db: Db): Promise<ReadonlyMap<string, readonly string[]>> {
   const { catalogue } = await libraryOf(db);
   const faults = catalogue.faults.filter(({ injury }) => injury).map(({ id }) => id);
-  if (faults.length === 0) return new Set();
+  if (faults.length === 0) return new Map();
   const rows = await db
     .selectFrom('finding')
     .innerJoin('strike', 'strike.id', 'finding.strike_id')
     .innerJoin('clip', 'clip.id', 'strike.clip_id')
-    .select('clip.student_id')
+    .select(['clip.student_id', 'finding.fault'])
     .distinct()
     .where('finding.status', '=', 'accepted')
     .where('finding.cleared_at', 'is', null)
     .where('finding.fault', 'in', faults)
     .where('clip.deleted_at', 'is', null)
     .execute();
-  return new Set(rows.map(({ student_id }) => student_id));
+  const byStudent = group(rows, ({ student_id }) => student_id);
+  return new Map([...byStudent].map(([id, own]) => [id, own.map(({ fault }) => fault)]));
+}
+
+/** Students of whom an accepted fault that can hurt is not cleared, or whom something hurts. */
+export async function hurtingStudents(db: Db): Promise<ReadonlySet<string>> {
+  const [injuries, hurts] = await Promise.all([openInjuries(db), openHurts(db)]);
+  return new Set([...injuries.keys(), ...hurts.map(({ studentId }) => studentId)]);
 }

@@ -159,7 +159,11 @@ function headline(differences: readonly Difference[]): string {
     number,
     number,
   ];
-  if (better + worse + changed === 0) return 'No change that can be claimed.';
+  if (better + worse + changed === 0) {
+    return count('few') > 0
+      ? 'Two strikes differ; three of each show a change.'
+      : 'No change that can be claimed.';
+  }
   const parts = [
     better > 0 && `${better} better`,
     worse > 0 && `${worse} worse`,

@@ -1,4 +1,4 @@
-import type { Change } from '@sinew/core/train/progress/change';
+import type { Change, Verdict } from '@sinew/core/train/progress/change';
 import type { Difference } from '@sinew/core/train/progress/compare';
 import { unitOf } from '@sinew/core/measure/measures/units';
 import { quantity } from '@sinew/core/foundation/reading/say';
@@ -8,6 +8,7 @@ const WORDS = {
   worse: 'worse',
   changed: 'changed',
   noise: 'within noise',
+  few: 'differs',
 } as const;
 /** Bar up, bar down, hollow, low: shape and word before colour. */
 const MARK = {
@@ -15,16 +16,14 @@ const MARK = {
   worse: 'h-1.5 translate-y-2.5 bg-now',
   changed: 'h-4 border border-ink',
   noise: 'h-0.5 translate-y-3.5 bg-soft',
+  few: 'h-2.5 translate-y-1.5 border border-soft',
 } as const;
 
 /** Readings that differ really, those that do not, and those nobody can compare. */
 export function Differences({ differences }: { differences: readonly Difference[] }) {
-  const real = differences.filter(
-    ({ change }) => 'verdict' in change && change.verdict !== 'noise',
-  );
-  const noise = differences.filter(
-    ({ change }) => 'verdict' in change && change.verdict === 'noise',
-  );
+  const by = (...verdicts: readonly Verdict[]) =>
+    differences.filter(({ change }) => 'verdict' in change && verdicts.includes(change.verdict));
+  const [real, few, noise] = [by('better', 'worse', 'changed'), by('few'), by('noise')];
   const not = differences.filter(({ change }) => 'notComparable' in change);
   const reasons = new Map<string, string[]>();
   for (const { name, change } of not) {
@@ -42,6 +41,20 @@ export function Differences({ differences }: { differences: readonly Difference[
           <Row key={one.id} difference={one} />
         ))}
       </ul>
+      {few.length > 0 && (
+        <details className="border-b border-rule py-2.5" open>
+          <summary className="font-semibold">These strikes differ, {few.length}</summary>
+          <p className="mt-1.5">
+            Strikes differ among themselves: only three or more on each side show that something has
+            changed.
+          </p>
+          <ul className="mt-1.5">
+            {few.map((one) => (
+              <Row key={one.id} difference={one} />
+            ))}
+          </ul>
+        </details>
+      )}
       {noise.length > 0 && (
         <details className="border-b border-rule py-2.5">
           <summary className="font-semibold">Within noise, {noise.length}</summary>
@@ -56,7 +69,7 @@ export function Differences({ differences }: { differences: readonly Difference[
         <details
           key={why}
           className="border-b border-rule py-2.5"
-          open={real.length + noise.length === 0}
+          open={real.length + few.length + noise.length === 0}
         >
           <summary className="font-semibold">
             Not comparable, {names.length}: {why}

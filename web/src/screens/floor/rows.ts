@@ -119,7 +119,11 @@ function nextStep(
   const page = `/students/${student.id}`;
   const film = `/capture?student=${student.id}`;
   if (isHurting && work.length > 0) {
-    return { text: 'Slow only', note: 'something can hurt: clear it first', href: `${page}/work` };
+    return {
+      text: 'Slow only',
+      note: 'something hurts or can: clear it first',
+      href: `${page}/work`,
+    };
   }
   if (!student.consent) {
     return {

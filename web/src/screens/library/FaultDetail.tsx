@@ -12,7 +12,7 @@ import { checkById } from '@sinew/core/judge/eye/eyeChecks';
 import { limitOf, type Edits } from '@sinew/core/judge/library/edits';
 import { unitOf } from '@sinew/core/measure/measures/units';
 import { quantity, toScreen } from '@sinew/core/foundation/reading/say';
-import { choiceName, SCHOOLS } from '@sinew/core/judge/school/schools';
+import { whenInWords } from '@sinew/core/judge/school/resolve';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { Button } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';
@@ -51,17 +51,12 @@ export function FaultDetail({
       {fault.cases.map((one, place) => (
         <div key={one.id} className="border-b border-rule py-2.5">
           {place > 0 && <p className="text-sm text-soft">or</p>}
-          {one.when && (
+          {one.techniques && (
             <p className="text-sm text-soft">
-              Only where{' '}
-              {Object.entries(one.when)
-                .map(
-                  ([key, choices]) =>
-                    `${SCHOOLS[key]!.name.toLowerCase()}: ${choices!.map((id) => choiceName(key, id)).join(' or ')}`,
-                )
-                .join('; ')}
+              In {one.techniques.map((id) => techniqueById(id).name.toLowerCase()).join(', ')}
             </p>
           )}
+          {one.when && <p className="text-sm text-soft">Only where {whenInWords(one.when)}</p>}
           {one.limits.map((limit) =>
             isOfReading(limit) ? (
               <LimitRow
@@ -79,6 +74,7 @@ export function FaultDetail({
               </p>
             ),
           )}
+          {one.cue && <p className="text-sm">To the student: {one.cue}</p>}
         </div>
       ))}
       <form

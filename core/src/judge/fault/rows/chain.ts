@@ -179,7 +179,7 @@ export const CHAIN_FAULTS: readonly FaultRow[] = [
       },
     ],
     why: 'A front-shoulder scoop is small muscle doing large muscle’s work, and it tires first.',
-    cue: 'Trunk throws, shoulder only holds.',
+    cue: 'Trunk throws; the shoulder stays low.',
     drill: 'loose-turns',
   },
   {
@@ -215,6 +215,7 @@ export const ARM_FAULTS: readonly FaultRow[] = [
       {
         id: 'straight',
         techniques: without(STRAIGHTS, 'whip-straight'),
+        when: { range: ['not-said', 'middle', 'long'] },
         limits: [{ reading: 'reach', is: 'below', value: 0.85 }],
         evidence: 'Contact at {reach} of the arm’s own reach. A straight needs {limit} or more.',
         clear: 'Contact at {reach} of the arm’s own reach.',
@@ -228,8 +229,8 @@ export const ARM_FAULTS: readonly FaultRow[] = [
         clear: 'Contact at {reach} of the arm’s own reach.',
       },
     ],
-    why: 'Too close for this punch: it lands before the chain has got to the fist.',
-    cue: 'Pick the shorter one.',
+    why: 'It lands before the chain has got to the fist.',
+    cue: 'Too close: step back or throw short.',
     drill: 'range-ladder',
     remedy: 'to-reach',
   },
@@ -305,14 +306,24 @@ export const ARM_FAULTS: readonly FaultRow[] = [
     phase: 'accelerate',
     cases: [
       {
+        id: 'close-middle',
+        when: { range: ['close', 'middle'] },
         limits: [{ reading: 'elbow.contact', is: 'above', value: degrees(120) }],
         evidence:
           'The elbow is at {elbow.contact} at contact. {limit} is the most at close and middle range.',
         clear: 'The elbow is at {elbow.contact} at contact.',
       },
+      {
+        id: 'usual',
+        when: { range: ['not-said'] },
+        limits: [{ reading: 'elbow.contact', is: 'above', value: degrees(120) }],
+        evidence:
+          'The elbow is at {elbow.contact} at contact. {limit} is the most at close and middle range; was it thrown long, say so, and it is no leak.',
+        clear: 'The elbow is at {elbow.contact} at contact.',
+      },
     ],
     why: 'A wide hook is slow to arrive, is seen, and opens as it lands.',
-    cue: 'Smaller box.',
+    cue: 'Tighter hook, elbow behind the fist.',
     drill: 'freeze-hooks',
   },
   {
@@ -390,8 +401,8 @@ export const ARM_FAULTS: readonly FaultRow[] = [
         clear: 'The fist stays in for {phase.follow-through}.',
       },
     ],
-    why: 'A push moves the bag and hurts nobody: the blow is over in the first hundredths.',
-    cue: 'Touch hot iron.',
+    why: 'A push moves the bag and not what is in it: the blow is over in the first hundredths, and a hand that stays is late home.',
+    cue: 'Fast in, fast out.',
     drill: 'snap-rounds',
   },
   {

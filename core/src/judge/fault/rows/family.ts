@@ -1,6 +1,6 @@
-/** Faults of elbows and kicks, of strikes that follow each other, and of whole sets. */
+/** Faults of elbows, of strikes that follow each other, and of whole sets. */
 import type { FaultRow } from '../schema';
-import { ALL, degrees, ELBOWS, HIPS_LED, PUNCHES } from './sets';
+import { ALL, ELBOWS, HIPS_LED, PUNCHES } from './sets';
 
 export const FAMILY_FAULTS: readonly FaultRow[] = [
   {
@@ -20,47 +20,6 @@ export const FAMILY_FAULTS: readonly FaultRow[] = [
     why: 'An elbow cuts through or it bumps: what stops it was never behind it.',
     cue: 'Through the pad.',
     drill: 'elbow-forms',
-  },
-  {
-    id: 'kick-no-pivot',
-    name: 'Support foot does not turn',
-    headline: 'The support foot holds the hip back.',
-    techniques: ['round-kick', 'side-kick'],
-    link: 'feet',
-    phase: 'explode',
-    cases: [
-      {
-        limits: [{ reading: 'pivot.support', is: 'below', value: degrees(45) }],
-        evidence: 'The support foot turns {pivot.support} by contact. {limit} is the least.',
-        clear: 'The support foot turns {pivot.support} by contact.',
-      },
-    ],
-    why: 'The pelvis opens over the support foot; a foot that holds stops it, and the knee pays.',
-    cue: 'Heel to the target, then kick.',
-    drill: 'wall-pivots',
-    caution: 'A support knee twisted over a foot that holds gets hurt: slow until the heel turns.',
-  },
-  {
-    id: 'kick-lean-away',
-    name: 'Falls off the kick',
-    headline: 'The body falls away from the kick.',
-    techniques: ['front-kick', 'round-kick', 'side-kick', 'knee-strike'],
-    link: 'pelvis',
-    phase: 'accelerate',
-    cases: [
-      {
-        limits: [
-          { reading: 'lean.trunk', is: 'below', value: degrees(-45) },
-          { reading: 'stability.contact', is: 'below', value: 0, onlyClears: true },
-        ],
-        evidence:
-          'The trunk leans {lean.trunk} at contact (minus is away from the target). {limit} is the limit.',
-        clear: 'The trunk leans {lean.trunk} at contact.',
-      },
-    ],
-    why: 'A body that falls away takes the hip out of the target with it.',
-    cue: 'Tall through the hip.',
-    drill: 'tall-kicks',
   },
   {
     id: 'no-replant',

@@ -88,10 +88,17 @@ export const INJURIES: readonly FaultRow[] = [
         evidence: `The hand is bent {${reading}} ${reading === 'wrist.flex' ? 'up or down' : 'sideways'} at contact. {limit} is the limit.`,
         clear: `The hand is bent {${reading}} ${reading === 'wrist.flex' ? 'up or down' : 'sideways'}.`,
       })),
+      {
+        id: 'eye',
+        onlyIfSaid: true,
+        limits: [{ eye: 'wrists' }],
+        evidence: 'By eye: the wrist breaks at contact.',
+        clear: 'By eye: one straight bone.',
+      },
     ],
     why: 'A bent wrist takes the blow in its ligaments.',
     cue: 'One straight bone from elbow to knuckle.',
-    drill: 'wall-press',
+    drill: 'straight-touch',
     caution:
       'No power work until the coach has cleared it. Pain or numbness: stop, and see a clinician.',
   },
@@ -105,15 +112,26 @@ export const INJURIES: readonly FaultRow[] = [
     injury: true,
     cases: [
       {
+        // Where the last three land on purpose it is no leak, and has its own caution.
+        when: { knuckles: ['first-two'] },
         limits: [{ eye: 'knuckles' }],
         evidence: 'By eye: the fist lands on the little-finger side or the palm.',
         clear: 'By eye: the right knuckles land.',
       },
+      {
+        id: 'palm',
+        when: { knuckles: ['last-three'] },
+        limits: [{ eye: 'knuckles' }],
+        evidence:
+          'By eye: it lands on the palm or on the little finger alone, not on the last three knuckles together.',
+        clear: 'By eye: the last three knuckles land together.',
+      },
     ],
     why: 'The little finger’s bone is thin and breaks behind the knuckle.',
     cue: 'Knuckles first, bones behind them.',
-    drill: 'knuckle-press',
-    caution: 'No power work until the coach has cleared it. Technique touch only on hard surfaces.',
+    drill: 'wrapped-touch',
+    caution:
+      'No power work until the coach has cleared it. The bones behind the last two knuckles are thin: hands wrapped, touch only on hard surfaces.',
   },
   {
     id: 'hyperextension',
@@ -152,6 +170,8 @@ export const INJURIES: readonly FaultRow[] = [
       },
       {
         id: 'palm-in',
+        // Elbows that land the forearm.
+        techniques: ['elbow-round', 'elbow-rise', 'elbow-up'],
         limits: [{ eye: 'palm-in' }],
         evidence:
           'By eye: the palm faces out, so the bare bone or the nerve side meets the target.',
@@ -160,7 +180,7 @@ export const INJURIES: readonly FaultRow[] = [
     ],
     why: 'The nerve lies bare on the inside of the elbow.',
     cue: 'Palm in, muscle on the pad.',
-    drill: 'elbow-forms',
+    drill: 'elbow-air',
     caution:
       'No power work until the coach has cleared it. Numb fingers: stop, and see a clinician. Elbows to the head are illegal in many rule sets.',
   },

@@ -1,11 +1,19 @@
 import { landmarkName } from '@sinew/core/foundation/body/landmarks';
+import { leakKey, type Audit } from '@sinew/core/judge/eye/eyeChecks';
 import type { Finding } from '@sinew/core/judge/fault/finding';
 import { isAbsent, type Missing } from '@sinew/core/foundation/reading/reading';
 import { Button } from '@/ui/button';
 import { useBenchStore } from '../../document/benchStore';
 
-/** What cannot be told, gathered by what would settle it. */
-export function CantTell({ findings }: { findings: readonly Finding[] }) {
+/** What cannot be told, gathered by what would settle it; the coach's eye decides where it can see. */
+export function CantTell({
+  findings,
+  onSay,
+}: {
+  findings: readonly Finding[];
+  /** The coach's word; left out where it is not asked for. */
+  onSay?: (fault: string, isThere: boolean) => void;
+}) {
   if (findings.length === 0) return null;
   const groups = new Map<string, Finding[]>();
   for (const finding of findings) {
@@ -25,14 +33,87 @@ export function CantTell({ findings }: { findings: readonly Finding[] }) {
               {key === 'Two cameras would.' ? 'Two cameras would show it.' : key}{' '}
               <Place missing={missingOf(some[0]!)} />
             </p>
-            <p className="text-sm text-soft">
-              {some
-                .map(({ name, open }) => (open?.short ? `${name} (${open.short})` : name))
-                .join(', ')}
-            </p>
+            {onSay ? (
+              <ul>
+                {some.map((finding) => (
+                  <AskTheEye key={finding.fault} finding={finding} onSay={onSay} />
+                ))}
+              </ul>
+            ) : (
+              <p className="text-sm text-soft">{some.map(inShort).join(', ')}</p>
+            )}
           </li>
         ))}
       </ul>
+    </section>
+  );
+}
+
+const inShort = ({ name, open }: Finding) => (open?.short ? `${name} (${open.short})` : name);
+
+function AskTheEye({
+  finding,
+  onSay,
+}: {
+  finding: Finding;
+  onSay: (fault: string, isThere: boolean) => void;
+}) {
+  const { fault, name } = finding;
+  return (
+    <li className="flex flex-wrap items-baseline gap-x-4 text-sm">
+      <span className="min-w-0 flex-1 text-soft">{inShort(finding)}</span>
+      <Button
+        weight="quiet"
+        className="text-sm"
+        aria-label={`${name}: I see it`}
+        onClick={() => onSay(fault, true)}
+      >
+        I see it
+      </Button>
+      <Button
+        weight="quiet"
+        className="text-sm"
+        aria-label={`${name}: it is not there`}
+        onClick={() => onSay(fault, false)}
+      >
+        It is not there
+      </Button>
+    </li>
+  );
+}
+
+/** What the coach's eye has said of leaks in this strike, each of which can be taken back. */
+export function SaidByEye({
+  audit,
+  nameOf,
+  onTakeBack,
+}: {
+  audit: Audit;
+  nameOf: (fault: string) => string | undefined;
+  onTakeBack: (fault: string) => void;
+}) {
+  const said = Object.entries(audit).flatMap(([key, says]) => {
+    const fault = key.startsWith(leakKey('')) ? key.slice(leakKey('').length) : null;
+    const name = fault && nameOf(fault);
+    return fault && name ? [{ fault, name, isThere: says === 'drags' }] : [];
+  });
+  if (said.length === 0) return null;
+  return (
+    <section aria-label="By your eye" className="border-t border-rule py-2.5">
+      <h3 className="font-semibold text-soft">By your eye</h3>
+      <ul>
+        {said.map(({ fault, name, isThere }) => (
+          <li key={fault} className="flex items-baseline gap-4 text-sm">
+            <span className="flex-1">
+              {name}: {isThere ? 'there' : 'not there'}
+            </span>
+            <Button weight="quiet" className="text-sm" onClick={() => onTakeBack(fault)}>
+              Take it back
+            </Button>
+          </li>
+        ))}
+      </ul>
+      <p className="text-sm text-soft">A measurement that can tell goes before it.</p>
     </section>
   );
 }

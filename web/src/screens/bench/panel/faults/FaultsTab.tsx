@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
 import type { Analysis } from '@sinew/core/analysis/analyze';
+import { leakKey, type Says } from '@sinew/core/judge/eye/eyeChecks';
 import { faultById } from '@sinew/core/judge/fault/faults';
 import type { Finding } from '@sinew/core/judge/fault/finding';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
@@ -11,7 +12,8 @@ import type { Decision } from '@/data/finding/findings';
 import { Button } from '@/ui/button';
 import { notNow, reopen } from '../../document/actions';
 import { documentOf, useBench, useBenchStore } from '../../document/benchStore';
-import { CantTell } from './CantTell';
+import { setAudit } from '../../document/edits';
+import { CantTell, SaidByEye } from './CantTell';
 import { DismissDialog } from './DismissDialog';
 import { Clear, headline } from './faultParts';
 import { FaultRow } from './FaultRow';
@@ -40,6 +42,10 @@ export function FaultsTab({
   const of = (status: Finding['status']) =>
     analysis.findings.filter((finding) => finding.status === status);
   const firstOpen = of('found').find((finding) => !decisionOn(finding));
+
+  /** Kept with the strike, by eye. */
+  const say = (fault: string, says: Says | null) =>
+    store.getState().edit(setAudit(documentOf(store.getState()), strike.id, leakKey(fault), says));
 
   const startDismissing = async (finding: Finding) => {
     await store.getState().flush();
@@ -132,7 +138,15 @@ export function FaultsTab({
           />
         ))}
       </ol>
-      <CantTell findings={of('cant-tell')} />
+      <CantTell
+        findings={of('cant-tell')}
+        onSay={(fault, isThere) => say(fault, isThere ? 'drags' : 'drives')}
+      />
+      <SaidByEye
+        audit={strike.audit ?? {}}
+        nameOf={(fault) => faultById(fault, catalogue)?.name}
+        onTakeBack={(fault) => say(fault, null)}
+      />
       <Clear findings={of('clear')} />
       {dismissing && (
         <DismissDialog

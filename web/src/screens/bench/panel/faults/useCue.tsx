@@ -2,7 +2,7 @@
 
 import { useRef, useState } from 'react';
 import { toast } from 'sonner';
-import { faultById } from '@sinew/core/judge/fault/faults';
+import { cueOf, faultById } from '@sinew/core/judge/fault/faults';
 import type { Finding } from '@sinew/core/judge/fault/finding';
 import { Button } from '@/ui/button';
 import { Dialog } from '@/ui/dialog';
@@ -39,6 +39,7 @@ export function useCue(strikeId: string, of: 'strike' | 'set') {
       isBusy.current = false;
     }
   };
+  const rivalFault = rival && faultById(rival.finding.fault, catalogue);
   const rivalDialog = (
     <Dialog isOpen={rival !== null} onClose={() => setRival(null)} title="One cue at a time.">
       <p className="text-base">
@@ -46,7 +47,7 @@ export function useCue(strikeId: string, of: 'strike' | 'set') {
       </p>
       <div className="mt-5 flex flex-wrap gap-4">
         <Button weight="main" onClick={() => rival && void takeCue(rival.finding, true)}>
-          {rival && faultById(rival.finding.fault, catalogue)?.cue}
+          {rivalFault && cueOf(rivalFault, rival!.finding.way)}
         </Button>
         <Button onClick={() => setRival(null)}>Keep the present one</Button>
       </div>
