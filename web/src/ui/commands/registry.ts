@@ -1,5 +1,5 @@
 /** The commands of what is on the screen now: registered by its parts, run by one listener. */
-import { useEffect, useRef } from 'react';
+import { useLayoutEffect, useRef } from 'react';
 import { isFreeFor, isPressed, type Command } from './command';
 
 const registered = new Map<symbol, readonly Command[]>();
@@ -17,15 +17,18 @@ export function commandsNow(): Command[] {
 /**
  * Makes commands of a part of the screen known for as long as it is there.
  *
- * @param make is asked after each drawing, so that the commands are those of what is shown
+ * Registered before the drawing can be seen: a key pressed at the first sight of a button would
+ * otherwise still meet the commands of the drawing before, and be lost.
+ *
+ * @param make is asked with each drawing, so that the commands are those of what is shown
  */
 export function useCommands(make: () => readonly Command[]): void {
   const owner = useRef<symbol>(undefined);
-  useEffect(() => {
+  useLayoutEffect(() => {
     owner.current ??= Symbol('part');
     registered.set(owner.current, make());
   });
-  useEffect(
+  useLayoutEffect(
     () => () => {
       if (owner.current) registered.delete(owner.current);
       owner.current = undefined;
