@@ -2,13 +2,17 @@
 import { spawn } from 'node:child_process';
 import { createReadStream } from 'node:fs';
 import { nearestFrame } from '@sinew/core/observe/track/time';
-import { codeProblem, type BandName } from '@sinew/core/observe/band/band';
-import type { Joints, Place } from '@sinew/core/observe/band/frames';
-import { BandReader, type BandReading } from '@sinew/core/observe/band/readBands';
-import type { BandTurn, BandTurns } from '@sinew/core/reconstruct/motion/bandMotion';
+import { codeProblem, PHONE_FOCAL, type BandName } from '@sinew/core/observe/band/band';
+import type { BandTurn, BandTurns } from '@sinew/core/observe/band/bandTurns';
+import { jointsOf, type Joints } from '@sinew/core/observe/band/frames';
+import {
+  BandReader,
+  sigmaOf,
+  STANCE_VARIES,
+  type BandReading,
+} from '@sinew/core/observe/band/readBands';
 import { readCsv, type CsvFile } from '@sinew/core/format/csv';
 import { FormatError } from '@sinew/core/format/formatError';
-import type { Landmark } from '@sinew/core/foundation/body/landmarks';
 import { z } from 'zod';
 import { picturesOf } from './y4m';
 
@@ -39,9 +43,6 @@ export const bandOptionsSchema = z.object({
 
 export type BandOptions = z.infer<typeof bandOptionsSchema>;
 
-/** Of the longer side of a picture: what the main lens of a phone has when it films (common practice, no source). */
-const PHONE_FOCAL = 0.76;
-
 /**
  * @param film path of a Y4M film, or of any other that the machine's ffmpeg opens
  * @param points text of a CSV file with hips and shoulders in pixels
@@ -66,7 +67,7 @@ export async function bandsOf(film: string, points: string, options: BandOptions
       bands: wornBy(options),
     });
     const { row, time } = rowFor(series, frame, frame / facts.rate);
-    reader.see(picture, time, row === null ? NOBODY : jointsAt(series, row));
+    reader.see(picture, time, row === null ? NOBODY : jointsIn(series, row));
     frame += 1;
     if (frame > MOST_PICTURES) {
       throw new RangeError(
@@ -105,23 +106,11 @@ function rowFor({ frameTimes }: CsvFile, frame: number, time: number) {
     : { row: frame, time: own };
 }
 
-function jointsAt({ places }: CsvFile, row: number): Joints {
-  const place = (name: Landmark): Place | null => {
+const jointsIn = ({ places }: CsvFile, row: number): Joints =>
+  jointsOf((name) => {
     const found = places[name]?.[row];
     return found ? { x: found[0]!, y: found[1]! } : null;
-  };
-  const pair = (a: Landmark, b: Landmark) => {
-    const [one, other] = [place(a), place(b)];
-    return one && other ? ([one, other] as const) : null;
-  };
-  return {
-    hips: pair('leftHip', 'rightHip'),
-    shoulders: pair('leftShoulder', 'rightShoulder'),
-    forearms: [pair('leftElbow', 'leftWrist'), pair('rightElbow', 'rightWrist')].filter(
-      (arm) => arm !== null,
-    ),
-  };
-}
+  });
 
 /** A Y4M film as it lies there; any other through ffmpeg. */
 async function* piecesOf(film: string): AsyncGenerator<Uint8Array> {
@@ -159,7 +148,7 @@ function written(read: Partial<Record<BandName, readonly BandReading[]>>): strin
     .sort((a, b) => a.one.time - b.one.time)
     .map(({ band, one }) =>
       'yaw' in one
-        ? `${time(one.time)},${band},${one.yaw.toFixed(5)},${Math.hypot(one.shake, one.lasting).toFixed(5)},`
+        ? `${time(one.time)},${band},${one.yaw.toFixed(5)},${sigmaOf(one).toFixed(5)},`
         : `${time(one.time)},${band},,,${one.why}`,
     );
   return ['time,band,yaw,sigma,why', ...lines, ''].join('\n');
@@ -169,6 +158,8 @@ const time = (seconds: number) => String(Number(seconds.toFixed(6)));
 
 /** Of a reading's doubt, what differs from frame to frame: the rest is the same for the whole film. */
 const SHAKES = 0.2;
+/** Bands never are as unsure as this by themselves, radians: then it is square to the target that is not known. */
+const SQUARE_UNKNOWN = 0.2;
 
 /**
  * What `sinew bands` has written, laid over the frames of a series.
@@ -204,14 +195,17 @@ export function readBandsFile(text: string, frameTimes: readonly number[]): Band
     const last = turns[band][turns[band].length - 1];
     if (!last || last.frame < frame) turns[band].push({ frame, yaw: angle, sigma: doubt });
   });
+  const isSquareKnown = [...turns.hips, ...turns.ribs].some(({ sigma }) => sigma < SQUARE_UNKNOWN);
+  const own = (sigma: number) =>
+    isSquareKnown ? sigma : Math.sqrt(Math.max(1e-4, sigma ** 2 - STANCE_VARIES ** 2));
   const turn = (list: (typeof turns)[BandName]): BandTurn | null =>
     list.length === 0
       ? null
       : {
           frames: list.map(({ frame }) => frame),
           yaw: list.map(({ yaw }) => yaw),
-          shake: list.map(({ sigma }) => SHAKES * sigma),
-          lasting: list.map(({ sigma }) => Math.sqrt(1 - SHAKES ** 2) * sigma),
+          shake: list.map(({ sigma }) => SHAKES * own(sigma)),
+          lasting: list.map(({ sigma }) => Math.sqrt(1 - SHAKES ** 2) * own(sigma)),
         };
-  return { hips: turn(turns.hips), ribs: turn(turns.ribs) };
+  return { isSquareKnown, hips: turn(turns.hips), ribs: turn(turns.ribs) };
 }

@@ -32,6 +32,7 @@ export const motionOf = (
   isSmoothed: false,
   scaleSigma: 0,
   planeSigma: 0,
+  isSquareKnown: true,
   azimuth: null,
   aslant: 0,
   frameTimes: TIMES,

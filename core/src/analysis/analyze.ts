@@ -77,12 +77,12 @@ export function measure(input: AnalysisInput): MeasuredStrike {
   const problem = isInSpace ? sizeProblem(input.track, input.body?.height ?? null) : null;
   if (problem !== null) throw new RangeError(problem);
   const seen = seeStrike(input, input.strike, input.marks, input.cutoff);
-  return measureStrike(input, seen, besideOf(seen));
+  return measureStrike(input, seen, besidesOf(seen));
 }
 
 /** What stands in where a picture has no answer: the bands that are worn in it. */
-export const besideOf = ({ turned, events }: SeenStrike): SeenStrike | null =>
-  turned ? { motion: turned, events } : null;
+export const besidesOf = ({ turned, events }: SeenStrike): readonly SeenStrike[] =>
+  turned ? [{ motion: turned, events }] : [];
 
 /** The steps after measuring. */
 export function analysisOf(measured: MeasuredStrike, facts: StrikeFacts, rules: Rules): Analysis {
@@ -99,17 +99,19 @@ export function analysisOf(measured: MeasuredStrike, facts: StrikeFacts, rules: 
  * First step.
  *
  * @param seen what is measured
- * @param beside the same strike seen otherwise: stands in for readings that `seen` cannot give
+ * @param besides the same strike seen otherwise: the first that can gives the readings that `seen` cannot give
  */
 export function measureStrike(
   facts: StrikeFacts,
   seen: SeenStrike,
-  beside: SeenStrike | null = null,
+  besides: readonly SeenStrike[] = [],
 ): MeasuredStrike {
   const { technique } = facts.strike;
   const { motion, events } = seen;
-  const own = readingsOf(facts, seen);
-  const readings = beside ? completed(own, readingsOf(facts, beside)) : own;
+  const readings = besides.reduce(
+    (known, beside) => completed(known, readingsOf(facts, beside)),
+    readingsOf(facts, seen),
+  );
   const travels = Object.fromEntries(PARTS.map((part) => [part, readings[`travel.${part}`]]));
   return {
     events,

@@ -18,6 +18,7 @@ import { cutTrack } from '../observe/track/track';
 import { cleanDetections, trackFrom } from '../observe/track/trackFromDetections';
 import {
   analysisOf,
+  besidesOf,
   measureStrike,
   type Analysis,
   type MeasuredStrike,
@@ -74,13 +75,13 @@ export function analyzeClip(
 
 /** The first step alone: nothing of it depends on library or school. */
 export function measureInClip(clip: ClipInput, strike: StrikeDocument): MeasuredInClip {
-  const { seen, beside, ...about } = seeInClip(clip, strike);
+  const { seen, besides, ...about } = seeInClip(clip, strike);
   const facts: StrikeFacts = {
     strike: strikeOf(strike, clip.student),
     body: { mass: clip.student.massKg, height: clip.student.heightM },
     ...inCombination(clip, strike),
   };
-  return { ...measureStrike(facts, seen, beside()), facts, ...about };
+  return { ...measureStrike(facts, seen, besides()), facts, ...about };
 }
 
 /** Where points are, and when: without readings, for what only draws the strike. */
@@ -120,15 +121,15 @@ function inCombination(
 
 interface SeenInClip {
   readonly seen: SeenStrike;
-  readonly beside: () => SeenStrike | null;
+  readonly besides: () => readonly SeenStrike[];
   readonly space: MeasuredInClip['space'];
   readonly assumed: Assumed;
 }
 
 /**
- * The best source there is, and the one that stands in where that has no answer: two films together,
- * else a series in space measured elsewhere, each with the picture beside it; else the picture, with
- * the tracker's guess of the body in space beside it.
+ * The best source there is, and those that stand in where that has no answer: two films together, else a
+ * series in space measured elsewhere, each with the picture beside it; else the picture, with the bands that
+ * are worn in it beside it, and then the tracker's guess of the body in space.
  */
 function seeInClip(
   { document, film, student, second }: ClipInput,
@@ -142,16 +143,17 @@ function seeInClip(
   const marks = marksOf(one, track.frameTimes);
   const joined = second && joinedWith(set, second);
   const whole = spaceOf(joined, film, track.frameTimes, span);
-  const inPicture = () => seeStrike({ track, calibration }, strike, marks);
+  const inPicture = () => seeStrike({ track, calibration, bands: film.bands ?? null }, strike, marks);
   const seen = whole ? seeStrike(whole, strike, marks) : inPicture();
   const guessed = () => {
     const guess = estimatedSpace(set.tracking, calibration);
     // It tells how the body stands, at the instants that the picture shows.
-    return guess && seeStrike({ track: guess }, strike, { ...seen.events, ...marks });
+    return guess ? [seeStrike({ track: guess }, strike, { ...seen.events, ...marks })] : [];
   };
+  const withBands = (picture: SeenStrike) => [picture, ...besidesOf(picture)];
   return {
     seen,
-    beside: whole ? inPicture : guessed,
+    besides: () => (whole ? withBands(inPicture()) : [...besidesOf(seen), ...guessed()]),
     space: joined && ('problem' in joined ? joined : shownTogether(joined)),
     assumed: {
       target: set.calibration.target ? null : calibration.target,

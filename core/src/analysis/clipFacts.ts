@@ -1,5 +1,6 @@
 /** What is known of a clip and its student beside what the coach sets on the bench. */
 import type { School } from '../judge/school/schools';
+import type { BandTurns } from '../observe/band/bandTurns';
 import type { PoseDetection } from '../observe/track/poseDetection';
 import { realFrameTimes } from '../observe/track/time';
 import { cleanDetections, type CleanDetections } from '../observe/track/trackFromDetections';
@@ -18,6 +19,8 @@ export interface FilmFacts {
   readonly tracked?: CleanDetections | null;
   /** A body in space that was measured elsewhere. */
   readonly series?: ImportedSeries | null;
+  /** What worn bands tell of the turn of hips and ribs. */
+  readonly bands?: BandTurns | null;
 }
 
 export interface ImportedSeries {

@@ -10,6 +10,7 @@ import { FormatError } from '../format/formatError';
 import { readTrackJson, writeTrackJson } from '../format/trackJson';
 import { editsSchema, libraryFrom, type Edits, type Library } from '../judge/library/edits';
 import { schoolSchema } from '../judge/school/schools';
+import { bandTurnsSchema, turnsOf, type KeptBands } from '../observe/band/bandTurns';
 import { SEEN_SIZE, type PoseDetection } from '../observe/track/poseDetection';
 import type { SpaceTrack } from '../observe/track/track';
 import type { ClipInput } from './analyzeClip';
@@ -44,6 +45,8 @@ const filmSchema = z.object({
   series: z
     .object({ fileName: z.string(), begins: z.number().finite(), track: z.string() })
     .nullable(),
+  /** What worn bands tell; files from before they were read have none. */
+  bands: bandTurnsSchema.nullable().default(null),
 });
 
 const clipFileSchema = z.object({
@@ -69,9 +72,10 @@ const clipFileSchema = z.object({
 
 type ClipFile = z.infer<typeof clipFileSchema>;
 
-/** What is written of a film: the facts, and the detections as they came. */
+/** What is written of a film: the facts, the detections as they came, and what the bands said. */
 export type FilmToWrite = Pick<FilmFacts, 'frameTimes' | 'width' | 'height' | 'series'> & {
   readonly detections: readonly PoseDetection[];
+  readonly bands: KeptBands | null;
 };
 
 export interface ClipToWrite {
@@ -135,11 +139,13 @@ export function isClipFile(text: string): boolean {
   return /^\s*\{\s*"sinew"\s*:\s*"clip"/.test(text);
 }
 
-function filmOut({ frameTimes, width, height, detections, series }: FilmToWrite): ClipFile['film'] {
+function filmOut({ detections, series, ...film }: FilmToWrite): ClipFile['film'] {
+  const { frameTimes, width, height, bands } = film;
   return {
     frameTimes: [...frameTimes],
     width,
     height,
+    bands,
     detections: detections.map(({ frame, values }) => ({ frame, values: [...values] })),
     series: series ? { ...series, track: writeTrackJson(series.track) } : null,
   };
@@ -154,6 +160,7 @@ function filmIn(film: ClipFile['film'], document: ClipFile['document']): FilmFac
     ...film,
     tracked: trackedOf(detections, film, document),
     series: film.series && { ...film.series, track: spaceIn(film.series.track) },
+    bands: film.bands && turnsOf(film.bands),
   };
 }
 

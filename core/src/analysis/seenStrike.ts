@@ -13,10 +13,11 @@ import {
   motionFromSpace,
   type Motion,
 } from '../reconstruct/motion/motion';
-import { motionFromBands, type BandTurns } from '../reconstruct/motion/bandMotion';
+import { motionFromBands } from '../reconstruct/motion/bandMotion';
 import { cleaned } from '../reconstruct/motion/clean';
 import { prepared } from '../reconstruct/motion/prepare';
 import type { Strike } from '../foundation/technique/strike';
+import type { BandTurns } from '../observe/band/bandTurns';
 import type { PictureTrack, SpaceTrack } from '../observe/track/track';
 
 /** Where landmarks were seen: in space, or in a picture with what has been set in it. */
@@ -26,7 +27,7 @@ export type SourceOfMotion =
       readonly track: PictureTrack;
       readonly calibration: Calibration;
       /** What worn bands tell of the turn, where the student wears any. */
-      readonly bands?: BandTurns;
+      readonly bands?: BandTurns | null;
     };
 
 export interface SeenStrike {

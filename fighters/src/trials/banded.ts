@@ -5,10 +5,11 @@ import { strikingSide } from '@sinew/core/foundation/technique/strike';
 import { markOnFrame, type Events } from '@sinew/core/measure/events/events';
 import { turnStarts } from '@sinew/core/measure/events/starts';
 import { BANDS, PRINTED, type BandName } from '@sinew/core/observe/band/band';
-import type { Joints } from '@sinew/core/observe/band/frames';
-import { BandReader, type BandReading } from '@sinew/core/observe/band/readBands';
+import { jointsOf } from '@sinew/core/observe/band/frames';
+import { BandReader, sigmaOf, type BandReading } from '@sinew/core/observe/band/readBands';
 import { nearestFrame } from '@sinew/core/observe/track/time';
-import { motionFromBands, type BandTurn } from '@sinew/core/reconstruct/motion/bandMotion';
+import { turnOf } from '@sinew/core/observe/band/bandTurns';
+import { motionFromBands } from '@sinew/core/reconstruct/motion/bandMotion';
 import { cleaned } from '@sinew/core/reconstruct/motion/clean';
 import { prepared } from '@sinew/core/reconstruct/motion/prepare';
 import { seeded } from '@sinew/core/foundation/uncertainty/random';
@@ -65,20 +66,11 @@ export function readBanded(film: BandedFilm, told: Told = {}): BandTrial {
     time > contact - BEFORE && time < contact + AFTER ? [i] : [],
   );
   for (const frame of frames) {
-    const place = (name: keyof typeof points) => {
-      const [x, y] = points[name]![frame]!;
-      return { x, y };
-    };
-    const joints: Joints = {
-      hips: [place('leftHip'), place('rightHip')],
-      shoulders: [place('leftShoulder'), place('rightShoulder')],
-      forearms: hasArms
-        ? [
-            [place('leftElbow'), place('leftWrist')],
-            [place('rightElbow'), place('rightWrist')],
-          ]
-        : [],
-    };
+    const joints = jointsOf((name) => {
+      const isArm = name.endsWith('Elbow') || name.endsWith('Wrist');
+      const [x, y] = (!isArm || hasArms ? points[name]?.[frame] : null) ?? [];
+      return x === undefined || y === undefined ? null : { x, y };
+    });
     reader.see({ ...film.size, data: picture(frame) }, times[frame]!, joints);
   }
   const read = reader.read();
@@ -87,7 +79,7 @@ export function readBanded(film: BandedFilm, told: Told = {}): BandTrial {
       name,
       (read[name] ?? []).flatMap((one, i) =>
         'yaw' in one
-          ? [{ miss: one.yaw - yaw[name][frames[i]!]!, sigma: Math.hypot(one.shake, one.lasting) }]
+          ? [{ miss: one.yaw - yaw[name][frames[i]!]!, sigma: sigmaOf(one) }]
           : [],
       ),
     ]),
@@ -110,18 +102,15 @@ function startsOf(
 ): Events {
   const technique = techniqueById(id);
   const strike = { technique, side: strikingSide(technique, stance), stance };
-  const turn = (all: readonly BandReading[] = []): BandTurn | null => {
-    const known = all.flatMap((one, i) => ('yaw' in one ? [{ ...one, frame: frames[i]! }] : []));
-    return known.length === 0
-      ? null
-      : {
-          frames: known.map(({ frame }) => frame),
-          yaw: known.map(({ yaw }) => yaw),
-          shake: known.map(({ shake }) => shake),
-          lasting: known.map(({ lasting }) => lasting),
-        };
-  };
-  const whole = motionFromBands({ hips: turn(read.hips), ribs: turn(read.ribs) }, times, strike);
+  const whole = motionFromBands(
+    {
+      isSquareKnown: true,
+      hips: turnOf(read.hips ?? [], frames),
+      ribs: turnOf(read.ribs ?? [], frames),
+    },
+    times,
+    strike,
+  );
   const motion = prepared(cleaned(whole), contact);
   return turnStarts(motion, technique, markOnFrame(times, nearestFrame(times, contact)));
 }

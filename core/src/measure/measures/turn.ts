@@ -1,7 +1,8 @@
 /** How pelvis and trunk turn, alone and against each other. */
 import { wrapped, yawOf } from '../../foundation/geometry/angles';
+import { absent } from '../../foundation/reading/reading';
 import { loadFrom } from './balance';
-import type { Instant, MeasureProbe } from './probe';
+import { MissingInput, type Instant, type MeasureProbe } from './probe';
 import type { Measure } from './run';
 
 const ON_THE_FLOOR = {
@@ -140,6 +141,9 @@ export const TURN = [
     id: 'angle.ready',
     name: 'Hips’ line from square at ready',
     value: (probe) => {
+      if (!probe.motion.isSquareKnown) {
+        throw new MissingInput(absent('Where the target stands is not known in this film.'));
+      }
       const when = probe.event('ready');
       return Math.abs(yawOf(probe.at('leftHip', when), probe.at('rightHip', when)));
     },

@@ -68,3 +68,9 @@ export function codeProblem(code: string): string | null {
     ? `a band has ${FEWEST_BARS} to ${MOST_BARS} bars, this code has ${code.length}`
     : null;
 }
+
+/**
+ * Focal length of the main lens of a phone as it films, in parts of the longer side of the picture (common
+ * practice, no source).
+ */
+export const PHONE_FOCAL = 0.76;

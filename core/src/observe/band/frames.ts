@@ -1,5 +1,6 @@
 /** What is cut out of the pictures of a film for one band, and which of its columns show it. */
 import { median } from 'd3-array';
+import type { Landmark } from '../../foundation/body/landmarks';
 import { sightOf, type Sight } from './match';
 import { averaged, courseAround, standsOut, type Course, type Strip } from './strip';
 
@@ -15,6 +16,21 @@ export interface Joints {
   readonly shoulders: readonly [Place, Place] | null;
   /** From elbow to wrist, those that are known. */
   readonly forearms: readonly (readonly [Place, Place])[];
+}
+
+/** @param at where a landmark is in the picture, pixels; null where that is not known */
+export function jointsOf(at: (landmark: Landmark) => Place | null): Joints {
+  const pair = (a: Landmark, b: Landmark) => {
+    const [one, other] = [at(a), at(b)];
+    return one && other ? ([one, other] as const) : null;
+  };
+  return {
+    hips: pair('leftHip', 'rightHip'),
+    shoulders: pair('leftShoulder', 'rightShoulder'),
+    forearms: [pair('leftElbow', 'leftWrist'), pair('rightElbow', 'rightWrist')].filter(
+      (arm) => arm !== null,
+    ),
+  };
 }
 
 export interface Frame {

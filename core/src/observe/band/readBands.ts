@@ -36,8 +36,14 @@ export type BandReading =
       /** One standard deviation: what differs from frame to frame, and what stays for the whole film. */
       readonly shake: number;
       readonly lasting: number;
+      /** The same for both bands of a film: how well it is known where square to the target is. */
+      readonly square: number;
     }
   | { readonly time: number; readonly why: string };
+
+/** All of a reading's doubt: one standard deviation, radians. */
+export const sigmaOf = ({ shake, lasting, square }: Extract<BandReading, { yaw: number }>) =>
+  Math.hypot(shake, lasting, square);
 
 /** Length of the trunk, hips to shoulders, that tells how large things are at first, metres. */
 const TRUNK = 0.5;
@@ -123,10 +129,10 @@ export class BandReader {
   }
 }
 
-type Read = Partial<Record<BandName, readonly BandReading[]>>;
+export type Read = Partial<Record<BandName, readonly BandReading[]>>;
 
 /** How far stances differ, radians, one standard deviation (common practice, no source). */
-const STANCE_VARIES = (15 * Math.PI) / 180;
+export const STANCE_VARIES = (15 * Math.PI) / 180;
 
 /** Turns counted from where they begin, which is taken to be a guard. */
 function squared(read: Read): Read {
@@ -138,7 +144,7 @@ function squared(read: Read): Read {
       ? {
           ...one,
           yaw: wrapped(one.yaw - begins) + GUARD,
-          lasting: Math.hypot(one.lasting, STANCE_VARIES),
+          square: STANCE_VARIES,
         }
       : one;
   return {
@@ -256,6 +262,7 @@ function readOne(
       yaw: yawOf(fit.pose.turn),
       shake: fit.sigma,
       lasting: seamInView(fit, worn) ? LASTING_AT_SEAM : LASTING,
+      square: 0,
     };
   });
 }

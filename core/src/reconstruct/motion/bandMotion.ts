@@ -4,26 +4,12 @@
  */
 import { otherSide } from '../../foundation/body/landmarks';
 import { strikeStance, type Strike } from '../../foundation/technique/strike';
+import type { BandTurn, BandTurns } from '../../observe/band/bandTurns';
 import { turnSignOf, type Motion, type Path } from './motion';
-
-/** One band through a film; frames ascending. */
-export interface BandTurn {
-  readonly frames: readonly number[];
-  /** Radians; 0 = square to the target, positive = the rear side has come forward. */
-  readonly yaw: readonly number[];
-  /** Standard deviations, radians: from frame to frame, and for the whole film. */
-  readonly shake: readonly number[];
-  readonly lasting: readonly number[];
-}
-
-export interface BandTurns {
-  readonly hips: BandTurn | null;
-  readonly ribs: BandTurn | null;
-}
 
 /** @param frameTimes real time of every frame of the film, seconds */
 export function motionFromBands(
-  { hips, ribs }: BandTurns,
+  { hips, ribs, isSquareKnown }: BandTurns,
   frameTimes: readonly number[],
   strike: Strike,
 ): Motion {
@@ -55,6 +41,7 @@ export function motionFromBands(
     planeSigma: 0,
     azimuth: null,
     aslant: 0,
+    isSquareKnown,
     frameTimes,
     striking,
     isMirrored,

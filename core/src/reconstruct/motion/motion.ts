@@ -58,6 +58,8 @@ export interface Motion {
   readonly azimuth: number | null;
   /** Radians by which the camera stands off the place that its view is named after. */
   readonly aslant: number;
+  /** Whether turns are counted from square to the target, or from wherever a guard stood. */
+  readonly isSquareKnown: boolean;
   readonly frameTimes: readonly number[];
   /** The striking hand's side after mirroring: right for rear-hand strikes, left for lead-hand. */
   readonly striking: Side;
@@ -108,6 +110,7 @@ export function motionFromSpace(track: SpaceTrack, strike: Strike): Motion {
     planeSigma: 0,
     azimuth: null,
     aslant: 0,
+    isSquareKnown: true,
     place: (x, y, z) => [x, y, z],
     unitAt: () => 1,
   });
@@ -132,6 +135,7 @@ export function motionFromPicture(
     view: calibration.view,
     azimuth: calibration.azimuth ?? null,
     aslant: aslantOf(calibration),
+    isSquareKnown: true,
     place: (x, y) => place({ x, y }),
     unitAt: (x, y) => unitAt({ x, y }),
   });
@@ -143,7 +147,7 @@ export const turnSignOf = (striking: Side, { turns }: Technique): 1 | -1 =>
 
 interface Recipe extends Pick<
   Motion,
-  'view' | 'axes' | 'metric' | 'scaleSigma' | 'planeSigma' | 'azimuth' | 'aslant'
+  'view' | 'axes' | 'metric' | 'scaleSigma' | 'planeSigma' | 'azimuth' | 'aslant' | 'isSquareKnown'
 > {
   readonly place: (x: number, y: number, z: number) => readonly number[];
   /** Metres (or pixels) that one unit of the track is worth at a place. */
