@@ -324,7 +324,8 @@ describe('separation', () => {
 
   it('cannot be read from the side, and asks for points that are too few', () => {
     expect(separationGrowth(context(turning(5), events))).toMatchObject({
-      absent: 'A view from the side cannot show hips turning against shoulders; film from above.',
+      absent:
+        'A view from the side cannot show hips turning against shoulders; film from behind with bands on, or from above.',
     });
     const few = turning(5).filter((p) => p.frame % 6 === 0);
     expect(separationGrowth(context(few, events, ABOVE))).toHaveProperty('absent');

@@ -47,7 +47,7 @@ const open = (
     { school: {}, stance: 'orthodox', heightM: null, massKg: null },
     saved,
     start,
-    { survey: null, second: null, job: null, series: null },
+    { survey: null, second: null, job: null, series: null, bands: null },
   );
 
 beforeEach(() => {

@@ -132,6 +132,9 @@ describe('a gym’s file', () => {
     for (const [table, column] of [
       ['student', 'born_on'],
       ['consent', 'films_until'],
+      ['student', 'girth_hips_m'],
+      ['student', 'girth_ribs_m'],
+      ['student', 'band_seam'],
     ] as const) {
       const name = `tables/${table}.jsonl`;
       const rows = strFromU8(parts[name]!).replaceAll(new RegExp(`,"${column}":[^,}]*`, 'g'), '');

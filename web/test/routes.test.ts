@@ -7,6 +7,8 @@ import { LANDMARKS } from '@sinew/core/foundation/body/landmarks';
 import { LIBRARY_VERSION } from '@sinew/core/judge/library/edits';
 import { problemSchema } from '@sinew/core/foundation/problem/problem';
 import { surveySchema } from '@sinew/core/observe/take/survey';
+import { PRINTED } from '@sinew/core/observe/band/band';
+import type { KeptBands } from '@sinew/core/observe/band/bandTurns';
 import { detectionOf } from '@sinew/core/observe/track/poseDetection';
 import { clean } from '@sinew/fighters/fighter/recipe';
 import { knownTrack } from '@sinew/fighters/fighter/track';
@@ -16,6 +18,7 @@ import * as ends from '@/api/endpoints';
 import { loadBench } from '@/data/bench/bench';
 import type { JobRequest } from '@/api/job';
 import { measureAllLater, measureClipLater } from '@/data/finding/measureLater';
+import { setBands } from '@/data/student/students';
 import { setTrashed } from '@/data/maintenance/trash';
 import { startApp, type TestApp } from './app';
 import { EMPTY_BENCH, film, markedClip, student, type MarkedClip } from './support';
@@ -52,6 +55,18 @@ async function refusal(answer: Response) {
   }
   return { status: answer.status, code: told.code, says: told.message };
 }
+/** The hips' band, read in two frames. */
+const bandsRead = (last = 4): KeptBands => ({
+  seam: 'front',
+  isSquareKnown: false,
+  bands: {
+    hips: {
+      girth: 0.96,
+      turn: { frames: [3, last], yaw: [-0.8, -0.7], shake: [0.01, 0.01], lasting: [0.05, 0.05] },
+      silent: [{ why: 'an arm lies over the band', frames: 7 }],
+    },
+  },
+});
 const json = (method: string, body: unknown): RequestInit => ({
   method,
   body: typeof body === 'string' ? body : JSON.stringify(body),
@@ -129,6 +144,8 @@ describe('clips', () => {
       [`/api/clips/${clipId}/file`],
       [`/api/clips/${clipId}/bench`],
       [`/api/clips/${clipId}/bench`, json('PUT', bench)],
+      [`/api/clips/${clipId}/bands`],
+      [`/api/clips/${clipId}/bands`, json('PUT', bandsRead())],
       [`/api/clips/${clipId}/detections`],
       [`/api/clips/${clipId}/detections`, { method: 'POST', body: encodeDetections([]) }],
       [`/api/clips/${clipId}/document`],
@@ -307,6 +324,47 @@ describe('what a film shows', () => {
       json('PUT', { kind: 'hurry' }),
     );
     expect(await refusal(odd)).toMatchObject({ status: 400 });
+  });
+});
+
+describe('bands worn in a film', () => {
+  const wanted = (request: JobRequest) => ask(ends.CHANGE_JOB, [marked.clipId], request);
+  const read = () => ask(ends.BANDS_READ, [marked.clipId]);
+
+  it('are looked for where somebody has measured their girth', async () => {
+    expect((await ask(ends.CLIP_FACTS, [marked.clipId])).worn).toEqual({});
+    const girths = { hipsCm: 96, ribsCm: null, seam: 'back' } as const;
+    expect(await setBands(app.gym.db, who, girths)).toBe(true);
+    const { worn, stance } = await ask(ends.CLIP_FACTS, [marked.clipId]);
+    expect(worn).toEqual({ hips: { code: PRINTED.hips, girth: 0.96, seam: 'back' } });
+    expect(stance).toBe('orthodox');
+  });
+
+  it('are kept as they were read, of this film only, until they are read anew', async () => {
+    expect(await read()).toBeNull();
+    await wanted({ kind: 'start', model: 'quick', person: null });
+    await ask(ends.KEEP_BANDS, [marked.clipId], bandsRead());
+    expect(await read()).toEqual(bandsRead());
+    const url = `/api/clips/${marked.clipId}/bands`;
+    for (const [sent, status] of [
+      [bandsRead(100_000_000), 404],
+      [bandsRead(3), 400],
+      [{ seam: 'side' }, 400],
+    ] as const) {
+      expect(await refusal(await app.fetch(url, json('PUT', sent)))).toMatchObject({ status });
+    }
+    expect(await read()).toEqual(bandsRead());
+    await wanted({ kind: 'finish', state: 'done', message: null });
+    await wanted({ kind: 'bands' });
+    expect(await read()).toBeNull();
+    expect((await ask(ends.JOB, [marked.clipId]))?.state).toBe('wanted');
+  });
+
+  it('go with the body they were read by', async () => {
+    await wanted({ kind: 'start', model: 'quick', person: null });
+    await ask(ends.KEEP_BANDS, [marked.clipId], bandsRead());
+    await ask(ends.DROP_JOB, [marked.clipId]);
+    expect(await read()).toBeNull();
   });
 });
 

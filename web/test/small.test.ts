@@ -228,6 +228,7 @@ describe('the Floor', () => {
     startedOn: '2026-07-24',
     heightM: null,
     massKg: null,
+    bands: { girths: { hips: null, ribs: null }, seam: 'front' as const },
     injuries: '',
     classGroup: '',
     bornOn: '1996-01-01',

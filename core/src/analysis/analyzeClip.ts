@@ -143,7 +143,8 @@ function seeInClip(
   const marks = marksOf(one, track.frameTimes);
   const joined = second && joinedWith(set, second);
   const whole = spaceOf(joined, film, track.frameTimes, span);
-  const inPicture = () => seeStrike({ track, calibration, bands: film.bands ?? null }, strike, marks);
+  const inPicture = () =>
+    seeStrike({ track, calibration, bands: film.bands ?? null }, strike, marks);
   const seen = whole ? seeStrike(whole, strike, marks) : inPicture();
   const guessed = () => {
     const guess = estimatedSpace(set.tracking, calibration);

@@ -78,9 +78,7 @@ export function readBanded(film: BandedFilm, told: Told = {}): BandTrial {
     BANDS.map((name) => [
       name,
       (read[name] ?? []).flatMap((one, i) =>
-        'yaw' in one
-          ? [{ miss: one.yaw - yaw[name][frames[i]!]!, sigma: sigmaOf(one) }]
-          : [],
+        'yaw' in one ? [{ miss: one.yaw - yaw[name][frames[i]!]!, sigma: sigmaOf(one) }] : [],
       ),
     ]),
   ) as Record<BandName, Miss[]>;

@@ -4,6 +4,8 @@ import { clipDocumentSchema } from '@sinew/core/analysis/clipDocument';
 import { offsetSchema } from '@sinew/core/analysis/clipFile';
 import { VIEWS } from '@sinew/core/foundation/technique/techniques';
 import { setFindingSchema } from '@sinew/core/judge/fault/findingSchema';
+import { wornBandsSchema } from '@sinew/core/observe/band/band';
+import { bandTurnsSchema } from '@sinew/core/observe/band/bandTurns';
 import { surveySchema } from '@sinew/core/observe/take/survey';
 import { endpoint } from './endpoint';
 import { jobSchema, requestSchema } from './job';
@@ -45,7 +47,13 @@ export const CLIP_FACTS = endpoint({
   method: 'GET',
   path: ofClip('facts'),
   sends: null,
-  answers: z.object({ clip: clipSchema, bench: savedBenchSchema }),
+  answers: z.object({
+    clip: clipSchema,
+    bench: savedBenchSchema,
+    stance: z.enum(['orthodox', 'southpaw']),
+    /** The bands that the student has. */
+    worn: wornBandsSchema,
+  }),
 });
 
 export const BENCH = endpoint({
@@ -116,6 +124,20 @@ export const KEEP_SURVEY = endpoint({
   method: 'PUT',
   path: ofClip('survey'),
   sends: surveySchema,
+  answers: nothing,
+});
+
+export const BANDS_READ = endpoint({
+  method: 'GET',
+  path: ofClip('bands'),
+  sends: null,
+  answers: bandTurnsSchema.nullable(),
+});
+
+export const KEEP_BANDS = endpoint({
+  method: 'PUT',
+  path: ofClip('bands'),
+  sends: bandTurnsSchema,
   answers: nothing,
 });
 

@@ -40,6 +40,8 @@ export const requestSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('start'), model: z.enum(MODELS), person: personSchema.nullable() }),
   z.object({ kind: z.literal('pause') }),
   z.object({ kind: z.literal('resume') }),
+  /** Read the worn bands anew; what was seen of the body stays. */
+  z.object({ kind: z.literal('bands') }),
   z.object({ kind: z.literal('found'), found: foundSchema }),
   z.object({
     kind: z.literal('finish'),

@@ -51,15 +51,19 @@ export function stretchesOf(
   }, []);
 }
 
-/** The frames of the stretches, ascending, no denser than is of use. */
-export function framesOf(stretches: readonly Stretch[], times: readonly number[]): number[] {
+/** The frames of the stretches, ascending, no denser than is of use: frames a second. */
+export function framesOf(
+  stretches: readonly Stretch[],
+  times: readonly number[],
+  rate = FULL_RATE,
+): number[] {
   const wanted: number[] = [];
   for (const { from, to } of stretches) {
     let next = -Infinity;
     for (let frame = from; frame <= to; frame++) {
       if (times[frame]! < next) continue;
       wanted.push(frame);
-      next = times[frame]! + 0.9 / FULL_RATE;
+      next = times[frame]! + 0.9 / rate;
     }
   }
   return wanted;

@@ -8,7 +8,9 @@ import type { Job } from '../api/job';
 import { ask } from '../api/client';
 import { CLIP_FACTS } from '../api/endpoints';
 import {
+  bandsOf,
   changeJob,
+  keepBands,
   keepDetections,
   onNews,
   openJobs,
@@ -137,7 +139,7 @@ async function work(job: Job, closing: AbortSignal): Promise<void> {
 }
 
 async function clipAccess(clipId: string): Promise<ClipAccess> {
-  const { clip, bench } = await ask(CLIP_FACTS, [clipId]);
+  const { clip, bench, stance, worn } = await ask(CLIP_FACTS, [clipId]);
   const seen = await detectionsOf(clipId);
   return {
     address: `/api/clips/${clipId}/file`,
@@ -155,6 +157,16 @@ async function clipAccess(clipId: string): Promise<ClipAccess> {
     keep: async (detections) => {
       await keepDetections(clipId, detections);
       tell(clipId, true);
+    },
+    banded: async () => {
+      if (Object.keys(worn).length === 0 || (await bandsOf(clipId))) return null;
+      const { width, height } = clip;
+      const detections = await detectionsOf(clipId);
+      return { width, height, stance, worn, document: bench.document, detections };
+    },
+    keepBands: async (bands) => {
+      await keepBands(clipId, bands);
+      tell(clipId);
     },
   };
 }

@@ -1,8 +1,17 @@
 /** What pages ask of the server about body tracking, and how tabs tell each other. */
+import type { KeptBands } from '@sinew/core/observe/band/bandTurns';
 import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import type { JobRequest } from '../api/job';
 import { ask, askBytes } from '../api/client';
-import { CHANGE_JOB, DROP_JOB, JOB, OPEN_JOBS, SURVEY } from '../api/endpoints';
+import {
+  BANDS_READ,
+  CHANGE_JOB,
+  DROP_JOB,
+  JOB,
+  KEEP_BANDS,
+  OPEN_JOBS,
+  SURVEY,
+} from '../api/endpoints';
 import { decodeDetections, encodeDetections } from '../api/detectionBlob';
 
 export interface News {
@@ -59,6 +68,11 @@ export async function detectionsOf(clipId: string): Promise<PoseDetection[]> {
 
 /** What going through the film has told, if that has been done. */
 export const surveyOf = (clipId: string) => ask(SURVEY, [clipId]);
+
+/** What the worn bands have told, if they have been read. */
+export const bandsOf = (clipId: string) => ask(BANDS_READ, [clipId]);
+
+export const keepBands = (clipId: string, bands: KeptBands) => ask(KEEP_BANDS, [clipId], bands);
 
 export async function keepDetections(
   clipId: string,

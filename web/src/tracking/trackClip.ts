@@ -1,6 +1,7 @@
 /** One clip's body tracking from its film to kept detections; it can be broken off and gone on with. */
 import { wrap } from 'comlink';
 import { boxOf, type Box } from '@sinew/core/observe/track/box';
+import type { KeptBands } from '@sinew/core/observe/band/bandTurns';
 import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import { realFrameTimes } from '@sinew/core/observe/track/time';
 import type { FramesWorker } from '../video/frames.worker';
@@ -10,6 +11,7 @@ import { survey as beginSurvey } from '../video/surveyor';
 import { findPeople } from './findPeople';
 import type { Found, Job } from '../api/job';
 import { Detectors } from './detectors';
+import { readBands, type BandedClip } from './readBands';
 import { coarseFrames, framesOf, stretchesOf, whereToLook } from './plan';
 
 /** What is known of the clip, and where what is found goes. */
@@ -26,11 +28,14 @@ export interface ClipAccess {
   keepSurvey(survey: Survey): Promise<void>;
   keepFound(found: Found): Promise<void>;
   keep(detections: readonly PoseDetection[]): Promise<void>;
+  /** Null when the student has no bands, or they have been read. */
+  banded(): Promise<BandedClip | null>;
+  keepBands(bands: KeptBands): Promise<void>;
 }
 
 /** What is being done now. */
 export interface Step {
-  readonly doing: 'survey' | 'people' | 'body';
+  readonly doing: 'survey' | 'people' | 'body' | 'bands';
   readonly progress: Progress;
 }
 
@@ -74,7 +79,8 @@ export async function trackClip(
       return { state: 'failed', message: NOBODY };
     }
     const strikes = strikesIn(takeOf(survey, clip.frameTimes, clip.captureRate), null);
-    const frames = framesOf(stretchesOf(strikes, times), times);
+    const stretches = stretchesOf(strikes, times);
+    const frames = framesOf(stretches, times);
     if (frames.length === 0) {
       return {
         state: 'failed',
@@ -82,6 +88,12 @@ export async function trackClip(
       };
     }
     await bodies(job, clip, film, frames, found, onStep, signal);
+    const banded = await clip.banded();
+    if (banded) {
+      const advance = paced((progress) => onStep({ doing: 'bands', progress }));
+      const picture = (frame: number) => film.frame(frame);
+      await clip.keepBands(await readBands(banded, times, stretches, picture, advance, signal));
+    }
     return { state: 'done', message: found.most > 1 && !job.person ? severalPeople(found) : null };
   } finally {
     film.close();

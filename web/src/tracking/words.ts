@@ -6,5 +6,6 @@ export function stepName({ doing }: Step): string {
     survey: 'Going through the film',
     people: 'Looking for the student',
     body: 'Finding the body, frame by frame',
+    bands: 'Reading the bands',
   }[doing];
 }

@@ -5,6 +5,7 @@ import { today } from '@/data/database/today';
 import { measureLater } from '@/data/finding/measureLater';
 import { trash } from '@/data/maintenance/trash';
 import { studentById } from '@/data/student/students';
+import { saveBands } from '@/screens/bands/actions';
 import * as students from '@/screens/student/actions';
 import { seenOf } from '@/screens/student/studentValues';
 import { startApp, type TestApp } from '../app';
@@ -31,6 +32,36 @@ beforeEach(async () => {
 });
 
 const EMPTY = { values: {}, errors: {} };
+
+describe('the girths of a student’s bands', () => {
+  const sent = (change: object = {}) =>
+    saveBands(
+      who,
+      { ...EMPTY, isSaved: false },
+      form({ hipsCm: '96,5', ribsCm: '', seam: 'front', ...change }),
+    );
+
+  it('are kept as they are typed; an empty one is not known', async () => {
+    expect((await sent()).isSaved).toBe(true);
+    expect((await studentById(app.gym.db, who))!.bands).toEqual({
+      girths: { hips: 0.965, ribs: null },
+      seam: 'front',
+    });
+    expect(isShown()).toBe(true);
+  });
+
+  it('are refused when nobody is as thick, and nothing is saved', async () => {
+    const answer = await sent({ hipsCm: '960' });
+    expect(answer.isSaved).toBe(false);
+    expectSentence(answer.errors.hipsCm);
+    expect(answer.values.hipsCm).toBe('960');
+    expect((await studentById(app.gym.db, who))!.bands.girths.hips).toBeNull();
+    expect(
+      (await saveBands('nobody', answer, form({ hipsCm: '', ribsCm: '', seam: 'back' }))).errors
+        .form,
+    ).toMatch(/not in the list/);
+  });
+});
 
 describe('a student’s form', () => {
   const fields = {

@@ -65,7 +65,14 @@ export function benchWith({ document, strike, start, frameTimes }: Given = {}) {
     { school: {}, stance: 'orthodox', heightM: 1.76, massKg: 70 },
     { revision: 0, document: { ...EMPTY_BENCH, strikes: first ? [first] : [], ...document } },
     { strikeId: first?.id ?? null, frame: 0 },
-    { survey: null, second: null, job: null, series: first ? own.series : null, ...start },
+    {
+      survey: null,
+      second: null,
+      job: null,
+      series: first ? own.series : null,
+      bands: null,
+      ...start,
+    },
   );
 }
 

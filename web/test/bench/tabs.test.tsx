@@ -4,6 +4,8 @@ import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import { readFileSync } from 'node:fs';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { MEASURE_GROUPS, MEASURE_NAMES } from '@sinew/core/measure/measures/allMeasures';
+import { printedOn } from '@sinew/core/observe/band/band';
+import type { KeptBands } from '@sinew/core/observe/band/bandTurns';
 import { absent } from '@sinew/core/foundation/reading/reading';
 import { surveySchema, type Survey } from '@sinew/core/observe/take/survey';
 import { ask } from '@/api/client';
@@ -222,8 +224,35 @@ describe('Body', () => {
   });
   const body = (given: ReturnType<typeof job> | null) => {
     const store = benchWith({ start: { job: given } });
-    return onBench(store, () => <BodyTab />);
+    return onBench(store, () => <BodyTab worn={{}} />);
   };
+
+  it('says nothing of bands where nobody has any', () => {
+    body(job('done'));
+    expect(screen.queryByRole('region', { name: 'Bands' })).toBeNull();
+  });
+
+  it('tells what each band said, why it was silent, and has them read anew', async () => {
+    const worn = printedOn({ hips: 0.96, ribs: 0.9 }, 'front');
+    const turn = { frames: [0, 1], yaw: [0, 0], shake: [0.01, 0.01], lasting: [0.05, 0.05] };
+    const bands: KeptBands = {
+      seam: 'front',
+      isSquareKnown: false,
+      bands: {
+        hips: { girth: 0.96, turn, silent: [] },
+        ribs: { girth: 0.88, turn, silent: [{ why: 'an arm lies over the band', frames: 6 }] },
+      },
+    };
+    const store = benchWith({ start: { job: job('done'), bands } });
+    const { user } = onBench(store, () => <BodyTab worn={worn} />);
+    const section = within(screen.getByRole('region', { name: 'Bands' }));
+    section.getByText('read in all 2 frames.');
+    section.getByText('read in 2 of 8 frames; mostly, an arm lies over the band.');
+    // The ribs' girth is another one now.
+    section.getByText('Their girths were changed after they had been read.');
+    await user.click(section.getByRole('button', { name: 'Read them anew' }));
+    expect(changeJob).toHaveBeenCalledWith('clip', { kind: 'bands' });
+  });
 
   it('offers to look for the body, how, and for whom', async () => {
     const { user, store } = body(null);

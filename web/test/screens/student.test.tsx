@@ -48,6 +48,7 @@ const student = (change: Partial<Student> = {}): Student => ({
   startedOn: null,
   heightM: 1.715,
   massKg: 64,
+  bands: { girths: { hips: null, ribs: null }, seam: 'front' },
   injuries: '',
   bornOn: '2000-01-01',
   isMinor: false,

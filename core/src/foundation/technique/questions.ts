@@ -15,6 +15,8 @@ export interface Question {
   readonly answer: (technique: Technique) => Readonly<Record<View, Answer>>;
   /** Why a view does not measure it. */
   readonly why: Partial<Record<View, string>>;
+  /** What worn bands change of the answers. */
+  readonly banded?: Partial<Record<View, Answer>>;
   /** How high the lens should be, as a share of the student's height. */
   readonly lensHeight: number;
 }
@@ -40,6 +42,8 @@ export const QUESTIONS: readonly Question[] = [
       front: 'You can see who starts, belt line in sight; the angle itself is not to be had.',
       behind: 'You can see who starts, belt line in sight; the angle itself is not to be had.',
     },
+    // From elsewhere the arms of a guard lie over the ribs until they move (docs/accuracy.md).
+    banded: { behind: 'measured' },
     lensHeight: 0.55,
   },
   {
@@ -120,9 +124,19 @@ export function questionById(id: string): Question {
   return found;
 }
 
-/** The view that answers a question best. */
-export function bestView(question: Question, technique: Technique): View {
+/** What each view tells. */
+export function answersOf(
+  question: Question,
+  technique: Technique,
+  hasBands: boolean,
+): Readonly<Record<View, Answer>> {
   const answers = question.answer(technique);
+  return hasBands ? { ...answers, ...question.banded } : answers;
+}
+
+/** The view that answers a question best. */
+export function bestView(question: Question, technique: Technique, hasBands = false): View {
+  const answers = answersOf(question, technique, hasBands);
   const order: readonly View[] = ['side', 'front', 'behind', 'above'];
   return (
     order.find((view) => answers[view] === 'measured') ??

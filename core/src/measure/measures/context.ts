@@ -75,10 +75,11 @@ export function eventOf(
 /** The motion when its view shows what is asked, else the reason it cannot be read. */
 export function motionShowing(
   context: Pick<MeasureContext, 'motion'>,
-  what: { readonly needs: Needs; readonly name: string },
+  what: { readonly needs: Needs; readonly name: string; readonly advice?: string },
 ): Motion | Absent {
   const { motion } = context;
-  const { axes, advice } = NEEDED[what.needs];
+  const { axes, advice: usual } = NEEDED[what.needs];
+  const advice = what.advice ?? usual;
   if (!axes.every((axis) => VIEW_AXES[motion.view].includes(axis))) {
     const why = `A view from ${viewWords(motion.view)} cannot show ${what.name}; ${advice}.`;
     return { absent: why, advice };

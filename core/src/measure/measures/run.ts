@@ -29,6 +29,8 @@ export interface Measure<Id extends string = string> {
   readonly needs: Needs;
   /** What is to be seen, for the sentence that says that a view cannot show it. */
   readonly shows: string;
+  /** The film that would show it; what is usual for its needs when not given. */
+  readonly advice?: string;
   /** Whether it is a length and so needs a scale. */
   readonly isMetric: boolean;
   /** Angles of a link in a single picture: the link may point a little out of it. */
@@ -48,7 +50,8 @@ const NOT_APPLICABLE = {
 
 export function run(measure: Measure, context: MeasureContext): Measured {
   if (measure.of && !measure.of(context.strike.technique)) return NOT_APPLICABLE;
-  const motion = motionShowing(context, { needs: measure.needs, name: measure.shows });
+  const { needs, shows: name, advice } = measure;
+  const motion = motionShowing(context, { needs, name, ...(advice && { advice }) });
   if (measure.needs !== 'any' && isAbsent(motion)) return motion;
   if (measure.isMetric && !context.motion.metric) {
     return absent('Set the scale from a known length.');

@@ -9,6 +9,7 @@ const ON_THE_FLOOR = {
   unit: 'rad',
   needs: 'ground',
   shows: 'hips turning against shoulders',
+  advice: 'film from behind with bands on, or from above',
   isMetric: false,
 } as const;
 

@@ -2,6 +2,7 @@
  * Bands that a student wears round the hips and round the lower ribs: bars of black and white whose order tells
  * which part of the band is seen. From it the turn of the body is read in every frame of one film.
  */
+import { z } from 'zod';
 
 /** Metres along the band that a bar takes, and its height. */
 export const BAR = 0.03;
@@ -19,17 +20,42 @@ export const PRINTED: Readonly<Record<BandName, string>> = {
   ribs: '011100111001010100010011001000111010010111010110',
 };
 
+/** Where the ends of a band meet; its triangle stands opposite. */
+export const SEAMS = ['front', 'back'] as const;
+export type Seam = (typeof SEAMS)[number];
+
+/** Metres around the body where a band sits that a person may have. */
+export const LEAST_GIRTH = 0.4;
+export const MOST_GIRTH = 2;
+
 /** How a band is worn. */
-export interface Worn {
+export const wornSchema = z.object({
   /**
    * Bars from left to right as somebody sees them who faces the band: 0 = black, 1 = white. The triangle stands
    * where its second half begins.
    */
-  readonly code: string;
+  code: z.string().refine((code) => codeProblem(code) === null, 'not the bars of a band'),
   /** Around the body where the band sits, metres. */
-  readonly girth: number;
-  /** Where its ends meet; the triangle stands opposite. */
-  readonly seam: 'back' | 'front';
+  girth: z.number().min(LEAST_GIRTH).max(MOST_GIRTH),
+  seam: z.enum(SEAMS),
+});
+
+export const wornBandsSchema = z.partialRecord(z.enum(BANDS), wornSchema);
+
+export type Worn = Readonly<z.infer<typeof wornSchema>>;
+export type WornBands = Readonly<z.infer<typeof wornBandsSchema>>;
+
+/** The printed bands on a student; the one whose girth nobody has measured is not worn. */
+export function printedOn(
+  girths: Readonly<Record<BandName, number | null>>,
+  seam: Seam,
+): WornBands {
+  return Object.fromEntries(
+    BANDS.flatMap((name) => {
+      const girth = girths[name];
+      return girth === null ? [] : [[name, { code: PRINTED[name], girth, seam }] as const];
+    }),
+  );
 }
 
 /** Metres of the band that one number of a texture stands for. */

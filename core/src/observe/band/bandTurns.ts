@@ -1,7 +1,7 @@
 /** What worn bands have told of a film, as it is kept with the film. */
 import { rollup } from 'd3-array';
 import { z } from 'zod';
-import { BANDS, type BandName, type Worn } from './band';
+import { BANDS, SEAMS, wornSchema, type WornBands } from './band';
 import type { BandReading, Read } from './readBands';
 
 const finite = z.number().finite();
@@ -29,20 +29,18 @@ const bandTurnSchema = z
 
 export type BandTurn = Readonly<z.infer<typeof bandTurnSchema>>;
 
-/** Metres around the body where a band sits that a person may have. */
-export const LEAST_GIRTH = 0.4;
-export const MOST_GIRTH = 2;
-
 const oneSchema = z.object({
   /** Around the body, as it was read by: metres. */
-  girth: z.number().min(LEAST_GIRTH).max(MOST_GIRTH),
+  girth: wornSchema.shape.girth,
   turn: bandTurnSchema.nullable(),
   /** In how many frames it says nothing, and why. */
-  silent: z.array(z.object({ why: z.string().min(1).max(200), frames: z.number().int().positive() })),
+  silent: z.array(
+    z.object({ why: z.string().min(1).max(200), frames: z.number().int().positive() }),
+  ),
 });
 
 export const bandTurnsSchema = z.object({
-  seam: z.enum(['back', 'front']),
+  seam: z.enum(SEAMS),
   /** Whether the turn from square to the target is known, or taken from a guard as guards usually are. */
   isSquareKnown: z.boolean(),
   bands: z.partialRecord(z.enum(BANDS), oneSchema),
@@ -94,7 +92,7 @@ export interface ReadStretch {
 /** All stretches of a film together; frames ascending. */
 export function keptBands(
   stretches: readonly ReadStretch[],
-  worn: Partial<Record<BandName, Worn>>,
+  worn: WornBands,
   isSquareKnown: boolean,
 ): KeptBands {
   const frames = stretches.flatMap((one) => one.frames);
@@ -122,7 +120,7 @@ export function keptBands(
       ] as const,
     ];
   });
-  const seam = Object.values(worn)[0]?.seam ?? 'back';
+  const seam = Object.values(worn)[0]?.seam ?? 'front';
   return { seam, isSquareKnown, bands: Object.fromEntries(named) };
 }
 

@@ -6,7 +6,7 @@ import { mean, median } from 'd3-array';
 import type { Stance } from '../../foundation/body/landmarks';
 import { wrapped } from '../../foundation/geometry/angles';
 import type { Grey } from '../footage/grey';
-import { BANDS, textureOf, type BandName, type Worn } from './band';
+import { BANDS, textureOf, type BandName, type Worn, type WornBands } from './band';
 import type { Fit } from './fit';
 import { sightsOf, type Frame, type Joints, type Place } from './frames';
 import type { Sight } from './match';
@@ -24,7 +24,7 @@ export interface BandFilm {
    */
   readonly azimuth: number | null;
   readonly stance: Stance;
-  readonly bands: Partial<Record<BandName, Worn>>;
+  readonly bands: WornBands;
 }
 
 /** What a band says in one frame: its turn, or why it says nothing. */

@@ -1,5 +1,6 @@
 import { techniqueById, TECHNIQUES, VIEWS } from '@sinew/core/foundation/technique/techniques';
 import { bestView, questionsFor } from '@sinew/core/foundation/technique/questions';
+import { BANDS, printedOn } from '@sinew/core/observe/band/band';
 import { database } from '@/data/database/database';
 import { lastFilmOf } from '@/data/clip/clips';
 import { activeCues } from '@/data/finding/findings';
@@ -30,14 +31,17 @@ export default async function CapturePage({ searchParams }: Props) {
   const named = TECHNIQUES.find((one) => one.id === query.technique)?.id;
   const technique = techniqueById(named ?? cues[0]?.technique ?? 'cross');
   const questions = questionsFor(technique);
+  const { bands, heightM } = student;
+  const hasBands = Object.keys(printedOn(bands.girths, bands.seam)).length === BANDS.length;
   const before = query.retest ? await lastFilmOf(db, student.id, technique.id) : null;
   const asked = query.question ?? before?.question;
   const question = questions.find((one) => one.id === asked) ?? questions[0]!;
   const view =
-    VIEWS.find((one) => one === (query.view ?? before?.view)) ?? bestView(question, technique);
+    VIEWS.find((one) => one === (query.view ?? before?.view)) ??
+    bestView(question, technique, hasBands);
   return (
     <Capture
-      student={{ id: student.id, name: student.name, heightM: student.heightM }}
+      student={{ id: student.id, name: student.name, heightM, hasBands }}
       start={{
         technique: technique.id,
         question: question.id,

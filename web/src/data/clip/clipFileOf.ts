@@ -5,6 +5,7 @@ import { loadBench } from '../bench/bench';
 import type { Db } from '../database/db';
 import { editsOf } from '../gym/library';
 import { studentById } from '../student/students';
+import { bandTurnsOf } from './bandTurns';
 import { clipById, type Clip } from './clips';
 import { seriesOf } from './series';
 import { detectionsOf } from './trackings';
@@ -39,5 +40,6 @@ async function filmOf(
   { id, frameTimes, width, height }: Clip,
   series: ImportedSeries | null,
 ): Promise<FilmToWrite> {
-  return { frameTimes, width, height, series, detections: await detectionsOf(db, id) };
+  const [detections, bands] = await Promise.all([detectionsOf(db, id), bandTurnsOf(db, id)]);
+  return { frameTimes, width, height, series, detections, bands };
 }

@@ -4,6 +4,7 @@ import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import type { Job, JobRequest } from '../../api/job';
 import { decodeDetections, encodeDetections } from '../../api/detectionBlob';
 import { now, stamps, type Db } from '../database/db';
+import { dropBandTurns } from './bandTurns';
 import type { TrackingTable } from '../database/schema';
 import { COLUMNS } from '../database/columns';
 
@@ -49,9 +50,11 @@ function fromRow(row: Selectable<TrackingTable> & { file_name: string }): Job {
 /** @returns false when the clip is gone, or nothing is being tracked of which this could be said */
 export async function changeJob(db: Db, clipId: string, request: JobRequest): Promise<boolean> {
   if (request.kind === 'start') return startJob(db, clipId, request);
+  if (request.kind === 'bands') await dropBandTurns(db, clipId);
   const values = {
     pause: { state: 'paused' as const },
     resume: { state: 'wanted' as const, message: null },
+    bands: { state: 'wanted' as const, message: null },
     found: { found: request.kind === 'found' ? COLUMNS.tracking.found.write(request.found) : null },
     finish: request.kind === 'finish' ? { state: request.state, message: request.message } : {},
   }[request.kind];
@@ -76,8 +79,7 @@ async function startJob(
       .where('id', '=', clipId)
       .executeTakeFirst();
     if (!clip) return false;
-    await trx.deleteFrom('detection').where('clip_id', '=', clipId).execute();
-    await trx.deleteFrom('tracking').where('clip_id', '=', clipId).execute();
+    await forget(trx, clipId);
     await trx
       .insertInto('tracking')
       .values({
@@ -96,10 +98,14 @@ async function startJob(
 
 /** Give up a tracking and forget what was seen. */
 export async function dropJob(db: Db, clipId: string): Promise<void> {
-  await db.transaction().execute(async (trx) => {
-    await trx.deleteFrom('detection').where('clip_id', '=', clipId).execute();
-    await trx.deleteFrom('tracking').where('clip_id', '=', clipId).execute();
-  });
+  await db.transaction().execute((trx) => forget(trx, clipId));
+}
+
+/** The body, and the bands, which are read where the body is. */
+async function forget(trx: Db, clipId: string): Promise<void> {
+  await dropBandTurns(trx, clipId);
+  await trx.deleteFrom('detection').where('clip_id', '=', clipId).execute();
+  await trx.deleteFrom('tracking').where('clip_id', '=', clipId).execute();
 }
 
 /**

@@ -15,6 +15,7 @@ import { INTENTS } from '@sinew/core/foundation/drill/intent';
 import { costSchema, judgedBySchema } from '@sinew/core/judge/fault/findingSchema';
 import { editsSchema } from '@sinew/core/judge/library/edits';
 import { schoolSchema } from '@sinew/core/judge/school/schools';
+import { bandTurnsSchema } from '@sinew/core/observe/band/bandTurns';
 import { surveySchema } from '@sinew/core/observe/take/survey';
 import { fieldTestSchema } from '@sinew/core/train/progress/fieldTest';
 import { sessionSchema } from '@sinew/core/train/work/session';
@@ -62,6 +63,7 @@ export const COLUMNS = {
     found: jsonColumn('whom the body tracker found', foundSchema),
   },
   survey: { survey: jsonColumn('what was found in a film', surveySchema) },
+  band_turn: { turns: jsonColumn('what worn bands told', bandTurnsSchema) },
   camera_setup: { calibration: jsonColumn('a camera set-up', calibrationSchema) },
   measured: {
     links: jsonColumn(

@@ -5,6 +5,7 @@ import type { EventName } from '@sinew/core/measure/events/events';
 import type { Range, Situation } from '@sinew/core/judge/school/resolve';
 import type { View } from '@sinew/core/foundation/technique/techniques';
 import type { Source } from '@sinew/core/foundation/reading/reading';
+import type { Seam } from '@sinew/core/observe/band/band';
 import type { Intent } from '@sinew/core/foundation/drill/intent';
 import type { Stances } from '@sinew/core/train/work/prescription';
 import type { HurtPlace } from '@sinew/core/train/work/condition';
@@ -34,6 +35,11 @@ export interface StudentTable extends Stamped {
   /** Date the training began, YYYY-MM-DD. */
   started_on: string | null;
   height_m: number | null;
+  /** Metres around the body where the printed bands sit. */
+  girth_hips_m: number | null;
+  girth_ribs_m: number | null;
+  /** Where they close; null for nobody has said, which is in front. */
+  band_seam: Seam | null;
   mass_kg: number | null;
   injuries: string;
   /** Ticked before birth dates were asked for; counts while `born_on` is null. */
@@ -186,6 +192,12 @@ export interface SurveyTable extends Stamped {
   clip_id: string;
   /** JSON: what going through the film once has told; see `video/survey.ts`. */
   survey: string;
+}
+
+export interface BandTurnTable extends Stamped {
+  clip_id: string;
+  /** JSON: the turn of hips and ribs in each frame, as worn bands tell it. */
+  turns: string;
 }
 
 export interface CameraSetupTable extends Stamped {
@@ -392,6 +404,7 @@ export interface Schema {
   finding: FindingTable;
   cue: CueTable;
   survey: SurveyTable;
+  band_turn: BandTurnTable;
   camera_setup: CameraSetupTable;
   view_pair: ViewPairTable;
   tracking: TrackingTable;

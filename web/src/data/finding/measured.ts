@@ -23,7 +23,7 @@ import { dayIn } from '../database/today';
 import { COLUMNS } from '../database/columns';
 
 /** Raised when the core measures otherwise than before. */
-const VERSION = 1;
+const VERSION = 2;
 
 export interface MeasuredStrike {
   readonly id: string;
@@ -45,6 +45,8 @@ export interface MeasuredStrike {
 const stamp = sql<string>`${VERSION} || '/' || clip.revision || '/' || student.stance || '/' ||
   coalesce(student.height_m, '') || '/' || coalesce(student.mass_kg, '') || '/' ||
   coalesce(tracking.updated_at, '') || '/' || coalesce(series.updated_at, '') || '/' ||
+  coalesce((
+    select band_turn.updated_at from band_turn where band_turn.clip_id = clip.id), '') || '/' ||
   coalesce((
     select view_pair.updated_at || other.revision from view_pair
       join clip as other on other.id <> clip.id

@@ -24,7 +24,7 @@ const taskSchema = z.object({
 });
 
 /** Where a body is seen in a film. */
-const OF_A_BODY = ['track', 'detection', 'series', 'survey', 'tracking'] as const;
+const OF_A_BODY = ['track', 'detection', 'band_turn', 'series', 'survey', 'tracking'] as const;
 
 /** Everything of a body in these clips; instants and readings are numbers, and stay. */
 export const bodyIn = (clips: readonly string[]): Erasure[] =>

@@ -4,6 +4,13 @@ import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import { ageOn, OF_AGE, POWER_AGE } from '@sinew/core/foundation/calendar/age';
 import { daySchema, isDay, type Day } from '@sinew/core/foundation/calendar/day';
+import {
+  LEAST_GIRTH,
+  MOST_GIRTH,
+  SEAMS,
+  type BandName,
+  type Seam,
+} from '@sinew/core/observe/band/band';
 import { type School } from '@sinew/core/judge/school/schools';
 import { now, stamps, type Db } from '../database/db';
 import { gymForWriting } from '../gym/gym';
@@ -23,6 +30,9 @@ const typedNumber = (low: number, high: number, message: string) =>
     },
     z.number({ error: message }).min(low, message).max(high, message).nullable(),
   );
+
+const girthCm = (band: string) =>
+  typedNumber(100 * LEAST_GIRTH, 100 * MOST_GIRTH, `${band} goes 40 to 200 centimetres round.`);
 
 const pastDate = (message: string) =>
   z
@@ -48,6 +58,15 @@ export const studentForm = z.object({
   classGroup: shortText(60).default(''),
   bornOn: birthDate,
 });
+
+/** The printed bands of a student: how far round, and where they close. */
+export const bandForm = z.object({
+  hipsCm: girthCm('The hips’ band'),
+  ribsCm: girthCm('The ribs’ band'),
+  seam: z.enum(SEAMS),
+});
+
+export type BandInput = z.infer<typeof bandForm>;
 
 /** Made by the page, so that a form sent twice is kept once. */
 export const formKey = z.string().regex(/^[\w-]{8,40}$/);
@@ -98,6 +117,11 @@ export interface Student {
   readonly startedOn: string | null;
   readonly heightM: number | null;
   readonly massKg: number | null;
+  /** How far round the printed bands go, metres, where that was measured; and where they close. */
+  readonly bands: {
+    readonly girths: Readonly<Record<BandName, number | null>>;
+    readonly seam: Seam;
+  };
   readonly injuries: string;
   /** Null for students from before it was asked for. */
   readonly bornOn: Day | null;
@@ -114,13 +138,15 @@ export interface Student {
   readonly consent: Consent | null;
 }
 
+const inMetres = (cm: number | null) => (cm === null ? null : cm / 100);
+
 function toColumns(input: StudentInput) {
   return {
     name: input.name,
     stance: input.stance,
     grade: input.grade,
     started_on: input.startedOn,
-    height_m: input.heightCm === null ? null : input.heightCm / 100,
+    height_m: inMetres(input.heightCm),
     mass_kg: input.massKg,
     injuries: input.injuries,
     class_group: input.classGroup,
@@ -154,6 +180,10 @@ function fromRow(
     startedOn: row.started_on,
     heightM: row.height_m,
     massKg: row.mass_kg,
+    bands: {
+      girths: { hips: row.girth_hips_m, ribs: row.girth_ribs_m },
+      seam: row.band_seam ?? 'front',
+    },
     injuries: row.injuries,
     bornOn: row.born_on,
     isMinor,
@@ -182,6 +212,9 @@ export async function addStudent(db: Db, input: StudentInput, id = nanoid()): Pr
       id,
       gym_id: gym.id,
       ...toColumns(input),
+      girth_hips_m: null,
+      girth_ribs_m: null,
+      band_seam: null,
       archived_at: null,
       school: null,
       deleted_at: null,
@@ -206,6 +239,25 @@ export async function editStudent(db: Db, id: string, input: StudentInput): Prom
   const result = await db
     .updateTable('student')
     .set({ ...toColumns(input), updated_at: now() })
+    .where('id', '=', id)
+    .executeTakeFirst();
+  return result.numUpdatedRows > 0n;
+}
+
+/** @returns false when there is no such student */
+export async function setBands(
+  db: Db,
+  id: string,
+  { hipsCm, ribsCm, seam }: BandInput,
+): Promise<boolean> {
+  const result = await db
+    .updateTable('student')
+    .set({
+      girth_hips_m: inMetres(hipsCm),
+      girth_ribs_m: inMetres(ribsCm),
+      band_seam: seam,
+      updated_at: now(),
+    })
     .where('id', '=', id)
     .executeTakeFirst();
   return result.numUpdatedRows > 0n;

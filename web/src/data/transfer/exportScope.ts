@@ -65,6 +65,7 @@ const CONDITIONS: Readonly<Record<TableName, Condition>> = {
   clip: ({ clips }) => sql`id in ${clips}`,
   track: ofClip,
   survey: ofClip,
+  band_turn: ofClip,
   tracking: ofClip,
   detection: ofClip,
   series: ofClip,

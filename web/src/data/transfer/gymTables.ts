@@ -14,6 +14,7 @@ const ORDER: Record<TableName, number> = {
   clip: 2,
   track: 3,
   survey: 3,
+  band_turn: 3,
   tracking: 3,
   detection: 3,
   series: 3,

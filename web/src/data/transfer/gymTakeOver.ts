@@ -16,6 +16,7 @@ export interface TakenOver {
 const OF_CLIP: readonly TableName[] = [
   'track',
   'survey',
+  'band_turn',
   'tracking',
   'detection',
   'series',

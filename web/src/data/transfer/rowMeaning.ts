@@ -11,6 +11,7 @@ import { SOURCES } from '@sinew/core/foundation/reading/reading';
 import { TECHNIQUES, VIEWS } from '@sinew/core/foundation/technique/techniques';
 import { readTrackJson } from '@sinew/core/format/trackJson';
 import { RANGES, SITUATIONS } from '@sinew/core/judge/school/resolve';
+import { LEAST_GIRTH, MOST_GIRTH, SEAMS } from '@sinew/core/observe/band/band';
 import { EVENTS } from '@sinew/core/measure/events/events';
 import { HURT_PLACES } from '@sinew/core/train/work/condition';
 import { STANCES } from '@sinew/core/train/work/prescription';
@@ -29,6 +30,8 @@ const intent = z.enum(INTENTS);
 const flag = z.union([z.literal(0), z.literal(1)]);
 const whole = z.number().int().nonnegative();
 const positive = z.number().positive();
+
+const girth = z.number().min(LEAST_GIRTH).max(MOST_GIRTH).nullable();
 
 /** A cell that a function of ours must be able to read. */
 const readable = (what: string, read: (cell: never) => unknown) =>
@@ -70,6 +73,9 @@ const MEANING: Readonly<Partial<Record<TableName, z.ZodRawShape>>> = {
     born_on: daySchema.nullable(),
     height_m: z.number().min(0.3).max(3).nullable(),
     mass_kg: z.number().min(2).max(500).nullable(),
+    girth_hips_m: girth,
+    girth_ribs_m: girth,
+    band_seam: z.enum(SEAMS).nullable(),
     is_minor: flag,
     school: json(COLUMNS.student.school, 'choices of school'),
   },
@@ -100,6 +106,7 @@ const MEANING: Readonly<Partial<Record<TableName, z.ZodRawShape>>> = {
   },
   track: { source: z.literal('hand'), points: readable('points', decodePlaced) },
   survey: { survey: json(COLUMNS.survey.survey, 'survey of a film') },
+  band_turn: { turns: json(COLUMNS.band_turn.turns, 'turns of worn bands') },
   tracking: {
     model: z.enum(MODELS),
     state: z.enum(['wanted', 'paused', 'done', 'failed']),

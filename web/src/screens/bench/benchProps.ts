@@ -1,5 +1,7 @@
 /** What a clip's bench is opened with. */
 import type { ImportedSeries, StudentFacts } from '@sinew/core/analysis/clipFacts';
+import type { WornBands } from '@sinew/core/observe/band/band';
+import type { KeptBands } from '@sinew/core/observe/band/bandTurns';
 import type { Library } from '@sinew/core/judge/library/edits';
 import type { SavedBench } from '@/data/bench/bench';
 import type { ClipSummary } from '@/data/clip/clips';
@@ -22,6 +24,9 @@ export interface BenchProps {
   readonly second: SecondView | null;
   readonly job: Job | null;
   readonly series: ImportedSeries | null;
+  /** The student's bands, and what those worn in this film have told. */
+  readonly worn: WornBands;
+  readonly bands: KeptBands | null;
   readonly setups: readonly CameraSetup[];
   /** The student's other clips, newest first. */
   readonly others: readonly ClipSummary[];

@@ -24,7 +24,12 @@ import { useCommands } from '@/ui/commands/registry';
 import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
 
 export interface CaptureProps {
-  readonly student: { readonly id: string; readonly name: string; readonly heightM: number | null };
+  readonly student: {
+    readonly id: string;
+    readonly name: string;
+    readonly heightM: number | null;
+    readonly hasBands: boolean;
+  };
   readonly start: Aim;
   readonly before: FilmedBefore | null;
 }
@@ -143,6 +148,7 @@ export function Capture({ student, start, before }: CaptureProps) {
             <ViewGuide
               aim={aim}
               heightM={student.heightM}
+              hasBands={student.hasBands}
               before={before}
               onAim={(next) => isFree && setAim(next)}
             />

@@ -7,6 +7,7 @@ import {
   type View,
 } from '@sinew/core/foundation/technique/techniques';
 import {
+  answersOf,
   bestView,
   cameraPlace,
   questionById,
@@ -41,6 +42,7 @@ const USUAL_HEIGHT = 1.75;
 export function ViewGuide({
   aim,
   heightM,
+  hasBands,
   before,
   onAim,
 }: {
@@ -49,14 +51,17 @@ export function ViewGuide({
   before: FilmedBefore | null;
   /** The student's, metres, where it is known. */
   heightM: number | null;
+  /** The student has bands to wear. */
+  hasBands: boolean;
   onAim: (aim: Aim) => void;
 }) {
   const technique = techniqueById(aim.technique);
   const question = questionById(aim.question);
-  const answers = question.answer(technique);
+  const answers = answersOf(question, technique, hasBands);
+  const isByBands = hasBands && question.banded?.[aim.view] === 'measured';
   const place = cameraPlace(question, aim.view, heightM ?? USUAL_HEIGHT);
   const ask = (id: string) =>
-    onAim({ ...aim, question: id, view: bestView(questionById(id), technique) });
+    onAim({ ...aim, question: id, view: bestView(questionById(id), technique, hasBands) });
   return (
     <div className="space-y-4">
       <label className="flex items-center gap-3">
@@ -71,7 +76,7 @@ export function ViewGuide({
               ...aim,
               technique: next.id,
               question: asked.id,
-              view: bestView(asked, next),
+              view: bestView(asked, next, hasBands),
             });
             event.target.blur();
           }}
@@ -177,9 +182,11 @@ export function ViewGuide({
           );
         })}
         <p className="pt-2">
-          {answers[aim.view] === 'measured'
-            ? 'This view measures it.'
-            : (question.why[aim.view] ?? 'This view does not measure it.')}{' '}
+          {isByBands
+            ? 'With the bands on, this view measures it: nothing stands between them and the lens.'
+            : answers[aim.view] === 'measured'
+              ? 'This view measures it.'
+              : (question.why[aim.view] ?? 'This view does not measure it.')}{' '}
           <span className="text-soft">{VIEW_GUIDE[aim.view].shows}</span>
         </p>
         <p className="pt-1.5">

@@ -61,6 +61,7 @@ export function StudentPage({
               {cues.length > 0 && (
                 <LinkButton href={`/students/${student.id}/card`}>Card to print</LinkButton>
               )}
+              <LinkButton href={`/students/${student.id}/bands`}>Bands</LinkButton>
               <LinkButton href={`/students/${student.id}/edit`}>Edit</LinkButton>
               <Archive student={student} />
             </div>

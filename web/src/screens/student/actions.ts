@@ -2,7 +2,7 @@
 
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
-import { firstWrong, wrongWith } from '@sinew/core/foundation/problem/problem';
+import { firstWrong } from '@sinew/core/foundation/problem/problem';
 import { database } from '@/data/database/database';
 import { measureLater } from '@/data/finding/measureLater';
 import { filmsGoNow } from '@/data/maintenance/here';
@@ -24,6 +24,7 @@ import {
 } from '@/data/student/students';
 import { changedMeanwhile } from '@/data/database/seen';
 import { today } from '@/data/database/today';
+import { problems, typed } from './formAnswers';
 import { seenOf } from './studentValues';
 import { setTrashed, TRASH_KINDS, type TrashKind } from '@/data/maintenance/trash';
 
@@ -33,18 +34,6 @@ export interface FormState {
   readonly errors: Readonly<Record<string, string>>;
   /** What was saved; missing when it was not. */
   readonly saved?: string;
-}
-
-function typed(form: FormData): Record<string, string> {
-  return Object.fromEntries(
-    [...form].flatMap(([key, value]) => (typeof value === 'string' ? [[key, value]] : [])),
-  );
-}
-
-function problems(error: z.ZodError): Record<string, string> {
-  // The first thing wrong with a field is the one to mend.
-  const found = error.issues.map((issue) => [String(issue.path[0]), wrongWith(issue)] as const);
-  return Object.fromEntries(found.reverse());
 }
 
 const shown = () => revalidatePath('/', 'layout');

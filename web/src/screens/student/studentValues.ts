@@ -9,12 +9,16 @@ export function valuesOf(student: Student | null): Record<string, string> {
     stance: student.stance,
     grade: student.grade,
     startedOn: student.startedOn ?? '',
-    heightCm: student.heightM === null ? '' : String(Math.round(student.heightM * 1000) / 10),
+    heightCm: inCm(student.heightM),
     massKg: student.massKg === null ? '' : String(student.massKg),
     injuries: student.injuries,
     classGroup: student.classGroup,
   };
 }
+
+/** As typed: centimetres to a tenth. */
+export const inCm = (metres: number | null) =>
+  metres === null ? '' : String(Math.round(metres * 1000) / 10);
 
 /** As a hidden field of the form. */
 export const seenOf = (student: Student | null): string => JSON.stringify(valuesOf(student));

@@ -1,4 +1,5 @@
 import { notFound, redirect } from 'next/navigation';
+import { printedOn } from '@sinew/core/observe/band/band';
 import { loadBench } from '@/data/bench/bench';
 import { cameraSetups } from '@/data/gym/cameraSetups';
 import { clipById, clipSummaries } from '@/data/clip/clips';
@@ -7,6 +8,7 @@ import { activeCues, decisionsOf } from '@/data/finding/findings';
 import { libraryOf } from '@/data/gym/library';
 import { studentById } from '@/data/student/students';
 import { surveyOf } from '@/data/clip/surveys';
+import { bandTurnsOf } from '@/data/clip/bandTurns';
 import { seriesOf } from '@/data/clip/series';
 import { jobOf } from '@/data/clip/trackings';
 import { secondViewOf } from '@/data/clip/viewPairs';
@@ -29,17 +31,19 @@ export default async function BenchPage({ params, searchParams }: Props) {
   if (!clip || !saved || !student) notFound();
   // Of a film that is gone the numbers are left, and those stand in the ledger.
   if (clip.isPurged) redirect(`/students/${student.id}/ledger`);
-  const [decisions, cues, survey, second, job, series, setups, clips, library] = await Promise.all([
-    decisionsOf(db, clipId),
-    activeCues(db, clip.studentId),
-    surveyOf(db, clipId),
-    secondViewOf(db, clipId),
-    jobOf(db, clipId),
-    seriesOf(db, clipId),
-    cameraSetups(db),
-    clipSummaries(db, clip.studentId),
-    libraryOf(db),
-  ]);
+  const [decisions, cues, survey, second, job, series, bands, setups, clips, library] =
+    await Promise.all([
+      decisionsOf(db, clipId),
+      activeCues(db, clip.studentId),
+      surveyOf(db, clipId),
+      secondViewOf(db, clipId),
+      jobOf(db, clipId),
+      seriesOf(db, clipId),
+      bandTurnsOf(db, clipId),
+      cameraSetups(db),
+      clipSummaries(db, clip.studentId),
+      libraryOf(db),
+    ]);
   const { strikes } = saved.document;
   const named = strikes.find((one) => one.id === query.strike) ?? strikes[0];
   // A take opens where its strike is, and so does what Sinew has found and nobody has looked at yet.
@@ -71,6 +75,8 @@ export default async function BenchPage({ params, searchParams }: Props) {
       second={second}
       job={job}
       series={series}
+      worn={printedOn(student.bands.girths, student.bands.seam)}
+      bands={bands}
       setups={setups}
       others={clips.filter((one) => one.id !== clipId)}
     />

@@ -9,6 +9,7 @@ import * as birthDates from './0006-birth-dates';
 import * as fieldTerms from './0007-field-terms';
 import * as measuredSets from './0008-measured-sets';
 import * as hurtNotes from './0009-hurt-notes';
+import * as wornBands from './0010-worn-bands';
 
 export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first-slice': firstSlice,
@@ -20,4 +21,5 @@ export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0007-field-terms': fieldTerms,
   '0008-measured-sets': measuredSets,
   '0009-hurt-notes': hurtNotes,
+  '0010-worn-bands': wornBands,
 };

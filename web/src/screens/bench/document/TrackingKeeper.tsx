@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect } from 'react';
-import { jobOf, onNews, detectionsOf, surveyOf } from '@/tracking/requests';
+import { bandsOf, jobOf, onNews, detectionsOf, surveyOf } from '@/tracking/requests';
 import { adoptNewest } from './adoptNewest';
 import { useBench, useBenchStore } from './benchStore';
 
@@ -20,10 +20,18 @@ export function TrackingKeeper() {
   useEffect(
     () =>
       keepUp(clipId, async () => {
-        const [job, detections] = await Promise.all([jobOf(clipId), detectionsOf(clipId)]);
+        const [job, detections, bands] = await Promise.all([
+          jobOf(clipId),
+          detectionsOf(clipId),
+          bandsOf(clipId),
+        ]);
         const { detections: known, job: before } = store.getState();
         const isNew = detections.length > 0 || known.length > 0;
         store.getState().tracked(job, isNew ? detections : known);
+        // As they are, bands that say the same leave what rests on them alone.
+        if (JSON.stringify(bands) !== JSON.stringify(store.getState().bands)) {
+          store.getState().banded(bands);
+        }
         const { survey, surveyControl, surveyed } = store.getState();
         // The tracker has gone through the film meanwhile.
         if (survey.kind !== 'done' && job) {

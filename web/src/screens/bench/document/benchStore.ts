@@ -5,6 +5,7 @@ import type { Landmark } from '@sinew/core/foundation/body/landmarks';
 import type { Rectangle } from '@sinew/core/reconstruct/calibration/calibration';
 import type { EventName } from '@sinew/core/measure/events/events';
 import type { LimbDoubt } from '@sinew/core/observe/track/limbDoubts';
+import type { KeptBands } from '@sinew/core/observe/band/bandTurns';
 import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import type { JudgedId } from '@sinew/core/judge/fault/schema';
 import type { ImportedSeries, StudentFacts } from '@sinew/core/analysis/clipFacts';
@@ -65,6 +66,8 @@ export interface BenchState {
   readonly secondDetections: readonly PoseDetection[];
   /** A body in space that was measured elsewhere. */
   readonly series: ImportedSeries | null;
+  /** What worn bands have told; null until they have been read. */
+  readonly bands: KeptBands | null;
   /** The doubtful stretch that is being looked at. */
   readonly doubt: LimbDoubt | null;
   /** The reading that is drawn on the picture. */
@@ -87,6 +90,7 @@ export interface BenchState {
   surveyed(survey: SurveyState, control: SurveyControl): void;
   joinedWith(second: SecondView | null): void;
   tracked(job: Job | null, detections: readonly PoseDetection[]): void;
+  banded(bands: KeptBands | null): void;
   trackedInSecond(detections: readonly PoseDetection[]): void;
   imported(series: ImportedSeries | null): void;
   /** Take a doubtful stretch in hand and go to its middle. */
@@ -114,6 +118,7 @@ export function createBenchStore(
     second: SecondView | null;
     job: Job | null;
     series: ImportedSeries | null;
+    bands: KeptBands | null;
   },
 ) {
   return createStore<BenchState>()((set, get) => {
@@ -149,6 +154,7 @@ export function createBenchStore(
       detections: [],
       secondDetections: [],
       series: take.series,
+      bands: take.bands,
       doubt: null,
       evidence: null,
       error: null,
@@ -184,6 +190,7 @@ export function createBenchStore(
       surveyed: (survey, surveyControl) => set({ survey, surveyControl }),
       joinedWith: (second) => set({ second, secondDetections: [] }),
       tracked: (job, detections) => set({ job, detections }),
+      banded: (bands) => set({ bands }),
       trackedInSecond: (secondDetections) => set({ secondDetections }),
       imported: (series) => set({ series }),
       lookInto: (doubt) => {

@@ -14,6 +14,7 @@ import {
   type MeasuredInClip,
 } from '@sinew/core/analysis/analyzeClip';
 import type { ClipDocument, StrikeDocument } from '@sinew/core/analysis/clipDocument';
+import { turnsOf } from '@sinew/core/observe/band/bandTurns';
 import { trackedOf, type SecondFilm } from '@sinew/core/analysis/clipFacts';
 import { rulesFor } from '@sinew/core/analysis/rules';
 import type { Finding, Rules } from '@sinew/core/judge/fault/finding';
@@ -52,12 +53,14 @@ function useMeasured(): MeasuredInClip | null {
   const second = useSecondFilm();
   const { base } = useTracked();
   const series = useBench((state) => state.series);
+  const kept = useBench((state) => state.bands);
+  const bands = useMemo(() => kept && turnsOf(kept), [kept]);
   const strikeId = useBench((state) => strikeOf(state)?.id ?? null);
   return useMemo(() => {
     const one = document.strikes.find(({ id }) => id === strikeId);
-    const clip = { document, film: { ...film, tracked: base, series }, student, second };
+    const clip = { document, film: { ...film, tracked: base, series, bands }, student, second };
     return one ? measureInClip(clip, one) : null;
-  }, [document, strikeId, film, base, series, student, second]);
+  }, [document, strikeId, film, base, series, bands, student, second]);
 }
 
 /** Second step: by the rules of the moment. */

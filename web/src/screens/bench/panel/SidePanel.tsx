@@ -42,7 +42,8 @@ export function SidePanel({
   cues,
   setups,
   others,
-}: Pick<BenchProps, 'decisions' | 'cues' | 'setups' | 'others'>) {
+  worn,
+}: Pick<BenchProps, 'decisions' | 'cues' | 'setups' | 'others' | 'worn'>) {
   const strike = useBench(strikeOf);
   const analysis = useAnalysis();
   const [tab, setTab] = useState('faults');
@@ -104,7 +105,7 @@ export function SidePanel({
           )}
         </Tabs.Content>
         <Tabs.Content value="body" className="min-h-0 flex-1 overflow-auto px-5 py-4">
-          <BodyTab />
+          <BodyTab worn={worn} />
         </Tabs.Content>
         <Tabs.Content value="film" className="min-h-0 flex-1 overflow-auto px-5 py-4">
           <FilmTab others={others} space={analysis?.space ?? null} />

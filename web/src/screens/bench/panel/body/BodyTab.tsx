@@ -1,7 +1,6 @@
 'use client';
 
 import { useState } from 'react';
-import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { Button } from '@/ui/button';
 import { SelectField } from '@/ui/field';
@@ -13,13 +12,16 @@ import { queue, switchOff } from '@/tracking/queue';
 import { changeJob, drop } from '@/tracking/requests';
 import { stepName } from '@/tracking/words';
 import { useBench, useBenchStore } from '../../document/benchStore';
+import type { BenchProps } from '../../benchProps';
 import { DoubtList } from './Doubts';
 import { ImportSeries } from './ImportSeries';
+import { said } from './said';
 import { SwapForm } from './SwapForm';
+import { WornBands } from './WornBands';
 import { useTracked } from '../../document/useTracked';
 
 /** What the body tracker has seen, what is doubtful in it, and how it is set to work. */
-export function BodyTab() {
+export function BodyTab({ worn }: Pick<BenchProps, 'worn'>) {
   const job = useBench((state) => state.job);
   const { base } = useTracked();
   const settings = (
@@ -45,15 +47,12 @@ export function BodyTab() {
           <DoubtList />
         </section>
       )}
+      <WornBands worn={worn} />
       {base && <SwapForm />}
       {isOver && settings}
       <ImportSeries />
     </div>
   );
-}
-
-function said(error: unknown): void {
-  toast(error instanceof Error ? error.message : String(error));
 }
 
 function JobState({ job }: { job: Job }) {
