@@ -21,13 +21,20 @@ import { createGym } from '@sinew/web/data/gym/gym';
 import type { ClipDocument, Purpose } from '@sinew/core/analysis/clipDocument';
 import { addDetections, changeJob } from '@sinew/web/data/clip/trackings';
 import { joinClips } from '@sinew/web/data/clip/viewPairs';
-import { addStudent, recordConsent, type StudentInput } from '@sinew/web/data/student/students';
+import { girthsAt } from '@sinew/fighters/film/wornBands';
+import {
+  addStudent,
+  recordConsent,
+  setBands,
+  type StudentInput,
+} from '@sinew/web/data/student/students';
 import { DEMO_CLIPS } from '@sinew/fighters/film/clips';
 import { seedPast } from './past';
 import { DEMO_TAKE, DEMO_TAKES, type DemoTake, type TakeFilm } from '@sinew/fighters/film/takes';
 import { eventFrames, matSeen, offsetOf, placedIn } from '@sinew/fighters/film/takeTruth';
-import { detectionsIn, surveyIn } from './tracked';
+import { bandsIn, detectionsIn, surveyIn } from './tracked';
 import { truthOf } from '@sinew/fighters/film/clipTruth';
+import { keepBandTurns } from '@sinew/web/data/clip/bandTurns';
 import { keepSurvey } from '@sinew/web/data/clip/surveys';
 import { takeFoundStrikes } from '@sinew/web/data/clip/takeFoundStrikes';
 
@@ -122,6 +129,9 @@ const WORKED: Readonly<Record<string, string | null>> = {
 const day = (monthsAgo: number) =>
   new Date(Date.now() - monthsAgo * 30.44 * 86_400_000).toISOString().slice(0, 10);
 
+/** As a coach reads it off the band. */
+const inCm = (metres: number) => Math.round(metres * 100);
+
 async function seedStudents(db: Db): Promise<Map<string, string>> {
   const ids = new Map<string, string>();
   for (const { age, monthsOfTraining, consent, ...student } of STUDENTS) {
@@ -141,6 +151,11 @@ async function seedStudents(db: Db): Promise<Map<string, string>> {
         name: isMinor ? consent.guardian : student.name,
         givenOn: day(Math.min(monthsOfTraining, 3)),
       });
+    }
+    const banded = DEMO_CLIPS.find((clip) => clip.look.hasBands && clip.student === student.name);
+    if (banded) {
+      const { hips, ribs } = girthsAt(banded.recipe.height);
+      await setBands(db, id, { hipsCm: inCm(hips), ribsCm: inCm(ribs), seam: 'front' });
     }
     ids.set(student.name, id);
   }
@@ -250,6 +265,8 @@ async function seedDetections(db: Db, clipId: string, file: string): Promise<voi
   await changeJob(db, clipId, { kind: 'start', model: 'standard', person: null });
   await addDetections(db, clipId, detections);
   await keepSurvey(db, clipId, surveyIn(file));
+  const bands = bandsIn(file);
+  if (bands) await keepBandTurns(db, clipId, bands);
   await changeJob(db, clipId, { kind: 'finish', state: 'done', message: null });
 }
 

@@ -1,12 +1,14 @@
 /** What the app itself has found in demo films: made once, so that the demo opens at once. */
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import { bandTurnsSchema, type KeptBands } from '@sinew/core/observe/band/bandTurns';
 import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import { surveySchema, type Survey } from '@sinew/core/observe/take/survey';
 import { decodeDetections } from '@sinew/web/api/detectionBlob';
 
 export const TRACKED_FILMS = [
   'cross-jammed.mp4',
+  'cross-bands.mp4',
   'elbow-side.mp4',
   'elbow-front.mp4',
   'kick-side.mp4',
@@ -18,6 +20,12 @@ export function detectionsIn(file: string): PoseDetection[] | null {
   if (!(TRACKED_FILMS as readonly string[]).includes(file)) return null;
   const path = fileURLToPath(new URL(`../../detections/${file}.bin`, import.meta.url));
   return decodeDetections(readFileSync(path));
+}
+
+/** What the bands worn in it told; null where nobody wears any. */
+export function bandsIn(file: string): KeptBands | null {
+  const path = fileURLToPath(new URL(`../../detections/${file}.bands.json`, import.meta.url));
+  return existsSync(path) ? bandTurnsSchema.parse(JSON.parse(readFileSync(path, 'utf8'))) : null;
 }
 
 /** What going through such a film has told. */

@@ -2,6 +2,9 @@
 import * as THREE from 'three';
 import type { Pose } from '@sinew/fighters/fighter/pose';
 import { mix, subtract, type Point } from '@sinew/fighters/fighter/space';
+import { BANDS, type BandName } from '@sinew/core/observe/band/band';
+import { BAND_SECTIONS } from '@sinew/fighters/film/wornBands';
+import { BandMesh } from './bandMesh';
 import type { Look } from '@sinew/fighters/film/clips';
 
 const SIDES = ['left', 'right'] as const;
@@ -145,7 +148,8 @@ export class Figure {
     this.buckle = new THREE.Mesh(new THREE.SphereGeometry(0.03, 16, 12), this.cloth(look.belt));
     this.buckle.castShadow = true;
     this.makeHead();
-    this.group.add(this.head, this.buckle);
+    this.group.add(this.head);
+    if (!look.hasBands) this.group.add(this.buckle);
   }
 
   private cloth(color: string, roughness = 0.9): THREE.Material {
@@ -264,14 +268,8 @@ export class Figure {
       ring(0.08, 0, 0.104, 0.072),
       ring(0.16, 0, 0.099, 0.069),
     ]);
-    this.loft('belt', this.of(this.look.belt), [
-      ring(0.11, 0, 0.106, 0.075),
-      ring(0.115, 0, 0.108, 0.077),
-      ring(0.19, 0, 0.104, 0.074),
-      ring(0.195, 0, 0.102, 0.072),
-    ]);
-    const knot = ring(0.155, 0, 0, 0.08);
-    this.buckle.position.copy(knot.centre).add(knot.front);
+    if (this.look.hasBands) this.bands(pelvis, chest, hips, shoulders);
+    else this.belt(ring);
     const neckFoot = mix(pose.leftShoulder, pose.rightShoulder, 0.5);
     this.loft(
       'neck',
@@ -282,6 +280,44 @@ export class Figure {
         [0.9, 0.05],
       ]),
     );
+  }
+
+  private belt(ring: (share: number, lift: number, width: number, depth: number) => Ring): void {
+    this.loft('belt', this.of(this.look.belt), [
+      ring(0.11, 0, 0.106, 0.075),
+      ring(0.115, 0, 0.108, 0.077),
+      ring(0.19, 0, 0.104, 0.074),
+      ring(0.195, 0, 0.102, 0.072),
+    ]);
+    const knot = ring(0.155, 0, 0, 0.08);
+    this.buckle.position.copy(knot.centre).add(knot.front);
+  }
+
+  private readonly worn = new Map<BandName, BandMesh>();
+
+  /** One turns with the hips, one with the shoulders, as the ribs do that it is tied round. */
+  private bands(
+    pelvis: THREE.Vector3,
+    chest: THREE.Vector3,
+    hips: THREE.Vector3,
+    shoulders: THREE.Vector3,
+  ): void {
+    const up = new THREE.Vector3(0, 1, 0);
+    for (const band of BANDS) {
+      let mesh = this.worn.get(band);
+      if (!mesh) {
+        mesh = new BandMesh(band, this.height);
+        this.worn.set(band, mesh);
+        this.group.add(mesh.mesh);
+      }
+      const right = band === 'hips' ? hips : shoulders;
+      mesh.sit({
+        centre: pelvis.clone().lerp(chest, BAND_SECTIONS[band].share),
+        right,
+        front: new THREE.Vector3().crossVectors(up, right).normalize(),
+        up: chest.clone().sub(pelvis).normalize(),
+      });
+    }
   }
 
   private limbs(pose: Pose, side: (typeof SIDES)[number]): void {

@@ -42,8 +42,16 @@ const JOBS: readonly FilmJob[] = [
 ];
 
 /** A film of one strike as a take that it is all of. */
-function asTake({ file, student, look, recipe, rate, view }: DemoClip): [DemoTake, TakeFilm] {
-  const film = { file, camera: CAMERAS[view], rate, starts: 0 };
+function asTake({
+  file,
+  student,
+  look,
+  recipe,
+  rate,
+  view,
+  camera,
+}: DemoClip): [DemoTake, TakeFilm] {
+  const film = { file, camera: camera ?? CAMERAS[view], rate, starts: 0 };
   const strikes = [{ recipe, at: 0, from: 0 }];
   const base = { student, look, technique: recipe.technique, mat: [], films: [film] };
   return [{ ...base, strikes, duration: durationOf(recipe) }, film];

@@ -22,8 +22,7 @@ declare global {
 }
 
 /** What a camera is pointed at: one strike, or one camera's part of a long take. */
-export type Subject =
-  (DemoClip & { readonly camera?: Camera }) | { readonly take: DemoTake; readonly film: TakeFilm };
+export type Subject = DemoClip | { readonly take: DemoTake; readonly film: TakeFilm };
 
 /** Everything the picture needs: who moves how, where the bag hangs, who looks. */
 interface Stage {

@@ -1,5 +1,6 @@
 /** The films of the demo gym: who does what, seen from where. */
 import type { View } from '@sinew/core/foundation/technique/techniques';
+import { CAMERAS, type Camera } from './camera';
 import { clean, FAULT_CHANGES, type Recipe } from '../fighter/recipe';
 
 export interface Look {
@@ -10,6 +11,8 @@ export interface Look {
   readonly belt: string;
   /** How thick limbs and trunk are; 1 when missing. */
   readonly girth?: number;
+  /** Wears the printed bands, their ends meeting in front, in place of a belt. */
+  readonly hasBands?: true;
 }
 
 export interface DemoClip {
@@ -20,6 +23,8 @@ export interface DemoClip {
   readonly rate: number;
   readonly recipe: Recipe;
   readonly look: Look;
+  /** Where it stands otherwise than usual for its view. */
+  readonly camera?: Camera;
   /** The film has its sound. */
   readonly isHeard?: true;
 }
@@ -33,6 +38,22 @@ const MAREN: Look = {
   shirt: '#2f5d7c',
   shorts: '#474b54',
   belt: '#e9e2d0',
+};
+
+const PERRIN: Look = {
+  skin: '#8a5a3c',
+  hair: '#15110f',
+  shirt: '#b9b4a6',
+  shorts: '#566a4f',
+  belt: '#f0ead9',
+};
+
+/** A phone with its main lens, held level at belt height. */
+const PHONE_BEHIND: Camera = {
+  ...CAMERAS.behind,
+  position: [-3.3, 0.98, 0],
+  lookAt: [0, 0.98, 0],
+  fieldOfView: (40.6 * Math.PI) / 180,
 };
 
 export const DEMO_CLIPS: readonly DemoClip[] = [
@@ -58,13 +79,17 @@ export const DEMO_CLIPS: readonly DemoClip[] = [
     view: 'side',
     rate: 240,
     recipe: clean('cross', { ...CHIN_OPEN, height: 1.81 }),
-    look: {
-      skin: '#8a5a3c',
-      hair: '#15110f',
-      shirt: '#b9b4a6',
-      shorts: '#566a4f',
-      belt: '#f0ead9',
-    },
+    look: PERRIN,
+  },
+  {
+    file: 'cross-bands.mp4',
+    student: 'Perrin Oake',
+    view: 'behind',
+    rate: 120,
+    recipe: clean('cross', { ...FAULT_CHANGES['all-at-once'], ...CHIN_OPEN, height: 1.81 }),
+    camera: PHONE_BEHIND,
+    isHeard: true,
+    look: { ...PERRIN, hasBands: true },
   },
   {
     file: 'cross-jammed.mp4',

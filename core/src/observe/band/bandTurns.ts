@@ -79,9 +79,9 @@ export function turnOf(
   };
 }
 
-/** What is kept of a turn, and the least of a deviation that is one. */
+/** The least of a deviation that is one, radians. */
 const LEAST = 1e-5;
-const toFifth = (radians: number) => Math.round(radians / LEAST) * LEAST;
+const toFifth = (radians: number) => Math.round(radians * 1e5) / 1e5;
 
 /** A stretch of a film that was read by itself. */
 export interface ReadStretch {

@@ -1,0 +1,33 @@
+/** The bands that a figure wears in a film: where on the trunk, and how far round. */
+import type { BandName } from '@sinew/core/observe/band/band';
+
+/** Half-width and half-depth, in parts of the body's height, and the place between hips and shoulders. */
+export const BAND_SECTIONS: Readonly<
+  Record<BandName, { readonly width: number; readonly depth: number; readonly share: number }>
+> = {
+  hips: { width: 0.108, depth: 0.079, share: 0.08 },
+  ribs: { width: 0.112, depth: 0.08, share: 0.55 },
+};
+
+/** Points around a section, and the metres along its edge to each from the back toward the wearer's right. */
+export function around(band: BandName, height: number, count: number) {
+  const { width, depth } = BAND_SECTIONS[band];
+  const points = Array.from({ length: count + 1 }, (_, k) => {
+    const angle = -Math.PI / 2 + (2 * Math.PI * k) / count;
+    return { right: width * height * Math.cos(angle), front: depth * height * Math.sin(angle) };
+  });
+  let way = 0;
+  return points.map((point, k) => {
+    const before = points[Math.max(0, k - 1)]!;
+    way += Math.hypot(point.right - before.right, point.front - before.front);
+    return { ...point, way };
+  });
+}
+
+const FINE = 2000;
+
+/** Metres around each, of a body of a height in metres. */
+export const girthsAt = (height: number): Readonly<Record<BandName, number>> => ({
+  hips: around('hips', height, FINE)[FINE]!.way,
+  ribs: around('ribs', height, FINE)[FINE]!.way,
+});
