@@ -8,6 +8,7 @@ import { verdicts, type Anchors, type LinkVerdict } from '../measure/chain/verdi
 import { orderProblems, type Events } from '../measure/events/events';
 import { measureAll, type Readings } from '../measure/measures/allMeasures';
 import { UNKNOWN_BODY, type Body, type NextStrike } from '../measure/measures/context';
+import type { Motion } from '../reconstruct/motion/motion';
 import { traces, type Trace } from '../reconstruct/motion/traces';
 import { isAbsent } from '../foundation/reading/reading';
 import { sizeProblem } from '../observe/track/bodySize';
@@ -112,16 +113,19 @@ export function measureStrike(
     (known, beside) => completed(known, readingsOf(facts, beside)),
     readingsOf(facts, seen),
   );
+  // Bands tell how hips and trunk turn where the picture itself does not.
+  const banded = besides.find((beside) => beside.motion.source === 'measured-band')?.motion;
+  const peaksIn = (shown: Motion) =>
+    events.contact ? peakSteps(shown, technique, events.contact) : [];
+  const own = peaksIn(motion);
+  const peaks = own.length > 0 || !banded ? own : peaksIn(banded);
   const travels = Object.fromEntries(PARTS.map((part) => [part, readings[`travel.${part}`]]));
   return {
     events,
     readings,
     links: verdicts(travels, anchorsOf(readings, events, technique)),
-    sequence: {
-      starts: startSteps(events, technique),
-      peaks: events.contact ? peakSteps(motion, technique, events.contact) : [],
-    },
-    traces: traces(motion, technique),
+    sequence: { starts: startSteps(events, technique), peaks },
+    traces: { ...(banded && traces(banded, technique)), ...traces(motion, technique) },
     problems: orderProblems(events),
   };
 }

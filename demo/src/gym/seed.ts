@@ -129,9 +129,6 @@ const WORKED: Readonly<Record<string, string | null>> = {
 const day = (monthsAgo: number) =>
   new Date(Date.now() - monthsAgo * 30.44 * 86_400_000).toISOString().slice(0, 10);
 
-/** As a coach reads it off the band. */
-const inCm = (metres: number) => Math.round(metres * 100);
-
 async function seedStudents(db: Db): Promise<Map<string, string>> {
   const ids = new Map<string, string>();
   for (const { age, monthsOfTraining, consent, ...student } of STUDENTS) {
@@ -155,7 +152,7 @@ async function seedStudents(db: Db): Promise<Map<string, string>> {
     const banded = DEMO_CLIPS.find((clip) => clip.look.hasBands && clip.student === student.name);
     if (banded) {
       const { hips, ribs } = girthsAt(banded.recipe.height);
-      await setBands(db, id, { hipsCm: inCm(hips), ribsCm: inCm(ribs), seam: 'front' });
+      await setBands(db, id, { hipsCm: 100 * hips, ribsCm: 100 * ribs, seam: 'front' });
     }
     ids.set(student.name, id);
   }

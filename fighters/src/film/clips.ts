@@ -86,7 +86,13 @@ export const DEMO_CLIPS: readonly DemoClip[] = [
     student: 'Perrin Oake',
     view: 'behind',
     rate: 120,
-    recipe: clean('cross', { ...FAULT_CHANGES['all-at-once'], ...CHIN_OPEN, height: 1.81 }),
+    // The shoulders are away a moment before the hips.
+    recipe: clean('cross', {
+      ...FAULT_CHANGES['all-at-once'],
+      ...CHIN_OPEN,
+      hipsToTrunk: -0.012,
+      height: 1.81,
+    }),
     camera: PHONE_BEHIND,
     isHeard: true,
     look: { ...PERRIN, hasBands: true },

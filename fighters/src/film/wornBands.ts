@@ -26,8 +26,10 @@ export function around(band: BandName, height: number, count: number) {
 
 const FINE = 2000;
 
-/** Metres around each, of a body of a height in metres. */
+/** Metres around each, of a body of a height in metres, as a coach reads it off the band: to a centimetre. */
 export const girthsAt = (height: number): Readonly<Record<BandName, number>> => ({
-  hips: around('hips', height, FINE)[FINE]!.way,
-  ribs: around('ribs', height, FINE)[FINE]!.way,
+  hips: toCentimetre(around('hips', height, FINE)[FINE]!.way),
+  ribs: toCentimetre(around('ribs', height, FINE)[FINE]!.way),
 });
+
+const toCentimetre = (metres: number) => Math.round(metres * 100) / 100;

@@ -95,11 +95,17 @@ function Strip({ strip: { bars, ticks, triangle, hasTab } }: { strip: StripOfShe
           </text>
         </g>
       )}
+      {/* A number stands beside its tick, inside of its own bar. */}
       {ticks.map(({ at, cm, isOnWhite }) => (
         <g key={at} transform={`translate(${at * MM} ${HIGH})`} fill={isOnWhite ? INK : PAPER}>
           <rect x={-0.1} y={cm === null ? -2 : -4} width={0.2} height={cm === null ? 2 : 4} />
           {cm !== null && (
-            <text x={0.8} y={-3} fontSize={3}>
+            <text
+              x={(at * MM) % BAR_MM > BAR_MM - 7 ? -0.8 : 0.8}
+              y={-3}
+              fontSize={3}
+              textAnchor={(at * MM) % BAR_MM > BAR_MM - 7 ? 'end' : 'start'}
+            >
               {cm}
             </text>
           )}
