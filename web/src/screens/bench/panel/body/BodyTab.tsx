@@ -41,13 +41,13 @@ export function BodyTab({ worn }: Pick<BenchProps, 'worn'>) {
   return (
     <div className="space-y-6">
       {!isOver && settings}
+      <WornBands worn={worn} />
       {base && (
         <section aria-label="Doubtful points">
           <h2 className="mb-2 font-serif text-xl">Doubtful points</h2>
           <DoubtList />
         </section>
       )}
-      <WornBands worn={worn} />
       {base && <SwapForm />}
       {isOver && settings}
       <ImportSeries />

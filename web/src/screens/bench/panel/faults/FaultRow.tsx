@@ -2,9 +2,11 @@ import type { ReactNode } from 'react';
 import { costInWords, isKnown, type Cost } from '@sinew/core/judge/fault/cost';
 import { faultById } from '@sinew/core/judge/fault/faults';
 import type { Finding } from '@sinew/core/judge/fault/finding';
+import { isAbsent } from '@sinew/core/foundation/reading/reading';
 import { isOfReading } from '@sinew/core/judge/fault/schema';
 import type { Decision } from '@/data/finding/findings';
 import { Button } from '@/ui/button';
+import { SOURCE_WORDS } from '../sources';
 import { useBenchStore } from '../../document/benchStore';
 import { useLibrary } from '../../document/useAnalysis';
 
@@ -34,7 +36,7 @@ export function FaultRow({
         <CostTag cost={finding.cost} />
       </div>
       <p className="mt-0.5">
-        {finding.evidence} <Show finding={finding} />
+        {finding.evidence} <RestsOn finding={finding} /> <Show finding={finding} />
       </p>
       {children}
       {finding.judgedAs.length > 0 && (
@@ -70,6 +72,16 @@ function CostSentence({ cost }: { cost: Cost | null }) {
         : `Cost not estimated. ${cost.unknown}`}
     </p>
   );
+}
+
+/** What the readings that decided it were taken from. */
+function RestsOn({ finding: { judgedBy } }: { finding: Finding }) {
+  const words = new Set(
+    judgedBy.flatMap(({ measured }) =>
+      measured && !isAbsent(measured) ? [SOURCE_WORDS[measured.source]] : [],
+    ),
+  );
+  return words.size > 0 && <span className="text-sm text-soft">({[...words].join(', ')})</span>;
 }
 
 /** Goes to the frame that shows it, and draws there what was measured. */

@@ -6,7 +6,8 @@ import {
   type MeasureId,
   type Readings,
 } from '@sinew/core/measure/measures/allMeasures';
-import { isAbsent, type Reading, type Source } from '@sinew/core/foundation/reading/reading';
+import { SOURCE_WORDS } from '../sources';
+import { isAbsent, type Reading } from '@sinew/core/foundation/reading/reading';
 import { parts } from '@sinew/core/foundation/reading/say';
 
 /** Where a strike's readings come from, beyond what each says of itself. */
@@ -19,16 +20,9 @@ interface Origin {
 
 function sourceOf({ source }: Reading, { isTracked, isAutomatic }: Origin): string {
   if (source === 'eye' && isAutomatic) return 'automatic marks';
-  return isTracked && source.startsWith('measured') ? `${SOURCE[source]}, tracked` : SOURCE[source];
+  const isOfPoints = source === 'measured-2d' || source === 'measured-3d';
+  return isTracked && isOfPoints ? `${SOURCE_WORDS[source]}, tracked` : SOURCE_WORDS[source];
 }
-
-const SOURCE: Record<Source, string> = {
-  'measured-3d': 'in space',
-  'measured-2d': 'in the picture',
-  'measured-band': 'off the bands',
-  'estimated-3d': 'estimated',
-  eye: 'your marks',
-};
 
 /** Every reading with its ±, by what it is about; then what is not there, and why. */
 export function ReadingsTable({ readings, origin }: { readings: Readings; origin: Origin }) {
