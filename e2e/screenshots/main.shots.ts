@@ -64,12 +64,12 @@ test('screenshots', async ({ page }) => {
   for (const key of ['q', 'q', 'e', 'a']) await page.keyboard.press(key);
   await shot(page, 'bench-eye');
   for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z');
-  await openBench(page, 'Ilse Kaar', 'cross-jammed.mp4');
+  await openBench(page, 'Perrin Oake', 'cross-bands.mp4');
   await page
-    .getByRole('heading', { name: 'Too close for this punch.' })
+    .getByRole('heading', { name: 'Hips and trunk leave together.' })
     .waitFor({ timeout: 60_000 });
-  await shows(page, 169);
-  await shot(page, 'bench-tracked');
+  await shows(page, 84);
+  await shot(page, 'bench-bands');
   await openBench(page, 'Tobiah Renn', 'kick-side.mp4');
   await page.getByRole('tab', { name: 'Body', exact: true }).click();
   await page.keyboard.press('d');

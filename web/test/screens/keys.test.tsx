@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 /** Keys pressed at the first sight of what they are for. */
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { createRoot } from 'react-dom/client';
 import { expect, it } from 'vitest';
 import { CommandKeys } from '@/ui/commands/CommandKeys';
@@ -11,7 +11,9 @@ let filmed = 0;
 
 function Take() {
   const [isReady, setReady] = useState(false);
-  show = () => setReady(true);
+  useEffect(() => {
+    show = () => setReady(true);
+  }, []);
   useCommands(() => [
     { id: 'film', keys: [' '], words: 'film', group: 'Film', isOn: isReady, run: () => filmed++ },
   ]);

@@ -38,7 +38,7 @@ export function BandsScreen({
     })}`;
   return (
     <>
-      <style>{`@media print { @page { size: ${paper.css}; margin: 0 } .band-sheet { width: ${paper.width}mm; height: ${paper.height - 0.5}mm; break-after: page } .band-sheet:last-child { break-after: auto } body { padding: 0 } }`}</style>
+      <style>{`@media print { @page { size: ${paper.css}; margin: 0 } .band-sheet { width: ${paper.width}mm; height: ${paper.height}mm; break-after: page } .band-sheet:last-child { break-after: auto } body { padding: 0 } }`}</style>
       <div className="print:hidden">
         <StudentBar student={student} here={null} right={<PrintButton />} />
       </div>

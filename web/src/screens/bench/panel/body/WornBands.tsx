@@ -50,7 +50,7 @@ export function WornBands({ worn }: { worn: Worn }) {
 }
 
 /** "read in 180 of 240 frames; an arm lies over the band in 60." */
-export function toldBy({ turn, silent }: KeptBand): string {
+function toldBy({ turn, silent }: KeptBand): string {
   const read = turn?.frames.length ?? 0;
   const all = read + silent.reduce((sum, { frames }) => sum + frames, 0);
   const [first] = silent;
