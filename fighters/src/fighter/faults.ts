@@ -391,6 +391,11 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
     also: ['braking'],
   },
   {
+    fault: 'jab-hand-first',
+    techniques: ['jab'],
+    change: [{ trunkToArm: -0.03 }, { trunkToArm: -0.05 }, { trunkToArm: -0.07 }],
+  },
+  {
     fault: 'kick-no-pivot',
     techniques: ['round-kick', 'side-kick'],
     change: [{ footHolds: 0.25 }, { footHolds: 0.4 }, { footHolds: 1 }],
@@ -407,6 +412,18 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
     techniques: KICKS,
     // By the definition of a start the thigh's is some 50 ms later than its first movement.
     change: [{ hipsToTrunk: -0.038 }, { hipsToTrunk: -0.05 }, { hipsToTrunk: -0.08 }],
+  },
+  {
+    fault: 'kick-straight-leg',
+    techniques: ['front-kick', 'round-kick', 'side-kick'],
+    change: [{ legStraight: 0.88 }, { legStraight: 0.94 }, { legStraight: 1 }],
+    also: ['kick-falls'],
+  },
+  {
+    fault: 'kick-falls',
+    techniques: ['front-kick', 'round-kick', 'side-kick'],
+    school: { finish: 'snap' },
+    change: [{ legFalls: 0.85 }, { legFalls: 0.93 }, { legFalls: 1 }],
   },
   {
     fault: 'kick-post-locked',

@@ -98,6 +98,16 @@ function setKnee(joints: Joints, side: Side, pole: Point, height: number): Point
   return end;
 }
 
+/** From hip to ankle of a leg that is as good as straight, metres of a body of 1.76 m. */
+const OUTSTRETCHED = 0.84;
+
+/** Around a joint from one place to another, as a leg goes that does not bend. */
+function swung(about: Point, from: Point, to: Point, share: number): Point {
+  const [a, b] = [subtract(from, about), subtract(to, about)];
+  const long = Math.hypot(...a) + share * (Math.hypot(...b) - Math.hypot(...a));
+  return add(about, unit(mix(unit(a), unit(b), share)), long);
+}
+
 /** The kicking leg: from its stance to the chamber, from there into the target, and back. */
 function kick(joints: Joints, trunk: Trunk, time: number, limb: Kick, arm: Arm): void {
   const { recipe, form, profiles: p } = arm;
@@ -118,9 +128,22 @@ function kick(joints: Joints, trunk: Trunk, time: number, limb: Kick, arm: Arm):
   const lifted = (progress(lift, time) / (limb.isKnee ? shareAtPeak(lift) : 1)) * (1 - home);
   const extended = limb.isKnee
     ? 0
-    : (progress(p.arm, time) - progress(p.armHome, time)) / shareAtPeak(p.arm);
-  const chambered = mix(stance, from(limb.chamber), lifted);
-  joints[`${side}Ankle`] = mix(chambered, from(limb.lands), extended * (1 - home));
+    : (progress(p.arm, time) - (1 - recipe.legFalls) * progress(p.armHome, time)) /
+      shareAtPeak(p.arm);
+  const straight = from(scaled(unit(limb.chamber), OUTSTRETCHED));
+  const chambered = mix(
+    mix(stance, from(limb.chamber), lifted),
+    swung(hip, stance, straight, lifted),
+    recipe.legStraight,
+  );
+  const kicking = extended * (1 - home);
+  const kicked = mix(
+    mix(chambered, from(limb.lands), kicking),
+    swung(hip, chambered, from(limb.lands), kicking),
+    recipe.legStraight,
+  );
+  const fallen = home > 0 ? swung(hip, from(limb.lands), stance, home) : kicked;
+  joints[`${side}Ankle`] = mix(kicked, fallen, recipe.legFalls);
   const up = Math.min(1, lifted);
   const stancePole = add(heading(STANCE[side].yaw), UP, 0.2);
   const pole = unit(mix(unit(stancePole), unit(inWorld(limb.pole)), up));
@@ -129,9 +152,9 @@ function kick(joints: Joints, trunk: Trunk, time: number, limb: Kick, arm: Arm):
 
   // The foot keeps its own shape and turns with the shank, or is drawn up against it.
   const shank = unit(subtract(ankle, joints[sided(side, 'Knee')]));
-  const drawnUp = unit(add(inWorld([1, 0.3, 0]), shank, -dot(inWorld([1, 0.3, 0]), shank)));
-  const pointed = unit(add(scaled(shank, 0.85), drawnUp, 0.5));
-  const toward = limb.isPointed ? pointed : unit(add(scaled(shank, 0.35), drawnUp, 0.95));
+  const toesUp = unit(add(inWorld([1, 0.3, 0]), shank, -dot(inWorld([1, 0.3, 0]), shank)));
+  const pointed = unit(add(scaled(shank, 0.85), toesUp, 0.5));
+  const toward = limb.isPointed ? pointed : unit(add(scaled(shank, 0.35), toesUp, 0.95));
   const footLength = SEGMENT_LENGTH.foot * recipe.height;
   const toe = scaled(toward, 0.78 * footLength);
   const heel = add(scaled(toward, -0.22 * footLength), shank, 0.039 * recipe.height);

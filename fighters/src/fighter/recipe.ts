@@ -100,6 +100,9 @@ export interface Recipe {
   readonly stepLead: number;
   /** Seconds by which a step starts later than the load. */
   readonly stepLate: number;
+  /** Share of its drawing up that a kicking leg does without, and of its folding on the way home. */
+  readonly legStraight: number;
+  readonly legFalls: number;
 
   /** How each link gathers speed. */
   readonly rises: Readonly<Record<'load' | 'pelvis' | 'trunk' | 'arm', RiseId>>;
@@ -160,6 +163,8 @@ const CLEAN: Recipe = {
   scoop: 0,
   stepLead: 0,
   stepLate: 0,
+  legStraight: 0,
+  legFalls: 0,
   rises: { load: 'even', pelvis: 'even', trunk: 'even', arm: 'even' },
   idle: STILL,
 };

@@ -91,6 +91,24 @@ export const CHAIN_FAULTS: readonly FaultRow[] = [
     remedy: 'in-order',
   },
   {
+    id: 'jab-hand-first',
+    name: 'Hand before shoulder',
+    headline: 'The hand leaves before the shoulder.',
+    techniques: ['jab'],
+    link: 'fist',
+    phase: 'explode',
+    cases: [
+      {
+        limits: [{ reading: 'lead.trunkArm', is: 'below', value: 0, slack: 0.01 }],
+        evidence: 'The hand leaves {lead.trunkArm:order} the shoulder line.',
+        clear: 'The hand leaves {lead.trunkArm:order} the shoulder line.',
+      },
+    ],
+    why: 'A jab weighs what the shoulder puts behind it; a hand that has left cannot be pushed.',
+    cue: 'Shoulder throws the fist.',
+    drill: 'hand-waits',
+  },
+  {
     id: 'arm-first',
     name: 'Arm first',
     headline: 'The hand leaves before the hips.',

@@ -83,6 +83,45 @@ export const KICK_FAULTS: readonly FaultRow[] = [
     drill: 'hip-over',
   },
   {
+    id: 'kick-straight-leg',
+    name: 'Swings a straight leg',
+    headline: 'The knee is never drawn up.',
+    techniques: SHANKED,
+    link: 'thigh',
+    phase: 'explode',
+    cases: [
+      {
+        // Sinew's own starting value.
+        limits: [{ reading: 'kick.fold', is: 'above', value: degrees(110) }],
+        evidence: 'The kicking knee is at {kick.fold} at its sharpest. {limit} is the most.',
+        clear: 'The kicking knee folds to {kick.fold} on the way.',
+      },
+    ],
+    why: 'A folded leg comes round lightly and lets the shank whip; a straight one is heavy to start and seen coming.',
+    cue: 'Heel to the seat, then kick.',
+    drill: 'chamber-stop',
+  },
+  {
+    id: 'kick-falls',
+    name: 'Leg falls down',
+    headline: 'The leg falls where it was thrown.',
+    techniques: SHANKED,
+    link: 'shank',
+    phase: 'follow-through',
+    cases: [
+      {
+        // A kick that goes on through its target falls past it on purpose.
+        when: { finish: ['snap'] },
+        limits: [{ reading: 'kick.home', is: 'below', value: degrees(40) }],
+        evidence: 'On the way home the knee folds by {kick.home}. {limit} is the least.',
+        clear: 'On the way home the knee folds by {kick.home}.',
+      },
+    ],
+    why: 'A leg that falls can be caught, and leaves the student on one foot.',
+    cue: 'Back the way it came.',
+    drill: 'kick-home',
+  },
+  {
     id: 'kick-post-locked',
     name: 'Support knee locked',
     headline: 'The leg that stands is straight.',
