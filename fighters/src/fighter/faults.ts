@@ -396,6 +396,11 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
     change: [{ trunkToArm: -0.03 }, { trunkToArm: -0.05 }, { trunkToArm: -0.07 }],
   },
   {
+    fault: 'elbow-first',
+    techniques: ['elbow-rise', 'elbow-up', 'elbow-drop', 'elbow-thrust'],
+    change: [{ trunkToArm: -0.08 }, { trunkToArm: -0.1 }, { trunkToArm: -0.13 }],
+  },
+  {
     fault: 'kick-no-pivot',
     techniques: ['round-kick', 'side-kick'],
     change: [{ footHolds: 0.25 }, { footHolds: 0.4 }, { footHolds: 1 }],

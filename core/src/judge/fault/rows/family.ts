@@ -2,7 +2,33 @@
 import type { FaultRow } from '../schema';
 import { ALL, ELBOWS, HIPS_LED, PUNCHES } from './sets';
 
+/** Elbows that the body throws by going up, down or in: which ones, and what to say. */
+const BODY_FIRST = [
+  ['rise', ['elbow-rise', 'elbow-up'], 'Stand up first; the elbow rides on it.'],
+  ['drop', ['elbow-drop'], 'Drop first; the elbow rides down.'],
+  ['thrust', ['elbow-thrust'], 'Hips go in first; the elbow rides on them.'],
+] as const;
+
 export const FAMILY_FAULTS: readonly FaultRow[] = [
+  {
+    id: 'elbow-first',
+    name: 'Elbow before the body',
+    headline: 'The elbow leaves before the body.',
+    techniques: BODY_FIRST.flatMap(([, techniques]) => [...techniques]),
+    link: 'elbow',
+    phase: 'explode',
+    cases: BODY_FIRST.map(([id, techniques, cue]) => ({
+      id,
+      techniques: [...techniques],
+      limits: [{ reading: 'lead.hipsArm', is: 'below', value: 0, slack: 0.01 } as const],
+      evidence: 'The elbow leaves {lead.hipsArm:order} the body.',
+      clear: 'The elbow leaves {lead.hipsArm:order} the body.',
+      cue,
+    })),
+    why: 'An elbow that has left cannot be lifted or dropped by the body; it lands with the weight of the arm.',
+    cue: 'Body first, elbow last.',
+    drill: 'hand-waits',
+  },
   {
     id: 'elbow-short',
     name: 'Elbow stops at the target',
