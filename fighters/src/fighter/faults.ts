@@ -401,6 +401,17 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
     change: [{ trunkToArm: -0.08 }, { trunkToArm: -0.1 }, { trunkToArm: -0.13 }],
   },
   {
+    fault: 'weight-back',
+    techniques: ['cross', 'rear-hook', 'rear-body-hook'],
+    change: [{ reachOut: -0.17 }, { reachOut: -0.21 }, { reachOut: -0.26 }],
+  },
+  {
+    fault: 'weight-back',
+    techniques: ['lead-hook', 'lead-body-hook'],
+    school: { hookFoot: 'pivot' },
+    change: [{ reachOut: 0.09 }, { reachOut: 0.12 }, { reachOut: 0.16 }],
+  },
+  {
     fault: 'kick-no-pivot',
     techniques: ['round-kick', 'side-kick'],
     change: [{ footHolds: 0.25 }, { footHolds: 0.4 }, { footHolds: 1 }],

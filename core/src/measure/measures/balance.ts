@@ -1,7 +1,8 @@
 /** Where the body's weight is: how far it sinks, how it is spread, whether it stays over the feet. */
 import { extrapolated, marginOf, onFloor } from '../../foundation/body/balance';
 import { CENTRE_WEIGHTS } from '../../foundation/body/centre';
-import { midpoint, minus, type Vector } from '../../foundation/geometry/vector';
+import { dot, midpoint, minus, type Vector } from '../../foundation/geometry/vector';
+import type { Technique } from '../../foundation/technique/techniques';
 import { isDense } from '../../reconstruct/motion/prepare';
 import { absent } from '../../foundation/reading/reading';
 import { MissingInput, type Instant, type MeasureProbe } from './probe';
@@ -87,6 +88,36 @@ function split(probe: MeasureProbe): number {
   const offset = onFloor(minus(mass, lead));
   return (feet[0] * offset[0] + feet[1] * offset[1]) / (feet[0] ** 2 + feet[1] ** 2);
 }
+
+/**
+ * Where the centre is between the feet: 0 over the rear one, 1 over the lead one. Seen from the side, along the
+ * line to the target alone.
+ */
+function between(probe: MeasureProbe, when: Instant): number {
+  const isFlat = !probe.motion.axes.includes('right');
+  const [lead, rear, mass] = [
+    foot(probe, 'left', when),
+    foot(probe, 'right', when),
+    centre(probe, when),
+  ].map((point) => (isFlat ? [point[0]!, 0] : onFloor(point)));
+  const line = minus(lead!, rear!);
+  return dot(minus(mass!, rear!), line) / dot(line, line);
+}
+
+/** What the side does not see of it, a share of the stance: a centre beside the line of the feet. */
+const BESIDE = 0.05;
+
+const SHIFT = {
+  unit: 'ratio',
+  needs: 'toward',
+  shows: 'the weight between the feet',
+  isMetric: false,
+  // A kick leaves nothing to be between.
+  of: ({ family }: Technique) => family !== 'kick',
+} as const;
+
+const placed = (probe: MeasureProbe) =>
+  Math.hypot(strays('split')(probe), probe.motion.axes.includes('right') ? 0 : BESIDE);
 
 /** Angle of a line from the vertical toward the target. */
 const leanOf = (from: Vector, to: Vector) => Math.atan2(to[0]! - from[0]!, to[1]! - from[1]!);
@@ -180,6 +211,34 @@ export const BALANCE = [
     name: 'Weight on the rear foot (static estimate)',
     doubt: strays('split'),
     value: split,
+  },
+  {
+    ...SHIFT,
+    id: 'shift.load',
+    name: 'Weight at the load, 0 on the rear foot, 1 on the lead',
+    doubt: placed,
+    value: (probe) => between(probe, loadFrom(probe)),
+  },
+  {
+    ...SHIFT,
+    id: 'shift.contact',
+    name: 'Weight at contact, 0 on the rear foot, 1 on the lead',
+    doubt: placed,
+    value: (probe) => between(probe, probe.event('contact')),
+  },
+  {
+    ...SHIFT,
+    id: 'shift.end',
+    name: 'Weight at the end, 0 on the rear foot, 1 on the lead',
+    doubt: placed,
+    value: (probe) => between(probe, probe.event('end')),
+  },
+  {
+    ...SHIFT,
+    id: 'shift.travel',
+    name: 'Weight goes from rear to lead, load to contact',
+    doubt: strays('split'),
+    value: (probe) => between(probe, probe.event('contact')) - between(probe, loadFrom(probe)),
   },
   {
     unit: 'rad',

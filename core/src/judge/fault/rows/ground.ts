@@ -128,6 +128,40 @@ export const GROUND: readonly FaultRow[] = [
     drill: 'belt-level',
   },
   {
+    id: 'weight-back',
+    name: 'Weight goes the wrong way',
+    headline: 'The weight goes the wrong way.',
+    techniques: ['cross', 'rear-hook', 'rear-body-hook', 'lead-hook', 'lead-body-hook'],
+    link: 'feet',
+    phase: 'explode',
+    // Sinew's own starting values.
+    cases: [
+      {
+        id: 'rear-hand',
+        techniques: ['cross', 'rear-hook', 'rear-body-hook'],
+        limits: [{ reading: 'shift.travel', is: 'below', value: 0 }],
+        evidence:
+          'From load to contact the weight goes {shift.travel} of the stance forward (minus is back). It is to go forward.',
+        clear: 'From load to contact the weight goes {shift.travel} of the stance forward.',
+        cue: 'Rear foot pushes you onto the front one.',
+      },
+      {
+        id: 'lead-hook',
+        techniques: ['lead-hook', 'lead-body-hook'],
+        // A foot that is planted keeps the weight.
+        when: { hookFoot: ['pivot'] },
+        limits: [{ reading: 'shift.travel', is: 'above', value: 0.1 }],
+        evidence:
+          'From load to contact the weight goes {shift.travel} of the stance forward. {limit} is the most for a lead foot that turns.',
+        clear: 'From load to contact the weight goes {shift.travel} of the stance forward.',
+        cue: 'Turn off the front foot, land on the back one.',
+      },
+    ],
+    why: 'The push ends where the weight is going; a body that goes the other way takes its mass out of the hand.',
+    cue: 'Let the weight cross with the hand.',
+    drill: 'push-turn',
+  },
+  {
     id: 'rear-heel',
     name: 'Rear heel',
     headline: 'The rear heel is not where this school has it.',

@@ -1,0 +1,93 @@
+/** What only kicks have, and where the weight goes, held against made-up bodies whose truth is exact. */
+import { describe, expect, it } from 'vitest';
+import { knownTimes, mover, type Pose } from '@sinew/fighters/fighter/pose';
+import { clean, type Recipe } from '@sinew/fighters/fighter/recipe';
+import { sided } from '../src/foundation/body/landmarks';
+import { angleAt } from '../src/foundation/geometry/vector';
+import { isAbsent } from '../src/foundation/reading/reading';
+import type { MeasureId } from '../src/measure/measures/allMeasures';
+import { measureKnown } from './fixtures';
+
+const DEGREE = Math.PI / 180;
+const SAMPLING = { rate: 240, noise: 0.002, seed: 3 };
+
+function read(recipe: Recipe, id: MeasureId) {
+  const found = measureKnown(recipe, SAMPLING).readings[id];
+  if (isAbsent(found)) throw new Error(`${recipe.technique}, ${id}: ${found.absent}`);
+  return found;
+}
+
+/** The kicking knee's sharpest angle over a stretch, by steps of a millisecond. */
+function sharpest(recipe: Recipe, from: number, to: number): number {
+  const pose = mover(recipe);
+  const side = recipe.stance === 'orthodox' ? 'right' : 'left';
+  const bend = (at: Pose) =>
+    angleAt(at[sided(side, 'Hip')], at[sided(side, 'Knee')], at[sided(side, 'Ankle')]);
+  const steps = Math.round((to - from) * 1000);
+  return Math.min(...Array.from({ length: steps + 1 }, (_, i) => bend(pose(from + i / 1000))));
+}
+
+describe.each(['front-kick', 'round-kick', 'side-kick'] as const)('a %s', (technique) => {
+  it.each([
+    ['drawn up', {}],
+    ['half drawn up', { legStraight: 0.5 }],
+    ['swung straight', { legStraight: 1 }],
+    ['of a southpaw', { stance: 'southpaw' as const }],
+  ])('%s: how far the knee folds on the way', (_, change) => {
+    const recipe = clean(technique, change);
+    const { trunk, contact } = knownTimes(recipe);
+    const { value, sigma } = read(recipe, 'kick.fold');
+    expect(Math.abs(value - sharpest(recipe, trunk, contact))).toBeLessThan(
+      Math.max(1.96 * sigma, 1 * DEGREE),
+    );
+  });
+
+  it('folds again on its way home, or falls', () => {
+    for (const legFalls of [0, 1]) {
+      const recipe = clean(technique, { legFalls });
+      const { contact } = knownTimes(recipe);
+      const truth = sharpest(recipe, contact, contact) - sharpest(recipe, contact, contact + 0.3);
+      const { value, sigma } = read(recipe, 'kick.home');
+      expect(Math.abs(value - truth), `falls ${legFalls}`).toBeLessThan(1.96 * sigma);
+    }
+  });
+});
+
+it('a knee strike has no shank that folds', () => {
+  const { readings } = measureKnown(clean('knee-strike'), SAMPLING);
+  expect(readings['kick.fold']).toMatchObject({ isNotApplicable: true });
+});
+
+describe('the weight between the feet', () => {
+  it('at ready is what the split says, from the other foot', () => {
+    // Nothing has moved at the start of the load.
+    const recipe = clean('cross');
+    expect(read(recipe, 'shift.load').value).toBeCloseTo(1 - read(recipe, 'split').value, 2);
+  });
+
+  it('goes forward in a cross, back in a lead hook, and further when the body reaches', () => {
+    const travel = (recipe: Recipe) => read(recipe, 'shift.travel').value;
+    expect(travel(clean('cross'))).toBeGreaterThan(0.1);
+    expect(travel(clean('lead-hook'))).toBeLessThan(0);
+    const stance = Math.hypot(...([0, 2] as const).map((axis) => footLine('cross')[axis]));
+    const more = travel(clean('cross', { reachOut: 0.05 })) - travel(clean('cross'));
+    // Hips and trunk go along, legs hardly: most of five centimetres, along the line of the feet.
+    expect(more * stance).toBeGreaterThan(0.025);
+    expect(more * stance).toBeLessThan(0.05);
+  });
+
+  it('of a kick is none', () => {
+    expect(measureKnown(clean('round-kick'), SAMPLING).readings['shift.travel']).toMatchObject({
+      isNotApplicable: true,
+    });
+  });
+});
+
+/** From the middle of the rear foot to that of the lead one. */
+function footLine(technique: 'cross') {
+  const pose = mover(clean(technique))(0);
+  const foot = (side: 'left' | 'right') =>
+    pose[`${side}Heel`].map((value, axis) => (value + pose[`${side}Toe`][axis]!) / 2);
+  const [lead, rear] = [foot('left'), foot('right')];
+  return lead.map((value, axis) => value - rear[axis]!) as [number, number, number];
+}
