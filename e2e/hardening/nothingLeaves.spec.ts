@@ -3,6 +3,7 @@ import { createServer, type Server } from 'node:http';
 import { chromium, expect, test, type Page } from '@playwright/test';
 import { benchIsOpen } from '../support/bench';
 import { flagsOf } from '../support/config';
+import { thinned } from '../support/films';
 import { addStudent, chooseFile, demoClip } from '../support/gym';
 
 test.setTimeout(240_000);
@@ -88,7 +89,7 @@ test('a whole search for the body sends nothing, to its end', async ({ baseURL }
   await watched(baseURL!, async (page) => {
     await addStudent(page, 'Watched');
     await page.evaluate(() => localStorage.setItem('sinew.tracking.model', 'quick'));
-    await chooseFile(page, demoClip('cross-jammed.mp4'));
+    await chooseFile(page, thinned(demoClip('cross-jammed.mp4'), 60));
     await page.getByLabel('It shows').selectOption({ label: 'Cross' });
     await page.getByRole('button', { name: 'Add the clip' }).click();
     await benchIsOpen(page);

@@ -46,15 +46,20 @@ export async function post(
   });
 }
 
-/** No fault that a machine can find on the screen once it has come to rest. */
-export async function isAccessible(page: Page): Promise<void> {
+/**
+ * No fault that a machine can find on the screen once it has come to rest.
+ *
+ * @param rules those that are asked; all when not given
+ */
+export async function isAccessible(page: Page, rules?: string[]): Promise<void> {
   await page.evaluate(async () => {
     const passing = document
       .getAnimations()
       .filter((one) => one.effect?.getComputedTiming().endTime !== Infinity);
     await Promise.allSettled(passing.map((one) => one.finished));
   });
-  const { violations } = await new AxeBuilder({ page }).analyze();
+  const all = new AxeBuilder({ page });
+  const { violations } = await (rules ? all.withRules(rules) : all).analyze();
   const at = new URL(page.url()).pathname;
   expect(violations.map((one) => `${at}: ${one.id} ${one.nodes[0]?.html}`)).toEqual([]);
 }

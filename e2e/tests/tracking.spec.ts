@@ -6,7 +6,7 @@ import { clean, FAULT_CHANGES } from '@sinew/fighters/fighter/recipe';
 import { knownTrack } from '@sinew/fighters/fighter/track';
 import { benchIsOpen, dragFilm, isSaved, shows, stepTo } from '../support/bench';
 import { decodeDetections, encodeDetections } from '@sinew/web/api/detectionBlob';
-import { encode, sideBySide } from '../support/films';
+import { encode, sideBySide, thinned } from '../support/films';
 import { addStudent, chooseFile, demoClip, isAccessible, post } from '../support/gym';
 
 // A core or two without a graphics card find a body four to ten times a second.
@@ -105,7 +105,7 @@ test('tracking is paused, goes on after the tab was closed with what it had, and
 }) => {
   await addStudent(page, 'Broken Off');
   await page.evaluate(() => localStorage.setItem('sinew.tracking.model', 'quick'));
-  await drop(page, demoClip('cross-clean.mp4'), 'Cross');
+  await drop(page, thinned(demoClip('cross-clean.mp4'), 120), 'Cross');
   const address = page.url();
   await tab(page, 'Body');
   const status = page.getByRole('region', { name: 'Body tracking' }).getByRole('status');
@@ -118,7 +118,7 @@ test('tracking is paused, goes on after the tab was closed with what it had, and
   await expect(status).toContainText(/Paused\. \d+ frames/);
   const done = Number(/(\d+) frames/.exec(await status.innerText())![1]);
   expect(done).toBeGreaterThan(0);
-  expect(done).toBeLessThan(279);
+  expect(done).toBeLessThan(140);
 
   await page.close();
   const again = await context.newPage();
