@@ -3,9 +3,10 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
-import { CATALOGUE } from '../src/judge/fault/faults';
 import type { Readings } from '../src/measure/measures/allMeasures';
 import { MEASURE_IDS } from '../src/measure/measures/allMeasures';
+import { USUAL_RULES } from '../src/judge/fault/finding';
+import { NO_SCHOOL, resolve } from '../src/judge/school/resolve';
 import { changeBetween, notComparable, wantedOf } from '../src/train/progress/change';
 import { differencesOf } from '../src/train/progress/compare';
 import { fatigueOf } from '../src/train/progress/fatigue';
@@ -225,9 +226,14 @@ describe('then and now', () => {
   });
 
   it('know which way is better from the leaks', () => {
-    expect(wantedOf('lead.hipsTrunk', 'cross', CATALOGUE)).toBe('more');
-    expect(wantedOf('speed.contact', 'cross', CATALOGUE)).toBe('more');
-    expect(wantedOf('phase.load', 'cross', { faults: [], drills: [] })).toBeNull();
+    expect(wantedOf('lead.hipsTrunk', 'cross', USUAL_RULES)).toBe('more');
+    // Where all leaves together, hips that leave alone are the leak.
+    const together = resolve({ ...NO_SCHOOL, gym: { order: 'together' } });
+    expect(wantedOf('lead.hipsTrunk', 'cross', { ...USUAL_RULES, school: together })).toBe('less');
+    expect(wantedOf('speed.contact', 'cross', USUAL_RULES)).toBe('more');
+    expect(
+      wantedOf('phase.load', 'cross', { ...USUAL_RULES, catalogue: { faults: [], drills: [] } }),
+    ).toBeNull();
   });
 });
 
@@ -261,7 +267,7 @@ describe('two strikes side by side', () => {
         'phase.load': reading(0.31, 0.01),
       },
     };
-    const found = differencesOf(then, now, CATALOGUE);
+    const found = differencesOf(then, now, USUAL_RULES);
     expect(found.map(({ id }) => id)).toEqual(['lead.hipsTrunk', 'phase.load', 'speed.contact']);
     expect(found.map(({ change }) => ('verdict' in change ? change.verdict : 'not'))).toEqual([
       'better',

@@ -1,6 +1,6 @@
 /** What the screens of work and ledger show, worked out apart from them. */
 import { describe, expect, it } from 'vitest';
-import { CATALOGUE } from '@sinew/core/judge/fault/faults';
+import { USUAL_RULES } from '@sinew/core/judge/fault/finding';
 import { MEASURE_IDS, type Readings } from '@sinew/core/measure/measures/allMeasures';
 import { unitOf } from '@sinew/core/measure/measures/units';
 import { absent } from '@sinew/core/foundation/reading/reading';
@@ -39,7 +39,7 @@ const WEEKS = ['2026-10-05', '2026-10-12', '2026-10-19', '2026-10-26'];
 
 describe('a ledger', () => {
   const first = (alike: Alike) => trackOf(alike, alike.values[0]!.id)!;
-  const shown = (sets: readonly MeasuredSet[]) => alikeOf(sets, 'cross', CATALOGUE, new Set());
+  const shown = (sets: readonly MeasuredSet[]) => alikeOf(sets, 'cross', USUAL_RULES, new Set());
   const sets = WEEKS.map((day, i) => set(day, 0.01 * i));
 
   it('keeps apart what was filmed otherwise, the most filmed first', () => {

@@ -412,6 +412,30 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
     change: [{ reachOut: 0.09 }, { reachOut: 0.12 }, { reachOut: 0.16 }],
   },
   {
+    fault: 'falls-apart',
+    techniques: without(HIPS_LED, 'whip-straight', 'elbow-spin'),
+    school: { order: 'together' },
+    change: [{ hipsToTrunk: 0.05 }, { hipsToTrunk: 0.065 }, { hipsToTrunk: 0.09 }],
+  },
+  {
+    fault: 'rear-leg',
+    techniques: ['cross'],
+    school: { rearLeg: 'straight' },
+    change: [{ tall: -0.06 }, { tall: -0.09 }, { tall: -0.13 }],
+  },
+  {
+    fault: 'rear-leg',
+    techniques: ['cross'],
+    school: { rearLeg: 'bent' },
+    change: [{ tall: 0.05 }, { tall: 0.06 }, { tall: 0.07 }],
+  },
+  {
+    fault: 'head-stays',
+    techniques: ['jab', 'cross'],
+    school: { head: 'slips' },
+    change: [{}, {}, {}],
+  },
+  {
     fault: 'kick-no-pivot',
     techniques: ['round-kick', 'side-kick'],
     change: [{ footHolds: 0.25 }, { footHolds: 0.4 }, { footHolds: 1 }],

@@ -65,6 +65,8 @@ export const without = (all: List, ...not: List): List => all.filter((id) => !no
  */
 export const NOT_YET: Readonly<Record<string, List>> = {
   hyperextension: ['stepping-straight', 'chambered-straight', 'whip-straight'],
+  'falls-apart': ['whip-straight', 'elbow-spin'],
+  'rear-leg': ['chambered-straight'],
   'square-stance': ['stepping-straight', 'rear-body-hook'],
   'hips-blocked': ['rear-body-hook', 'lead-body-hook', 'stepping-straight'],
   'pivot-no-turn': ['rear-body-hook', 'lead-body-hook', 'stepping-straight'],

@@ -6,7 +6,7 @@
 import { checkById, leakKey, type Audit, type Says } from '../eye/eyeChecks';
 import { halfWidth, isAbsent, type Measured, type Reading } from '../../foundation/reading/reading';
 import { quantity, say, sayOrder } from '../../foundation/reading/say';
-import { inWords } from '../school/resolve';
+import { inWords, isInForce } from '../school/resolve';
 import type { Technique } from '../../foundation/technique/techniques';
 import {
   USUAL_RULES,
@@ -59,11 +59,7 @@ export function judgeFault(
 ): Finding | null {
   const verdicts = fault.cases
     .filter(({ techniques }) => !techniques || techniques.includes(technique.id))
-    .filter(({ when = {} }) =>
-      Object.entries(when).every(([key, choices]) =>
-        choices!.includes(rules.school[key]?.choice ?? ''),
-      ),
-    )
+    .filter(({ when }) => isInForce(when, rules.school))
     .filter(({ limits }) => !isNotApplicable(limits[0]!, readings))
     .filter((one) => !one.onlyIfSaid || isSaid(one, rules.audit))
     .map((one) => verdictOn(one, readings, rules.audit));

@@ -96,6 +96,16 @@ function settled(key: string, chosen: InForce, { situation, range }: SchoolLayer
   return chosen;
 }
 
+/** Whether what a way of a leak depends on is so; see `when` of a case. */
+export function isInForce(
+  when: Readonly<Partial<Record<string, readonly string[]>>> = {},
+  school: SchoolInForce,
+): boolean {
+  return Object.entries(when).every(([key, choices]) =>
+    choices!.includes(school[key]?.choice ?? ''),
+  );
+}
+
 /** What a way of a leak depends on, as "lead foot in the hook: pivot the foot"; see `when` of a case. */
 export function whenInWords(when: Readonly<Partial<Record<string, readonly string[]>>>): string {
   return Object.entries(when)

@@ -137,6 +137,34 @@ export const SCHOOLS: Readonly<Record<string, Choice>> = z
       usual: 'loose-until-contact',
       changes: 'Nothing that is measured: what the check of the fingers asks the coach to look at.',
     },
+    order: {
+      name: 'Hips and trunk',
+      choices: choices({ 'hips-first': 'hips first', together: 'all together' }),
+      usual: 'hips-first',
+      changes: 'Whether hips and trunk that leave together are a leak, or hips that leave alone.',
+    },
+    rearLeg: {
+      name: 'Rear leg in rear-hand straights',
+      choices: choices({
+        'as-it-comes': 'as it comes',
+        bent: 'stays bent',
+        straight: 'drives straight',
+      }),
+      usual: 'as-it-comes',
+      changes: 'How the rear knee is expected at contact.',
+    },
+    head: {
+      name: 'Head',
+      choices: choices({ quiet: 'quiet over the shoulders', slips: 'slips off the line' }),
+      usual: 'quiet',
+      changes: 'Whether a head that leaves its place is a leak, or one that stays.',
+    },
+    stanceAngle: {
+      name: 'Angle of the stance',
+      choices: choices({ half: 'half turned, about 45°', squarer: 'squarer', bladed: 'bladed' }),
+      usual: 'half',
+      changes: 'How far from square the hips are expected in guard.',
+    },
     jabHips: {
       name: 'Hips in the jab',
       choices: choices({ slight: 'a slight turn', none: 'none' }),

@@ -1,7 +1,8 @@
 /** Then and now: is it better, worse, or no change anybody can claim? */
 import { group } from 'd3-array';
-import type { Catalogue } from '../../judge/fault/schema';
+import type { Rules } from '../../judge/fault/finding';
 import { isOfReading } from '../../judge/fault/schema';
+import { isInForce } from '../../judge/school/resolve';
 import type { MeasureId } from '../../measure/measures/allMeasures';
 import {
   isAbsent,
@@ -11,23 +12,30 @@ import {
 } from '../../foundation/reading/reading';
 import type { Intent } from '../../foundation/drill/intent';
 
+/** By what it is said which way is better. */
+export type Judging = Pick<Rules, 'catalogue' | 'school'>;
+
 /** Which way a reading is to go; null where nobody says. */
 export type Wanted = 'more' | 'less' | 'nearer-zero' | null;
 
 /** More is better of these, whatever the faults say. */
 const MORE: readonly string[] = ['speed.contact', 'speed.peak', 'momentum'];
 
-/** From the limits of the faults that a technique can have. */
-export function wantedOf(id: MeasureId, technique: string, catalogue: Catalogue): Wanted {
-  return wantedIn(technique, catalogue)(id);
+/** From the limits of the faults that a technique can have in the school that is in force. */
+export function wantedOf(id: MeasureId, technique: string, judging: Judging): Wanted {
+  return wantedIn(technique, judging)(id);
 }
 
 /** The same of many readings: the catalogue is gone through once. */
-export function wantedIn(technique: string, { faults }: Catalogue): (id: MeasureId) => Wanted {
-  const limits = faults
+export function wantedIn(
+  technique: string,
+  { catalogue, school }: Judging,
+): (id: MeasureId) => Wanted {
+  const limits = catalogue.faults
     .filter(({ techniques }) => techniques.includes(technique))
     .flatMap(({ cases }) => cases)
     .filter((one) => !one.techniques || one.techniques.includes(technique))
+    .filter(({ when }) => isInForce(when, school))
     .flatMap((one) => one.limits)
     .filter(isOfReading);
   const waysOf = group(limits, ({ reading }) => reading);

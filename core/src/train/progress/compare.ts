@@ -1,5 +1,4 @@
 /** Two strikes, or two sets, reading by reading. */
-import type { Catalogue } from '../../judge/fault/schema';
 import {
   MEASURE_IDS,
   MEASURE_NAMES,
@@ -7,7 +6,14 @@ import {
   type Readings,
 } from '../../measure/measures/allMeasures';
 import { isAbsent, isPresent } from '../../foundation/reading/reading';
-import { changeBetween, notComparable, wantedOf, type Change, type Circumstances } from './change';
+import {
+  changeBetween,
+  notComparable,
+  wantedOf,
+  type Change,
+  type Circumstances,
+  type Judging,
+} from './change';
 
 export interface Compared extends Circumstances {
   readonly readings: Readings;
@@ -31,7 +37,7 @@ export type TypicalErrors = Readonly<Partial<Record<MeasureId, number>>>;
 export function differencesOf(
   then: Compared,
   now: Compared,
-  catalogue: Catalogue,
+  judging: Judging,
   typical: TypicalErrors = {},
 ): Difference[] {
   const all = MEASURE_IDS.flatMap((id): Difference[] => {
@@ -44,7 +50,7 @@ export function differencesOf(
     );
     const change: Change = why
       ? { notComparable: why }
-      : changeBetween(a, b, wantedOf(id, now.technique, catalogue), {
+      : changeBetween(a, b, wantedOf(id, now.technique, judging), {
           typicalError: typical[id] ?? null,
           strikes: [then.strikes, now.strikes],
         });

@@ -18,7 +18,7 @@ export default async function ComparePage({
   const [then, now] = await Promise.all([ask('strikeToCompare', a), ask('strikeToCompare', b)]);
   const student = now && (await studentById(db, now.studentId));
   if (!then || !now || !student) notFound();
-  const { ofStrikes, ofSets } = (await comparer(db))(then, now);
+  const { ofStrikes, ofSets } = (await comparer(db, student.id))(then, now);
   return (
     <CompareScreen
       key={a + b}

@@ -78,7 +78,7 @@ export async function cardOf(db: Db, studentId: string): Promise<CardOf | null> 
     activeCues(db, studentId),
     workOf(db, studentId),
     libraryOf(db),
-    comparer(db),
+    comparer(db, studentId),
   ]);
   if (!work) return null;
   const day = today();

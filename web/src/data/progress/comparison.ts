@@ -3,10 +3,13 @@
  * the card, the ledger. What a gym has measured of its own marking error counts everywhere.
  */
 import { medianReadings } from '@sinew/core/measure/measures/set';
+import { NO_SCHOOL, resolve } from '@sinew/core/judge/school/resolve';
+import type { Judging } from '@sinew/core/train/progress/change';
 import { differencesOf, type Compared, type Difference } from '@sinew/core/train/progress/compare';
 import type { Db } from '../database/db';
 import type { MeasuredStrike } from '../finding/measured';
 import { libraryOf } from '../gym/library';
+import { studentById } from '../student/students';
 import { markingErrors, typicalErrors } from './repeatMarkings';
 
 /** A strike and the strikes of its kind in the same film, itself among them. */
@@ -36,15 +39,27 @@ export function sidesOf(then: Side, now: Side): readonly [Compared, Compared] {
 
 export type Comparer = (then: Side, now: Side) => Comparison;
 
-/** Loads what every comparison rests on, once for however many. */
-export async function comparer(db: Db): Promise<Comparer> {
-  const [{ catalogue }, errors] = await Promise.all([libraryOf(db), markingErrors(db)]);
+/** By what a student's strikes are better or worse: the gym's library and school, and the student's own. */
+export async function judgingOf(db: Db, studentId: string): Promise<Judging> {
+  const [{ catalogue, school }, student] = await Promise.all([
+    libraryOf(db),
+    studentById(db, studentId),
+  ]);
+  return {
+    catalogue,
+    school: resolve({ ...NO_SCHOOL, gym: school, student: student?.school ?? {} }),
+  };
+}
+
+/** Loads what every comparison of a student rests on, once for however many. */
+export async function comparer(db: Db, studentId: string): Promise<Comparer> {
+  const [judging, errors] = await Promise.all([judgingOf(db, studentId), markingErrors(db)]);
   const typical = typicalErrors(errors);
   return (then, now) => {
     const areSets = then.set.length > 1 && now.set.length > 1;
     return {
-      ofStrikes: differencesOf(alone(then), alone(now), catalogue, typical),
-      ofSets: areSets ? differencesOf(asSet(then), asSet(now), catalogue, typical) : null,
+      ofStrikes: differencesOf(alone(then), alone(now), judging, typical),
+      ofSets: areSets ? differencesOf(asSet(then), asSet(now), judging, typical) : null,
     };
   };
 }

@@ -9,7 +9,7 @@ import { activeCues } from '../finding/findings';
 import { strikesNow } from '../finding/measured';
 import { setsNow, type MeasuredSet } from '../finding/measuredSets';
 import { studentFaultsOf, type StudentFault } from '../finding/studentFaults';
-import { libraryOf } from '../gym/library';
+import { judgingOf } from './comparison';
 import { dosesOf, type Dose } from '../work/doses';
 import { notesOf, shownOver, unsaidIn, type Note, type Shown, type Unsaid } from './ledger';
 import { markingErrors, type MarkingError } from './repeatMarkings';
@@ -73,17 +73,17 @@ async function newestRounds(
 
 /** @param asked the technique in the address; the one most filmed, or worked on, where there is none */
 export async function ledgerOf(db: Db, id: string, asked: string | undefined): Promise<LedgerPage> {
-  const [{ sets, left }, faults, notes, doses, cues, clips, { catalogue }, errors] =
-    await Promise.all([
-      setsNow(db, id, PATIENCE),
-      studentFaultsOf(db, id),
-      notesOf(db, id),
-      dosesOf(db, id),
-      activeCues(db, id),
-      clipSummaries(db, id),
-      libraryOf(db),
-      markingErrors(db),
-    ]);
+  const [{ sets, left }, faults, notes, doses, cues, clips, judging, errors] = await Promise.all([
+    setsNow(db, id, PATIENCE),
+    studentFaultsOf(db, id),
+    notesOf(db, id),
+    dosesOf(db, id),
+    activeCues(db, id),
+    clipSummaries(db, id),
+    judgingOf(db, id),
+    markingErrors(db),
+  ]);
+  const { catalogue } = judging;
   const byTechnique = group(sets, (set) => set.technique);
   const techniques = [...byTechnique.keys()].sort(
     (a, b) => byTechnique.get(b)!.length - byTechnique.get(a)!.length,
@@ -106,7 +106,7 @@ export async function ledgerOf(db: Db, id: string, asked: string | undefined): P
   return {
     technique,
     techniques,
-    alike: technique ? alikeOf(own, technique, catalogue, purged) : [],
+    alike: technique ? alikeOf(own, technique, judging, purged) : [],
     faults: faults.map((fault) => ({
       ...fault,
       name: nameOf(fault.fault),

@@ -5,14 +5,13 @@ import { isAbsent, type Unit } from '@sinew/core/foundation/reading/reading';
 import { say } from '@sinew/core/foundation/reading/say';
 import type { View } from '@sinew/core/foundation/technique/techniques';
 import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
-import type { Catalogue } from '@sinew/core/judge/fault/schema';
 import {
   MEASURE_IDS,
   MEASURE_NAMES,
   type MeasureId,
 } from '@sinew/core/measure/measures/allMeasures';
 import { unitOf } from '@sinew/core/measure/measures/units';
-import { wantedIn, type Wanted } from '@sinew/core/train/progress/change';
+import { wantedIn, type Judging, type Wanted } from '@sinew/core/train/progress/change';
 import { trendOf, type DatedValue } from '@sinew/core/train/progress/trend';
 import type { MeasuredSet } from '../finding/measuredSets';
 
@@ -77,10 +76,10 @@ function goingIn(alike: Pick<Alike, 'sets' | 'values'>): Alike['goes'] {
 export function alikeOf(
   sets: readonly MeasuredSet[],
   technique: string,
-  catalogue: Catalogue,
+  judging: Judging,
   purged: ReadonlySet<string>,
 ): Alike[] {
-  const wanted = wantedIn(technique, catalogue);
+  const wanted = wantedIn(technique, judging);
   const groups = group(sets, ({ side, view, intent }) => `${side} ${view} ${intent ?? ''}`);
   return [...groups]
     .map(([key, same]): Alike => {

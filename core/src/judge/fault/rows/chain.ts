@@ -76,6 +76,7 @@ export const CHAIN_FAULTS: readonly FaultRow[] = [
     cases: HIPS_WORK.map(({ id, techniques, witness }) => ({
       id,
       techniques,
+      when: { order: ['hips-first'] },
       limits: [
         { reading: 'lead.hipsTrunk', is: 'below', value: 0.02 } as const,
         { reading: 'separation.growth', is: 'below', value: degrees(5), onlyClears: true } as const,
@@ -89,6 +90,27 @@ export const CHAIN_FAULTS: readonly FaultRow[] = [
     cue: 'Hips leave first; the hand is late on purpose.',
     drill: 'three-count',
     remedy: 'in-order',
+  },
+  {
+    id: 'falls-apart',
+    name: 'Falls apart',
+    headline: 'The hips leave alone.',
+    techniques: HIPS_LED,
+    link: 'trunk',
+    phase: 'explode',
+    cases: HIPS_WORK.map(({ id, techniques, witness }) => ({
+      id,
+      techniques,
+      when: { order: ['together'] },
+      // Sinew's own starting value.
+      limits: [{ reading: 'lead.hipsTrunk', is: 'above', value: 0.03 } as const, witness],
+      evidence:
+        'The hips lead the trunk by {lead.hipsTrunk}. {limit} is the most where all leaves together.',
+      clear: 'The trunk starts {lead.hipsTrunk:order} the hips.',
+    })),
+    why: 'Where the whole body is to hit as one piece, hips that leave alone arrive alone.',
+    cue: 'Everything at once.',
+    drill: 'feet-to-hips',
   },
   {
     id: 'jab-hand-first',

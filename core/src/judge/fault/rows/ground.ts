@@ -19,6 +19,13 @@ const PIVOTED = [
   ...['stepping-straight', 'elbow-round'],
 ];
 
+/** How far from square the hips stand in guard, degrees, by school: Sinew's own starting values. */
+const ANGLES = [
+  { school: 'half', least: 30, most: 60, cue: 'Stand 45° to the target.' },
+  { school: 'squarer', least: 10, most: 40, cue: 'Show the target both hips.' },
+  { school: 'bladed', least: 45, most: 80, cue: 'Show the target one hip.' },
+] as const;
+
 export const GROUND: readonly FaultRow[] = [
   {
     id: 'hips-tilted',
@@ -73,18 +80,24 @@ export const GROUND: readonly FaultRow[] = [
     link: 'pelvis',
     phase: 'load',
     cases: [
-      {
-        id: 'square',
-        limits: [{ reading: 'angle.ready', is: 'below', value: degrees(30) }],
-        evidence: 'In guard the hips stand {angle.ready} from square. {limit} is the least.',
-        clear: 'In guard the hips stand {angle.ready} from square.',
-      },
-      {
-        id: 'bladed',
-        limits: [{ reading: 'angle.ready', is: 'above', value: degrees(60) }],
-        evidence: 'In guard the hips stand {angle.ready} from square. {limit} is the most.',
-        clear: 'In guard the hips stand {angle.ready} from square.',
-      },
+      ...ANGLES.flatMap(({ school, least, most, cue }) => [
+        {
+          id: school === 'half' ? 'square' : `${school}-square`,
+          when: { stanceAngle: [school] },
+          limits: [{ reading: 'angle.ready', is: 'below', value: degrees(least) } as const],
+          evidence: 'In guard the hips stand {angle.ready} from square. {limit} is the least.',
+          clear: 'In guard the hips stand {angle.ready} from square.',
+          cue,
+        },
+        {
+          id: school === 'half' ? 'bladed' : `${school}-bladed`,
+          when: { stanceAngle: [school] },
+          limits: [{ reading: 'angle.ready', is: 'above', value: degrees(most) } as const],
+          evidence: 'In guard the hips stand {angle.ready} from square. {limit} is the most.',
+          clear: 'In guard the hips stand {angle.ready} from square.',
+          cue,
+        },
+      ]),
     ],
     why: 'Half a turn to the target (about 45°) leaves the rear hip a way to go and the lead side a shield.',
     cue: 'Stand 45° to the target.',
@@ -401,6 +414,36 @@ export const GROUND: readonly FaultRow[] = [
     why: 'A straight front leg gives nothing to turn over, and takes the blow in the joint.',
     cue: 'Keep the springs bent.',
     drill: 'low-line',
+  },
+  {
+    id: 'rear-leg',
+    name: 'Rear leg',
+    headline: 'The rear leg is not as this school has it.',
+    techniques: ['cross', 'chambered-straight'],
+    link: 'knees',
+    phase: 'accelerate',
+    cases: [
+      {
+        id: 'bent',
+        when: { rearLeg: ['bent'] },
+        limits: [{ reading: 'knee.own', is: 'above', value: degrees(160) }],
+        evidence: 'The rear knee is at {knee.own} at contact. {limit} is the most for a bent leg.',
+        clear: 'The rear knee is at {knee.own} at contact.',
+        cue: 'Keep a spring in the rear knee.',
+      },
+      {
+        id: 'straight',
+        when: { rearLeg: ['straight'] },
+        limits: [{ reading: 'knee.own', is: 'below', value: degrees(150) }],
+        evidence:
+          'The rear knee is at {knee.own} at contact. {limit} is the least for a leg that drives through.',
+        clear: 'The rear knee is at {knee.own} at contact.',
+        cue: 'Push the floor away until the leg is long.',
+      },
+    ],
+    why: 'A leg that stays bent can hit again; one that drives straight puts all of its push into this one.',
+    cue: 'Rear leg as we do it here.',
+    drill: 'push-turn',
   },
   {
     id: 'reach-lean',

@@ -59,6 +59,7 @@ export const GUARD_FAULTS: readonly FaultRow[] = [
     phase: 'accelerate',
     cases: [
       {
+        when: { head: ['quiet'] },
         limits: [{ reading: 'head', is: 'above', value: 0.1 }],
         evidence: 'The head goes {head} off its place over the shoulders. {limit} is the limit.',
         clear: 'The head stays within {head} of its place over the shoulders.',
@@ -67,6 +68,28 @@ export const GUARD_FAULTS: readonly FaultRow[] = [
     why: 'A head that is thrown has no eyes on the target and nothing behind it when it is met.',
     cue: 'Quiet head.',
     drill: 'quiet-head',
+    caution: 'Dizziness or a blow to the head: stop, and see a clinician.',
+  },
+  {
+    id: 'head-stays',
+    name: 'Head stays on the line',
+    headline: 'The head stays where it can be met.',
+    techniques: ['jab', 'cross'],
+    link: 'trunk',
+    phase: 'accelerate',
+    cases: [
+      {
+        when: { head: ['slips'] },
+        // Sinew's own starting value.
+        limits: [{ reading: 'head', is: 'below', value: 0.08 }],
+        evidence:
+          'The head goes {head} off its place over the shoulders. {limit} is the least for a head that slips.',
+        clear: 'The head goes {head} off its place over the shoulders.',
+      },
+    ],
+    why: 'What comes back comes down the same line; a head that has slipped is not there.',
+    cue: 'Ear to the shoulder as it goes.',
+    drill: 'dip-and-go',
     caution: 'Dizziness or a blow to the head: stop, and see a clinician.',
   },
 ];
