@@ -12,6 +12,7 @@ import type { Readings } from '../src/measure/measures/allMeasures';
 import { isAbsent } from '../src/foundation/reading/reading';
 import { techniqueById, VIEWS, type View } from '../src/foundation/technique/techniques';
 import {
+  answersOf,
   bestView,
   cameraPlace,
   questionById,
@@ -77,7 +78,11 @@ describe('the view guide', () => {
 
   it('sends the camera where the question is answered best', () => {
     const cross = techniqueById('cross');
-    expect(bestView(questionById('order'), cross)).toBe('above');
+    // With bands it is measured from behind; without, an eye there tells more than a ladder is worth.
+    expect(bestView(questionById('order'), cross)).toBe('behind');
+    expect(bestView(questionById('order'), cross, true)).toBe('behind');
+    expect(answersOf(questionById('order'), cross, true).behind).toBe('measured');
+    expect(answersOf(questionById('order'), cross, false).behind).toBe('by eye');
     expect(bestView(questionById('speed'), cross)).toBe('side');
     expect(bestView(questionById('speed'), techniqueById('lead-hook'))).not.toBe('side');
   });

@@ -134,14 +134,15 @@ export function answersOf(
   return hasBands ? { ...answers, ...question.banded } : answers;
 }
 
-/** The view that answers a question best. */
+/** Where a phone can stand at the mat, the likeliest first. */
+const AT_THE_MAT: readonly View[] = ['side', 'behind', 'front'];
+
+/** The view that answers a question best; nobody is sent five metres up where an eye at the mat can tell. */
 export function bestView(question: Question, technique: Technique, hasBands = false): View {
   const answers = answersOf(question, technique, hasBands);
-  const order: readonly View[] = ['side', 'front', 'behind', 'above'];
+  const answering = (answer: Answer) => AT_THE_MAT.find((view) => answers[view] === answer);
   return (
-    order.find((view) => answers[view] === 'measured') ??
-    order.find((view) => answers[view] === 'by eye') ??
-    'side'
+    answering('measured') ?? answering('by eye') ?? (answers.above === 'hidden' ? 'side' : 'above')
   );
 }
 

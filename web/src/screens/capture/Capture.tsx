@@ -149,6 +149,7 @@ export function Capture({ student, start, before }: CaptureProps) {
               aim={aim}
               heightM={student.heightM}
               hasBands={student.hasBands}
+              bandsPage={`/students/${student.id}/bands`}
               before={before}
               onAim={(next) => isFree && setAim(next)}
             />

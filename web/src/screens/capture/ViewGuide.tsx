@@ -1,5 +1,6 @@
 'use client';
 
+import Link from 'next/link';
 import {
   techniqueById,
   TECHNIQUES,
@@ -43,6 +44,7 @@ export function ViewGuide({
   aim,
   heightM,
   hasBands,
+  bandsPage,
   before,
   onAim,
 }: {
@@ -53,6 +55,8 @@ export function ViewGuide({
   heightM: number | null;
   /** The student has bands to wear. */
   hasBands: boolean;
+  /** Where they are printed. */
+  bandsPage: string;
   onAim: (aim: Aim) => void;
 }) {
   const technique = techniqueById(aim.technique);
@@ -189,6 +193,14 @@ export function ViewGuide({
               : (question.why[aim.view] ?? 'This view does not measure it.')}{' '}
           <span className="text-soft">{VIEW_GUIDE[aim.view].shows}</span>
         </p>
+        {question.banded && !hasBands && (
+          <p className="pt-1.5">
+            <Link href={bandsPage} className="font-semibold underline underline-offset-4">
+              Two printed bands
+            </Link>{' '}
+            would let one phone behind the student measure it.
+          </p>
+        )}
         <p className="pt-1.5">
           <strong>Camera:</strong>{' '}
           {aim.view === 'above'
