@@ -1,7 +1,12 @@
 /** Tests with a tape, a scale and a bag, from what is written down to what is read off. */
 import { describe, expect, it } from 'vitest';
 import { isAbsent } from '../src/foundation/reading/reading';
-import { fieldTestSchema, resultsOf, type FieldTest } from '../src/train/progress/fieldTest';
+import {
+  fieldTestProblem,
+  fieldTestSchema,
+  resultsOf,
+  type FieldTest,
+} from '../src/train/progress/fieldTest';
 
 const exactly = (value: number) => ({ value, plusMinus: 0 });
 const first = (test: FieldTest) => {
@@ -14,6 +19,12 @@ describe('a throw', () => {
   it('four times as far is twice as fast (range of a projectile, textbook mechanics)', () => {
     const test = { kind: 'throw', standing: exactly(8), seated: exactly(2) } as const;
     expect(first(test).value).toBeCloseTo(1, 12);
+  });
+
+  it('that goes farther seated is asked about', () => {
+    const test = { kind: 'throw', standing: exactly(5), seated: exactly(5.2) } as const;
+    expect(fieldTestProblem(test)).toMatch(/are the two swapped\?$/);
+    expect(fieldTestProblem({ ...test, seated: exactly(4.9) })).toBeNull();
   });
 
   it('is as sure as the tape: ± to first order', () => {

@@ -137,7 +137,11 @@ describe('the keys of the bench', () => {
       .map(({ frame }) => frame)
       .sort((a, b) => a - b);
     await user.keyboard('{ArrowDown}');
-    expect(store.getState().frame).toBe(frames.find((frame) => frame > 0));
+    const first = frames.find((frame) => frame > 0);
+    expect(store.getState().frame).toBe(first);
+    // It is chosen, so that W and Delete are about it.
+    const chosen = store.getState().selectedMark!;
+    expect(strikeIn(store).marks[chosen]!.frame).toBe(first);
     await user.keyboard('{End}{ArrowUp}');
     expect(store.getState().frame).toBe(frames.at(-1));
   });

@@ -96,6 +96,10 @@ function settled(key: string, chosen: InForce, { situation, range }: SchoolLayer
   return chosen;
 }
 
+/** Choices that something depends on: those of a way of a leak, in `when`. */
+export const choicesIn = (whens: readonly (Readonly<Record<string, unknown>> | undefined)[]) =>
+  new Set(whens.flatMap((when) => Object.keys(when ?? {})));
+
 /** Whether what a way of a leak depends on is so; see `when` of a case. */
 export function isInForce(
   when: Readonly<Partial<Record<string, readonly string[]>>> = {},

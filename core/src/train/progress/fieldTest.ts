@@ -65,6 +65,13 @@ export const fieldTestSchema = z.discriminatedUnion('kind', [throwSchema, bagSch
 export type FieldTest = z.infer<typeof fieldTestSchema>;
 export type FieldTestKind = FieldTest['kind'];
 
+/** What cannot be as it was typed, in words for the coach; null when all can. */
+export function fieldTestProblem(test: FieldTest): string | null {
+  return test.kind === 'throw' && test.seated.value > test.standing.value
+    ? 'The seated throw goes farther than the standing one: are the two swapped?'
+    : null;
+}
+
 export const FIELD_TESTS: Readonly<Record<FieldTestKind, string>> = {
   throw: 'Seated and standing throw',
   bag: 'Bag as a pendulum',

@@ -3,6 +3,7 @@ import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import { daySchema, type Day } from '@sinew/core/foundation/calendar/day';
 import {
+  fieldTestProblem,
   fieldTestSchema,
   resultsOf,
   type FieldTest,
@@ -127,7 +128,10 @@ export interface KeptTest {
 export const testInput = z.object({
   studentId: z.string().min(1).max(60),
   day: daySchema,
-  given: fieldTestSchema,
+  given: fieldTestSchema.superRefine((test, context) => {
+    const problem = fieldTestProblem(test);
+    if (problem !== null) context.addIssue({ code: 'custom', message: problem });
+  }),
 });
 
 export async function addTest(db: Db, input: z.infer<typeof testInput>): Promise<string> {

@@ -41,7 +41,8 @@ export function Sheet({
       <main className="mx-auto max-w-[1100px] px-8 py-7 print:max-w-none print:p-0">
         <div className="flex items-baseline justify-between border-b-2 border-ink pb-2">
           <h1 className="font-serif text-3xl">
-            {chosen || gym.className || gym.name}: the work of the day
+            {chosen || (classes.length > 1 ? 'Everybody' : gym.className || gym.name)}: the work of
+            the day
           </h1>
           <span className="text-soft">{shortDay(today)}</span>
         </div>

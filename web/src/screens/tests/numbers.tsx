@@ -2,7 +2,12 @@
 
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { fieldTestSchema, resultsOf, type FieldTest } from '@sinew/core/train/progress/fieldTest';
+import {
+  fieldTestProblem,
+  fieldTestSchema,
+  resultsOf,
+  type FieldTest,
+} from '@sinew/core/train/progress/fieldTest';
 import { keepTest } from '@/screens/ledger/actions';
 import { Button } from '@/ui/button';
 
@@ -73,6 +78,7 @@ export function Outcome({
 }) {
   const [isSaving, setSaving] = useState(false);
   const parsed = fieldTestSchema.safeParse(given);
+  const problem = parsed.success ? fieldTestProblem(parsed.data) : null;
   const save = async (test: FieldTest) => {
     setSaving(true);
     const wrong = await keepTest({ studentId, day: today, given: test }).catch(
@@ -83,19 +89,19 @@ export function Outcome({
   };
   return (
     <div className="mt-5" aria-live="polite">
-      {parsed.success ? (
+      {parsed.success && problem === null ? (
         resultsOf(parsed.data).map(({ name, text }, i) => (
           <p key={name} className={i === 0 ? 'font-serif text-3xl' : 'text-base'}>
             {name}: {text}
           </p>
         ))
       ) : (
-        <p className="text-soft">Fill in the numbers; a ± of 0 means exactly.</p>
+        <p className="text-soft">{problem ?? 'Fill in the numbers; a ± of 0 means exactly.'}</p>
       )}
       <Button
         weight="main"
         className="mt-4"
-        disabled={!parsed.success || isSaving}
+        disabled={!parsed.success || problem !== null || isSaving}
         onClick={() => parsed.success && void save(parsed.data)}
       >
         Keep the test

@@ -51,8 +51,10 @@ function startPlacing(state: BenchState): void {
 
 function toMark(state: BenchState, direction: 1 | -1): void {
   const strike = strikeOf(state);
-  const frame = strike && neighbourMark(strike, state.frame, direction);
-  if (frame !== null) state.goTo(frame);
+  const next = strike && neighbourMark(strike, state.frame, direction);
+  if (!next) return;
+  state.goTo(next.frame);
+  state.selectMark(next.event);
 }
 
 const MARKS = 'Mark an instant; again on its frame takes the mark away';

@@ -133,6 +133,16 @@ export function createBenchStore(
         ...(!isKept && { strikeId: strikes[strikes.length - 1]?.id ?? null }),
       });
     };
+    /** The strike in hand is the one that the frame in hand is in, where there is one. */
+    const takeStrikeHere = () => {
+      const { frame } = get();
+      const isHere = ({ span }: StrikeDocument) =>
+        span !== undefined && frame >= span.from && frame <= span.to;
+      const own = strikeOf(get());
+      if (!own || isHere(own)) return;
+      const here = documentOf(get()).strikes.find(isHere);
+      if (here) set({ strikeId: here.id, selectedMark: null });
+    };
     return {
       clip,
       student,
@@ -160,8 +170,14 @@ export function createBenchStore(
       error: null,
 
       edit: (next, gesture) => become(history.change(get().history, next, gesture ?? null)),
-      undo: () => become(history.undo(get().history)),
-      redo: () => become(history.redo(get().history)),
+      undo: () => {
+        become(history.undo(get().history));
+        takeStrikeHere();
+      },
+      redo: () => {
+        become(history.redo(get().history));
+        takeStrikeHere();
+      },
       goTo: (frame) => {
         const last = clip.frameTimes.length - 1;
         set({ frame: Math.min(last, Math.max(0, Math.round(frame))) });

@@ -1,4 +1,5 @@
 /** What the coach can do to a bench document: pure functions from one document to the next. */
+import { least } from 'd3-array';
 import type { Says } from '@sinew/core/judge/eye/eyeChecks';
 import type { Landmark, Side } from '@sinew/core/foundation/body/landmarks';
 import { eventsOf, type EventName } from '@sinew/core/measure/events/events';
@@ -217,12 +218,12 @@ export function neighbourMark(
   strike: StrikeDocument,
   frame: number,
   direction: 1 | -1,
-): number | null {
-  const frames = Object.values(strike.marks)
-    .map((mark) => mark.frame)
-    .filter((marked) => (marked - frame) * direction > 0);
-  if (frames.length === 0) return null;
-  return direction > 0 ? Math.min(...frames) : Math.max(...frames);
+): { readonly event: EventName; readonly frame: number } | null {
+  const marks = Object.entries(strike.marks) as [EventName, { readonly frame: number }][];
+  const ahead = marks
+    .map(([event, mark]) => ({ event, frame: mark.frame, away: (mark.frame - frame) * direction }))
+    .filter(({ away }) => away > 0);
+  return least(ahead, ({ away }) => away) ?? null;
 }
 
 /** What a strike is judged by: its own school, its situation, its range. */

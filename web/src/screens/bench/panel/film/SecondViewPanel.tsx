@@ -94,7 +94,9 @@ function spaceSays(space: ClipAnalysis['space']): string {
   );
 }
 
-function Join({ others }: { others: readonly ClipSummary[] }) {
+function Join({ others: all }: { others: readonly ClipSummary[] }) {
+  // Of a film that is gone nothing can be laid beside another.
+  const others = all.filter(({ isPurged }) => !isPurged);
   const [chosen, setChosen] = useState('');
   if (others.length === 0) {
     return (

@@ -1,10 +1,11 @@
 'use client';
 
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { changesBetween, type Change } from '@sinew/core/judge/fault/set';
 import { judgeMeasured } from '@sinew/core/analysis/analyze';
 import { SCHOOLS } from '@sinew/core/judge/school/schools';
-import { RANGES, SITUATIONS, type Situation } from '@sinew/core/judge/school/resolve';
+import type { Library } from '@sinew/core/judge/library/edits';
+import { choicesIn, RANGES, SITUATIONS, type Situation } from '@sinew/core/judge/school/resolve';
 import { rulesFor } from '@sinew/core/analysis/rules';
 import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import { Changes } from '@/ui/changes';
@@ -13,6 +14,18 @@ import { documentOf, useBench, useBenchStore } from '../../document/benchStore';
 import { judgeBy } from '../../document/edits';
 import { useAnalysis, useLibrary } from '../../document/useAnalysis';
 
+/** Choices that judge something in this technique. */
+function useOffered(technique: string, { catalogue }: Library): readonly string[] {
+  return useMemo(() => {
+    const cases = catalogue.faults
+      .filter(({ techniques }) => techniques.includes(technique))
+      .flatMap((fault) => fault.cases)
+      .filter(({ techniques }) => !techniques || techniques.includes(technique));
+    const asked = choicesIn(cases.map(({ when }) => when));
+    return Object.keys(SCHOOLS).filter((key) => key === 'readingOrder' || asked.has(key));
+  }, [technique, catalogue]);
+}
+
 /** In which school, situation and range this strike is judged; what changes with it is said at once. */
 export function SchoolFields({ strike }: { strike: StrikeDocument }) {
   const store = useBenchStore();
@@ -20,7 +33,9 @@ export function SchoolFields({ strike }: { strike: StrikeDocument }) {
   const library = useLibrary();
   const student = useBench((state) => state.student);
   const [changes, setChanges] = useState<readonly Change[] | null>(null);
-  const [key, setKey] = useState('hookFoot');
+  const offered = useOffered(strike.technique, library);
+  const [chosen, setKey] = useState<string | null>(null);
+  const key = chosen !== null && offered.includes(chosen) ? chosen : offered[0]!;
 
   const change = (to: Pick<StrikeDocument, 'school' | 'situation' | 'range'>) => {
     const { edit } = store.getState();
@@ -74,9 +89,9 @@ export function SchoolFields({ strike }: { strike: StrikeDocument }) {
             setChanges(null);
           }}
         >
-          {Object.entries(SCHOOLS).map(([id, { name }]) => (
+          {offered.map((id) => (
             <option key={id} value={id}>
-              {name}
+              {SCHOOLS[id]!.name}
             </option>
           ))}
         </SelectField>
