@@ -3,6 +3,8 @@ import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { keepBandTurns } from '@/data/clip/bandTurns';
+import { OF_A_BODY, purgeFilm } from '@/data/clip/clipEnds';
 import { addDetections, changeJob } from '@/data/clip/trackings';
 import { DAY_MS } from '@/data/database/today';
 import { backUp, backups, putDatabaseAside } from '@/data/maintenance/backups';
@@ -97,17 +99,20 @@ it('where a body was seen in a film goes with the consent, from backups too; its
     inSpace: [0, 0, 0],
   }));
   await addDetections(gym.db, clipId, [seen]);
+  const turn = { frames: [3], yaw: [0.1], shake: [0.01], lasting: [0.05] };
+  const bands = { hips: { girth: 0.96, turn, silent: [] } };
+  await keepBandTurns(gym.db, clipId, { seam: 'front', isSquareKnown: false, bands });
   await backedUp(0);
-  for (const table of ['detection', 'track'] as const) {
-    await gym.db.deleteFrom(table).where('clip_id', '=', clipId).execute();
+  await purgeFilm(gym.db, gym.files, clipId);
+  for (const table of OF_A_BODY) {
+    expect(await gym.db.selectFrom(table).selectAll().execute(), table).toEqual([]);
   }
   await eraseEverywhere(gym.folder, bodyIn([clipId]));
   const [backup] = await backups(join(gym.folder, 'backups'));
   const database = new Database(join(gym.folder, 'backups', backup!.name), { readonly: true });
   const count = (table: string) =>
     (database.prepare(`select count(*) as n from ${table}`).get() as { n: number }).n;
-  expect(count('detection')).toBe(0);
-  expect(count('track')).toBe(0);
+  for (const table of OF_A_BODY) expect(count(table), table).toBe(0);
   expect(count('mark')).toBeGreaterThan(0);
   database.close();
 });

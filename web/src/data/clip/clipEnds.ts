@@ -74,6 +74,16 @@ export async function destroyClip(db: Db, files: ClipFiles, id: string): Promise
   return (await removeUnused(db, files, row.sha256)) ? row.sha256 : null;
 }
 
+/** Tables of where a body is seen in a film. */
+export const OF_A_BODY = [
+  'track',
+  'detection',
+  'band_turn',
+  'series',
+  'survey',
+  'tracking',
+] as const;
+
 /**
  * Remove a film and every point of the body in it; instants and readings stay, which are numbers.
  *
@@ -88,7 +98,7 @@ export async function purgeFilm(db: Db, files: ClipFiles, id: string): Promise<b
       .where('purged_at', 'is', null)
       .returning('sha256')
       .executeTakeFirst();
-    for (const table of ['track', 'detection', 'series', 'survey', 'tracking'] as const) {
+    for (const table of OF_A_BODY) {
       await trx.deleteFrom(table).where('clip_id', '=', id).execute();
     }
     return clip?.sha256;

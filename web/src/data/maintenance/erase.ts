@@ -7,6 +7,7 @@ import { existsSync } from 'node:fs';
 import { readFile, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { z } from 'zod';
+import { OF_A_BODY } from '../clip/clipEnds';
 import { databasePath } from '../database/dataFolder';
 import { writeWhole } from '../database/writeWhole';
 import { logTrouble } from '../log/log';
@@ -22,9 +23,6 @@ const taskSchema = z.object({
     z.object({ table: z.string(), column: z.enum(['id', 'clip_id']), ids: z.array(z.string()) }),
   ),
 });
-
-/** Where a body is seen in a film. */
-const OF_A_BODY = ['track', 'detection', 'band_turn', 'series', 'survey', 'tracking'] as const;
 
 /** Everything of a body in these clips; instants and readings are numbers, and stay. */
 export const bodyIn = (clips: readonly string[]): Erasure[] =>
