@@ -3,6 +3,7 @@ import { clean } from '@sinew/fighters/fighter/recipe';
 import { drillById } from '../src/foundation/drill/drills';
 import { CATALOGUE, cueOf, FAULTS, faultById } from '../src/judge/fault/faults';
 import type { Cost } from '../src/judge/fault/cost';
+import type { Audit } from '../src/judge/eye/eyeChecks';
 import { judge, judgeFault } from '../src/judge/fault/judge';
 import { USUAL_RULES, type Finding } from '../src/judge/fault/finding';
 import { ranked } from '../src/judge/fault/rank';
@@ -133,6 +134,26 @@ describe('the three answers', () => {
       audit: { 'leak:jammed': 'drags' },
     });
     expect(told.status).toBe('cant-tell');
+  });
+
+  it('a part that drags by eye decides its leak where nothing else can; neutral decides nothing', () => {
+    const by = (audit: Audit, given = readings({})) =>
+      judged('knee-gives', given, { ...USUAL_RULES, audit });
+    expect(by({}).status).toBe('cant-tell');
+    expect(by({ 'front-knee': 'drags' })).toMatchObject({
+      status: 'found',
+      judgedBy: [{ measured: null }],
+    });
+    expect(by({ 'front-knee': 'drives' }).status).toBe('clear');
+    expect(by({ 'front-knee': 'neutral' }).status).toBe('cant-tell');
+    // The word on the leak itself goes before that on a part, and a measurement before both.
+    expect(by({ 'front-knee': 'drags', 'leak:knee-gives': 'drives' }).status).toBe('clear');
+    // A lead hand's strike may turn on that knee.
+    const hook = judge(techniqueById('lead-hook'), readings({}), {
+      ...USUAL_RULES,
+      audit: { 'front-knee': 'drags' },
+    });
+    expect(hook.find(({ fault }) => fault === 'knee-gives')?.status).toBe('cant-tell');
   });
 
   it('a wrist that the coach saw break can hurt, and is not waited for where he said nothing', () => {

@@ -4,7 +4,7 @@ import { isOfReading } from '../src/judge/fault/schema';
 import { edited, editsSchema, NO_EDITS, withChange, type Edits } from '../src/judge/library/edits';
 import { unitOf } from '../src/measure/measures/units';
 import { MEASURE_IDS } from '../src/measure/measures/allMeasures';
-import { checksFor, prefilled } from '../src/judge/eye/eyeChecks';
+import { CHECKS, checksFor, prefilled } from '../src/judge/eye/eyeChecks';
 import { techniqueById, TECHNIQUES } from '../src/foundation/technique/techniques';
 import { TEACHING } from '../src/foundation/technique/teaching';
 import { evidenceOf } from '../src/measure/measures/evidence';
@@ -94,6 +94,22 @@ describe('the eye', () => {
     expect(asked('elbow-round').slice(0, 2)).toEqual(['palm-in', 'nerve-side']);
     expect(asked('cross')[0]).toBe('knuckles');
     expect(asked('round-kick')).not.toContain('knuckles');
+  });
+
+  it('reads the body in the order of the school, what can hurt first', () => {
+    const groups = (order: string) => [
+      ...new Set(checksFor(techniqueById('cross'), order).map((one) => one.injury || one.group)),
+    ];
+    expect(groups('ground-up')).toEqual([true, 'ground', 'middle', 'top', 'head']);
+    expect(groups('top-down')).toEqual([true, 'top', 'middle', 'ground', 'head']);
+  });
+
+  it('decides leaks that there are, each by one part', () => {
+    const decided = CHECKS.flatMap(({ decides }) => decides ?? []);
+    expect(decided.length).toBeGreaterThan(5);
+    expect(new Set(decided).size).toBe(decided.length);
+    const known = CATALOGUE.faults.map(({ id }) => id);
+    expect(decided.filter((id) => !known.includes(id))).toEqual([]);
   });
 
   it('is filled in from what was measured', () => {

@@ -105,6 +105,14 @@ describe('Eye', () => {
     expect(within(current()).getByRole('group').getAttribute('aria-label')).toBe(parts[1]);
   });
 
+  it('stands in groups from the ground up, each part with the leak it decides', async () => {
+    eye();
+    const heads = screen.getAllByRole('heading', { level: 3 }).map((one) => one.textContent);
+    expect(heads).toEqual(['What can hurt', 'Ground', 'Middle', 'Top', 'Head and breath']);
+    const hip = screen.getByRole('group', { name: 'Back hip' }).closest('li')!;
+    expect(hip.textContent).toContain('decides: Arm alone');
+  });
+
   it('takes it back when the same is said again', async () => {
     const { user, store } = eye();
     await user.keyboard('e,e');

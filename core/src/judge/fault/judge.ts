@@ -3,7 +3,7 @@
  * than the reading's own uncertainty (95 %), *clear* only when it is on the right side by as much;
  * in between, or without a reading, the answer is "can't tell", with what would settle it.
  */
-import { checkById, leakKey, type Audit, type Says } from '../eye/eyeChecks';
+import { checkById, wordOn, type Audit, type Says } from '../eye/eyeChecks';
 import { halfWidth, isAbsent, type Measured, type Reading } from '../../foundation/reading/reading';
 import { quantity, say, sayOrder } from '../../foundation/reading/say';
 import { inWords, isInForce } from '../school/resolve';
@@ -67,7 +67,7 @@ export function judgeFault(
   if (!status) return null;
   const quoted = verdicts.find((verdict) => verdict.status === status)!;
   const first = quoted.judgedBy[0]!.measured;
-  const word = status === 'cant-tell' ? rules.audit[leakKey(fault.id)] : undefined;
+  const word = status === 'cant-tell' ? wordOn(fault.id, technique, rules.audit) : undefined;
   if (word) return seenByEye(fault, quoted, word, rules);
   return {
     fault: fault.id,

@@ -1,14 +1,22 @@
 'use client';
 
 import { useState } from 'react';
-import { checksFor, prefilled, SAYS, type Check, type Says } from '@sinew/core/judge/eye/eyeChecks';
+import {
+  checksFor,
+  GROUPS,
+  isDeciding,
+  prefilled,
+  SAYS,
+  type Check,
+  type Says,
+} from '@sinew/core/judge/eye/eyeChecks';
 import { choiceName } from '@sinew/core/judge/school/schools';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import { Key } from '@/ui/button';
 import { documentOf, useBenchStore } from '../../document/benchStore';
 import { setAudit } from '../../document/edits';
-import { useAnalysis } from '../../document/useAnalysis';
+import { useAnalysis, useLibrary } from '../../document/useAnalysis';
 import { useCommands } from '@/ui/commands/registry';
 
 const KEY: Record<Says, string> = { drives: 'Q', neutral: 'E', drags: 'A' };
@@ -18,12 +26,22 @@ const BAR: Record<Says, string> = {
   drags: 'h-1.5 w-2 translate-y-1 bg-now',
 };
 
+/** Under which head a check stands. */
+const headOf = ({ injury, group }: Check) => (injury ? 'What can hurt' : GROUPS[group]);
+
 /** Part by part: it drives, is neutral, or drags. One key a part; what was measured is filled in. */
 export function EyeTab({ strike }: { strike: StrikeDocument }) {
   const store = useBenchStore();
   const analysis = useAnalysis();
   const technique = techniqueById(strike.technique);
-  const checks = checksFor(technique);
+  const checks = checksFor(technique, analysis?.rules.school.readingOrder?.choice);
+  const { catalogue } = useLibrary();
+  const decidedBy = (check: Check) =>
+    isDeciding(check, technique)
+      ? catalogue.faults.find(
+          ({ id, techniques }) => id === check.decides && techniques.includes(technique.id),
+        )?.name
+      : undefined;
   const measured = prefilled(technique, analysis?.links ?? {});
   const own = strike.audit ?? {};
   const [at, setAt] = useState(0);
@@ -72,7 +90,9 @@ export function EyeTab({ strike }: { strike: StrikeDocument }) {
         <Key>,</Key> <Key>.</Key> back and on. Grey is measured. Kept with the strike.
       </p>
       <ul className="mt-3">
-        {checks.map((check) => {
+        {checks.map((check, i) => {
+          const head = headOf(check);
+          const decides = decidedBy(check);
           const said = own[check.id];
           const shown = said ?? measured[check.id];
           return (
@@ -82,6 +102,9 @@ export function EyeTab({ strike }: { strike: StrikeDocument }) {
               className="group relative border-t border-rule py-1.5 pl-3 aria-[current]:bg-tint"
             >
               <span className="absolute inset-y-0 left-0 w-1 group-aria-[current]:bg-now" />
+              {(i === 0 || headOf(checks[i - 1]!) !== head) && (
+                <h3 className="mb-1 text-sm font-semibold text-soft">{head}</h3>
+              )}
               <div className="flex items-center gap-3">
                 <button
                   type="button"
@@ -93,6 +116,7 @@ export function EyeTab({ strike }: { strike: StrikeDocument }) {
                     {judgedAs(check)}
                   </span>
                   {check.injury && <span className="ml-2 text-sm text-now">can hurt</span>}
+                  {decides && <span className="ml-2 text-sm text-soft">decides: {decides}</span>}
                   <span
                     className="block truncate text-sm text-soft"
                     title={`${check.well} – ${check.badly}`}
