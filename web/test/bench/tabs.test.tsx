@@ -255,7 +255,7 @@ describe('Body', () => {
     const { user } = onBench(store, () => <BodyTab worn={worn} />);
     const section = within(screen.getByRole('region', { name: 'Bands' }));
     section.getByText('read in all 2 frames.');
-    section.getByText('read in 2 of 8 frames; mostly, an arm lies over the band.');
+    section.getByText('read in 2 of 8 frames; in 6: an arm lies over the band.');
     // The ribs' girth is another one now.
     section.getByText('Their girths were changed after they had been read.');
     await user.click(section.getByRole('button', { name: 'Read them anew' }));

@@ -49,14 +49,14 @@ export function WornBands({ worn }: { worn: Worn }) {
   );
 }
 
-/** "read in 180 of 240 frames; an arm lies over the band in 60." */
+/** "read in 180 of 240 frames; in 60: an arm lies over the band." */
 function toldBy({ turn, silent }: KeptBand): string {
   const read = turn?.frames.length ?? 0;
   const all = read + silent.reduce((sum, { frames }) => sum + frames, 0);
   const [first] = silent;
   if (read === 0) return first ? `not read: ${first.why}.` : 'not read.';
   if (!first) return `read in all ${all} frames.`;
-  return `read in ${read} of ${all} frames; mostly, ${first.why}.`;
+  return `read in ${read} of ${all} frames; in ${first.frames}: ${first.why}.`;
 }
 
 function isReadBy(worn: Worn, { bands, seam }: KeptBands): boolean {

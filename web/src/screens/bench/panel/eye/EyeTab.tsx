@@ -116,12 +116,12 @@ export function EyeTab({ strike }: { strike: StrikeDocument }) {
                     {judgedAs(check)}
                   </span>
                   {check.injury && <span className="ml-2 text-sm text-now">can hurt</span>}
-                  {decides && <span className="ml-2 text-sm text-soft">decides: {decides}</span>}
                   <span
                     className="block truncate text-sm text-soft"
                     title={`${check.well} – ${check.badly}`}
                   >
                     {shown === 'drags' ? check.badly : check.well}
+                    {decides && `; decides: ${decides}`}
                   </span>
                 </button>
                 <span
