@@ -14,7 +14,8 @@ import { addNote } from '@/data/progress/ledger';
 import { measureStudent } from '@/data/finding/measured';
 import { prescribe, workOf } from '@/data/work/work';
 import { logWork } from '@/data/work/drillLog';
-import { addStudent, recordConsent, studentForm } from '@/data/student/students';
+import { addStudent, recordConsent, setBands, studentForm } from '@/data/student/students';
+import { keepBandTurns } from '@/data/clip/bandTurns';
 import type { ClipDocument } from '@sinew/core/analysis/clipDocument';
 
 export const film = (name: string) =>
@@ -119,7 +120,11 @@ export const AT_ONCE = {
 export async function fullGym(): Promise<{ gym: TestGym; who: string }> {
   const gym = await emptyGym();
   const id = await student(gym);
-  const { strikeId } = await markedClip(gym, id);
+  const { strikeId, clipId } = await markedClip(gym, id);
+  await setBands(gym.db, id, { hipsCm: 96, ribsCm: null, seam: 'back' });
+  const turn = { frames: [3, 4], yaw: [-0.8, -0.7], shake: [0.01, 0.01], lasting: [0.05, 0.05] };
+  const hips = { girth: 0.96, turn, silent: [] };
+  await keepBandTurns(gym.db, clipId, { seam: 'back', isSquareKnown: false, bands: { hips } });
   await acceptFinding(gym.db, strikeId, 'all-at-once', false);
   const proposal = (await workOf(gym.db, id))!.proposals[0]!;
   const worksOn = { technique: 'cross', fault: 'all-at-once' };
