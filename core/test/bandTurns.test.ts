@@ -194,6 +194,15 @@ describe('a clip whose student wears bands, filmed from behind', () => {
     expect(1.96 * apart.sigma).toBeLessThan((12 * Math.PI) / 180);
   });
 
+  it('shows both lines from above, as far as the bands were read', () => {
+    const { turns, traces } = measureInClip(clip, strike);
+    expect(turns).toMatchObject({ source: 'measured-band', isMirrored: false, sign: 1 });
+    const { pelvis, trunk } = turns!;
+    expect(Math.min(pelvis!.frames.length, trunk!.frames.length)).toBeGreaterThan(40);
+    // Lanes that the picture itself cannot fill.
+    expect([traces.pelvis?.unit, traces.trunk?.unit]).toEqual(['rad/s', 'rad/s']);
+  });
+
   it('does not tell the angle of a stance that was only taken for granted', () => {
     const { readings } = measureInClip(clip, strike);
     expect(isAbsent(readings['angle.ready'])).toBe(true);

@@ -9,6 +9,7 @@ import { orderProblems, type Events } from '../measure/events/events';
 import { measureAll, type Readings } from '../measure/measures/allMeasures';
 import { UNKNOWN_BODY, type Body, type NextStrike } from '../measure/measures/context';
 import type { Motion } from '../reconstruct/motion/motion';
+import { turnsIn, type Turns } from '../reconstruct/motion/turn';
 import { traces, type Trace } from '../reconstruct/motion/traces';
 import { isAbsent } from '../foundation/reading/reading';
 import { sizeProblem } from '../observe/track/bodySize';
@@ -43,6 +44,8 @@ export interface MeasuredStrike {
   readonly sequence: { readonly starts: readonly Step[]; readonly peaks: readonly Step[] };
   /** How fast each link moves over time, where the points show it. */
   readonly traces: Partial<Record<Link, Trace>>;
+  /** How hips and shoulders stand over the floor, where anything tells it. */
+  readonly turns: Turns | null;
   /** Marks that contradict each other; while there are any, nothing is judged. */
   readonly problems: readonly string[];
 }
@@ -126,6 +129,7 @@ export function measureStrike(
     links: verdicts(travels, anchorsOf(readings, events, technique)),
     sequence: { starts: startSteps(events, technique), peaks },
     traces: { ...(banded && traces(banded, technique)), ...traces(motion, technique) },
+    turns: turnsIn(motion) ?? (banded ? turnsIn(banded) : null),
     problems: orderProblems(events),
   };
 }

@@ -1,5 +1,6 @@
 /** Turn of pelvis and trunk about the vertical, where the motion shows the ground plane. */
 import type { Landmark } from '../../foundation/body/landmarks';
+import type { Source } from '../../foundation/reading/reading';
 import { placeSigma, type Motion, type PathSet } from './motion';
 import { shared } from './where';
 
@@ -51,4 +52,25 @@ export function turnSeries(
     );
   }
   return series.frames.length > 0 ? series : null;
+}
+
+/** How hips and shoulders stand over the floor through a strike, as one source shows it. */
+export interface Turns {
+  readonly source: Source;
+  /** A southpaw's: seen in a mirror. */
+  readonly isMirrored: boolean;
+  /** +1 when yaw grows as the body turns into this strike. */
+  readonly sign: 1 | -1;
+  readonly pelvis: TurnSeries | null;
+  readonly trunk: TurnSeries | null;
+}
+
+/** @returns null where neither shows, or only a body tracker's guess of it */
+export function turnsIn(motion: Motion): Turns | null {
+  const { source, isMirrored, turnSign: sign, raw } = motion;
+  const isGuess =
+    source === 'estimated-3d' || (source === 'measured-2d' && raw.leftHip?.isTracked === true);
+  if (isGuess) return null;
+  const [pelvis, trunk] = [turnSeries(motion, 'pelvis'), turnSeries(motion, 'trunk')];
+  return pelvis || trunk ? { source, isMirrored, sign, pelvis, trunk } : null;
 }

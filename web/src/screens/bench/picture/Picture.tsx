@@ -10,6 +10,7 @@ import { documentOf, isDrawing, useBench, useBenchStore } from '../document/benc
 import { Overlay } from './Overlay';
 import { PictureTools } from './PictureTools';
 import { SecondInset } from './SecondPicture';
+import { TurnDial } from './TurnDial';
 import { usePlayback } from './usePlayback';
 import { useRealTimes } from '../document/realTimes';
 
@@ -95,6 +96,7 @@ export function Picture() {
         </div>
       </div>
       <SecondInset />
+      <TurnDial />
       {error ? (
         <p role="alert" className="absolute bottom-3 left-3 max-w-md bg-paper px-3 py-2">
           {error}
