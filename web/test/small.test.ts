@@ -151,8 +151,8 @@ describe('the bench’s commands', () => {
       one,
     ).strikes[0]!;
     expect(commands.nextUnmarked(strike)).toBe('trunk');
-    expect(commands.neighbourMark(strike, 10, 1)).toBe(20);
-    expect(commands.neighbourMark(strike, 10, -1)).toBe(0);
+    expect(commands.neighbourMark(strike, 10, 1)).toEqual({ event: 'hips', frame: 20 });
+    expect(commands.neighbourMark(strike, 10, -1)?.frame).toBe(0);
     expect(commands.neighbourMark(strike, 20, 1)).toBeNull();
   });
 

@@ -223,7 +223,8 @@ export function neighbourMark(
   const ahead = marks
     .map(([event, mark]) => ({ event, frame: mark.frame, away: (mark.frame - frame) * direction }))
     .filter(({ away }) => away > 0);
-  return least(ahead, ({ away }) => away) ?? null;
+  const next = least(ahead, ({ away }) => away);
+  return next ? { event: next.event, frame: next.frame } : null;
 }
 
 /** What a strike is judged by: its own school, its situation, its range. */
