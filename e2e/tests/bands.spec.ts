@@ -28,8 +28,12 @@ test('bands are printed to scale, on as many sheets as go round', async ({ page 
     const bar = await page.locator('[data-band=hips] [data-bar]').nth(3).boundingBox();
     expect(bar!.width / PX).toBeCloseTo(30, 1);
     expect(bar!.height / PX).toBeCloseTo(70, 1);
-    const ruler = await page.locator('[data-ruler]').first().boundingBox();
-    expect(ruler!.width / PX).toBeCloseTo(100, 0);
+    // As drawn, without the width of its pen.
+    const ruler = await page
+      .locator('[data-ruler]')
+      .first()
+      .evaluate((path: SVGPathElement) => path.getBBox().width * path.getCTM()!.a);
+    expect(ruler / PX).toBeCloseTo(100, 1);
     const pdf = (await page.pdf({ preferCSSPageSize: true })).toString('latin1');
     expect(pdf.match(/\/Type\s*\/Page\b/g)).toHaveLength(4);
     const [, w, h] = /MediaBox \[0 0 ([\d.]+) ([\d.]+)\]/.exec(pdf)!;
