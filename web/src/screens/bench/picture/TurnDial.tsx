@@ -36,8 +36,10 @@ export function TurnDial() {
         <circle r={RADIUS} fill="none" className="stroke-rule" />
         {/* A southpaw's turns are told as an orthodox student's. */}
         <g transform={turns.isMirrored ? 'scale(-1 1)' : undefined}>
-          {hips && <Line direction={hips} width={9} />}
-          {shoulders && <Line direction={shoulders} width={2.5} hasEnds />}
+          {hips && <Fan direction={hips} />}
+          {shoulders && <Fan direction={shoulders} />}
+          {hips && <Line yaw={hips.yaw} width={9} />}
+          {shoulders && <Line yaw={shoulders.yaw} width={2.5} hasEnds />}
         </g>
       </svg>
       <figcaption>
@@ -48,25 +50,23 @@ export function TurnDial() {
   );
 }
 
-/** Hips as a bar, shoulders as a line between two dots; each with its fan. */
-function Line({
-  direction: { yaw, plusMinus },
-  width,
-  hasEnds = false,
-}: {
-  direction: Direction;
-  width: number;
-  hasEnds?: boolean;
-}) {
+/** Where the line may be, to both sides of it. */
+function Fan({ direction: { yaw, plusMinus } }: { direction: Direction }) {
+  const open = Math.min(plusMinus, Math.PI / 2);
+  return [0, Math.PI].map((end) => (
+    <path key={end} d={wedge(yaw + end, open)} className="fill-shade" />
+  ));
+}
+
+/** Hips as a bar, shoulders as a line between two dots: paper shows between them where they cross. */
+function Line({ yaw, width, hasEnds = false }: { yaw: number; width: number; hasEnds?: boolean }) {
   // The rear side to the right; it goes to the top as it comes forward.
   const [x, y] = [RADIUS * Math.cos(yaw), -RADIUS * Math.sin(yaw)];
-  const open = Math.min(plusMinus, Math.PI / 2);
+  const ends = { x1: -x, y1: -y, x2: x, y2: y };
   return (
     <>
-      {[0, Math.PI].map((end) => (
-        <path key={end} d={wedge(yaw + end, open)} className="fill-shade/70" />
-      ))}
-      <line x1={-x} y1={-y} x2={x} y2={y} strokeWidth={width} className="stroke-ink" />
+      {hasEnds && <line {...ends} strokeWidth={width + 2} className="stroke-paper" />}
+      <line {...ends} strokeWidth={width} className="stroke-ink" />
       {hasEnds &&
         [-1, 1].map((end) => (
           <circle key={end} cx={end * x} cy={end * y} r={5} className="fill-ink" />
