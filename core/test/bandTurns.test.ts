@@ -1,5 +1,8 @@
 /** What is kept of worn bands, the sheets they are printed on, and a clip that is measured by them. */
+import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
+import { mover } from '@sinew/fighters/fighter/pose';
+import { DEMO_CLIPS } from '@sinew/fighters/film/clips';
 import { clean } from '@sinew/fighters/fighter/recipe';
 import { truthOfStrike } from '@sinew/fighters/fighter/truth';
 import { bandedFilm, USUALLY_BANDED } from '@sinew/fighters/film/banded';
@@ -227,4 +230,28 @@ describe('a clip whose student wears bands, filmed from behind', () => {
 
 it('keeps nothing of a band that was never read', () => {
   expect(turnOf([arm, arm], [1, 2])).toBeNull();
+});
+
+it('a film of another painter than the reader’s is read within its ± (the demo’s, tracked by the app)', () => {
+  const film = DEMO_CLIPS.find(({ look }) => look.hasBands)!;
+  const pose = mover(film.recipe);
+  const kept = bandTurnsSchema.parse(
+    JSON.parse(readFileSync(`demo/detections/${film.file}.bands.json`, 'utf8')),
+  );
+  for (const [band, left, right] of [
+    ['hips', 'leftHip', 'rightHip'],
+    ['ribs', 'leftShoulder', 'rightShoulder'],
+  ] as const) {
+    const { frames, yaw, shake, lasting } = kept.bands[band]!.turn!;
+    // Of 140 frames.
+    expect(frames.length).toBeGreaterThan(135);
+    const misses = frames.map((frame, i) => {
+      const now = pose(frame / film.rate);
+      const [l, r] = [now[left], now[right]];
+      return Math.abs(yaw[i]! - Math.atan2(r[0] - l[0], r[2] - l[2]));
+    });
+    expect(Math.max(...misses)).toBeLessThan((3 * Math.PI) / 180);
+    const inside = misses.filter((miss, i) => miss < 1.96 * Math.hypot(shake[i]!, lasting[i]!));
+    expect(inside.length).toBeGreaterThanOrEqual(0.9 * frames.length);
+  }
 });

@@ -1,4 +1,6 @@
 /** What only a kick has: a knee drawn up sharply, how high it lands, the leg that folds again. */
+import { nearestFrame } from '../../observe/track/time';
+import { frameSpacing } from '../../observe/track/track';
 import type { Technique } from '../../foundation/technique/techniques';
 import type { Instant, MeasureProbe } from './probe';
 import type { Measure } from './run';
@@ -24,6 +26,31 @@ const kneeBend = (probe: MeasureProbe, when: Instant) =>
 const sharpest = (probe: MeasureProbe, name: string, from: Instant, to: Instant) =>
   probe.most(name, from, to, probe.own('Ankle'), (l, when) => -kneeBend(l, when));
 
+const drawnUp = (probe: MeasureProbe) =>
+  sharpest(probe, 'drawn up', probe.event('trunk'), probe.event('contact'));
+
+/** What is left of an extreme by smoothing, radians; on made-up kicks, 60 to 240 frames a second, 2 and 5 mm. */
+const SMOOTHED = 0.006;
+
+/**
+ * How far the sharpest bend may lie under that of the sharpest frame: it falls between two, and smoothing fills
+ * it; a quarter of what the bend curves within a frame to either side. One standard deviation, radians.
+ */
+function betweenFrames(probe: MeasureProbe, sharp: Instant): number {
+  const [from, to] = [probe.event('trunk').time, probe.event('contact').time];
+  const { frameTimes } = probe.motion;
+  const spacing = frameSpacing(frameTimes, nearestFrame(frameTimes, sharp.time));
+  const [before, at, after] = [-1, 0, 1].map((step) =>
+    kneeBend(probe, {
+      label: `${sharp.label} ${step}`,
+      event: null,
+      time: Math.min(to, Math.max(from, sharp.time + step * spacing)),
+      shift: 0,
+    }),
+  );
+  return Math.hypot(SMOOTHED, Math.abs(before! + after! - 2 * at!) / 4);
+}
+
 export const KICKING = [
   {
     unit: 'ratio',
@@ -44,8 +71,8 @@ export const KICKING = [
     ...KNEE,
     id: 'kick.fold',
     name: 'Kicking knee at its sharpest before contact',
-    value: (probe) =>
-      kneeBend(probe, sharpest(probe, 'drawn up', probe.event('trunk'), probe.event('contact'))),
+    doubt: (probe) => betweenFrames(probe, drawnUp(probe)),
+    value: (probe) => kneeBend(probe, drawnUp(probe)),
   },
   {
     ...KNEE,

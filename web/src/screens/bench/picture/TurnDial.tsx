@@ -29,7 +29,7 @@ export function TurnDial() {
   return (
     <figure
       aria-label="Hips and shoulders from above"
-      className="absolute top-12 right-3 w-40 bg-paper px-2 pt-1 pb-2 text-sm"
+      className="absolute top-12 right-3 w-40 bg-paper px-2 pt-1 pb-2 text-sm max-lg:hidden"
     >
       <svg viewBox="-60 -60 120 112" className="w-full" role="img" aria-hidden>
         <path d="M0 -58l6 9h-12z" className="fill-ink" />
