@@ -34,11 +34,12 @@ beforeEach(async () => {
 const EMPTY = { values: {}, errors: {} };
 
 describe('the girths of a student’s bands', () => {
+  const NONE = JSON.stringify({ girths: { hips: null, ribs: null }, seam: 'front' });
   const sent = (change: object = {}) =>
     saveBands(
       who,
       { ...EMPTY, isSaved: false },
-      form({ hipsCm: '96,5', ribsCm: '', seam: 'front', ...change }),
+      form({ hipsCm: '96,5', ribsCm: '', seam: 'front', seen: NONE, ...change }),
     );
 
   it('are kept as they are typed; an empty one is not known', async () => {
@@ -48,6 +49,15 @@ describe('the girths of a student’s bands', () => {
       seam: 'front',
     });
     expect(isShown()).toBe(true);
+  });
+
+  it('are not written over what somebody else has typed meanwhile', async () => {
+    await sent();
+    const late = await sent({ hipsCm: '90' });
+    expect(late.isSaved).toBe(false);
+    expectSentence(late.errors.form);
+    expect(late.values.hipsCm).toBe('90');
+    expect((await studentById(app.gym.db, who))!.bands.girths.hips).toBe(0.965);
   });
 
   it('are refused when nobody is as thick, and nothing is saved', async () => {

@@ -3,7 +3,7 @@ import { BANDS } from '@sinew/core/observe/band/band';
 import { sheetsFor, sheetsOf } from '@sinew/core/observe/band/sheets';
 import { cameraPlace, questionById } from '@sinew/core/foundation/technique/questions';
 import type { Student } from '@/data/student/students';
-import { PrintButton } from '@/screens/card/PrintButton';
+import { PrintButton } from '@/ui/printButton';
 import { StudentBar } from '@/ui/studentBar';
 import { BandSheet } from './BandSheet';
 import { GirthForm } from './GirthForm';

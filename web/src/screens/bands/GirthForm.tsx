@@ -21,6 +21,8 @@ export function GirthForm({ student }: { student: Student }) {
   const { values, errors, isSaved } = state;
   return (
     <form action={send} key={JSON.stringify(values)} noValidate className="space-y-3">
+      {/* So that nobody writes over what somebody else has typed meanwhile. */}
+      <input type="hidden" name="seen" value={JSON.stringify(student.bands)} />
       <div className="grid grid-cols-3 items-start gap-3">
         <TextField
           label="Hips, cm"

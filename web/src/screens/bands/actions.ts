@@ -2,8 +2,9 @@
 
 import { revalidatePath } from 'next/cache';
 import { database } from '@/data/database/database';
-import { bandForm, setBands } from '@/data/student/students';
-import { problems, typed } from '@/screens/student/formAnswers';
+import { changedMeanwhile } from '@/data/database/seen';
+import { bandForm, setBands, studentById } from '@/data/student/students';
+import { problems, typed } from '@/ui/formAnswers';
 
 /** What the form shows after it was sent. */
 export interface BandsState {
@@ -16,13 +17,14 @@ export async function saveBands(id: string, _: BandsState, form: FormData): Prom
   const values = typed(form);
   const parsed = bandForm.safeParse(values);
   if (!parsed.success) return { values, errors: problems(parsed.error), isSaved: false };
-  if (!(await setBands(await database(), id, parsed.data))) {
-    return {
-      values,
-      errors: { form: 'This student is not in the list any more.' },
-      isSaved: false,
-    };
+  const refused = (form: string) => ({ values, errors: { form }, isSaved: false });
+  const db = await database();
+  const present = await studentById(db, id);
+  if (!present) return refused('This student is not in the list any more.');
+  if (values.seen !== JSON.stringify(present.bands)) {
+    return refused(changedMeanwhile('These girths were').message);
   }
+  await setBands(db, id, parsed.data);
   revalidatePath('/', 'layout');
   return { values, errors: {}, isSaved: true };
 }

@@ -10,7 +10,7 @@ import { ENOUGH } from '@sinew/core/train/work/todaysDose';
 import { STANCE_NAMES } from '@/screens/work/stanceNames';
 import { StudentBar } from '@/ui/studentBar';
 import { EvidencePicture } from './EvidencePicture';
-import { PrintButton } from './PrintButton';
+import { PrintButton } from '@/ui/printButton';
 
 /** What the student takes home, on one page: picture, number, cue, work, next check, caution. */
 export function Card({

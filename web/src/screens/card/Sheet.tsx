@@ -7,7 +7,7 @@ import type { Cue } from '@/data/finding/findings';
 import type { Gym } from '@/data/gym/gym';
 import type { SheetWork } from '@/data/work/work';
 import { MainBar } from '@/ui/mainBar';
-import { PrintButton } from './PrintButton';
+import { PrintButton } from '@/ui/printButton';
 
 export interface SheetRow {
   readonly id: string;

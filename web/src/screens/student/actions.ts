@@ -24,7 +24,7 @@ import {
 } from '@/data/student/students';
 import { changedMeanwhile } from '@/data/database/seen';
 import { today } from '@/data/database/today';
-import { problems, typed } from './formAnswers';
+import { problems, typed } from '@/ui/formAnswers';
 import { seenOf } from './studentValues';
 import { setTrashed, TRASH_KINDS, type TrashKind } from '@/data/maintenance/trash';
 
