@@ -12,7 +12,7 @@ import { clean } from '@sinew/fighters/fighter/recipe';
 import { openDatabase } from '@sinew/web/data/database/database';
 import { createGym } from '@sinew/web/data/gym/gym';
 import { libraryOf } from '@sinew/web/data/gym/library';
-import { toKeep } from '@sinew/web/data/finding/measured';
+import { toKeep, VERSION } from '@sinew/web/data/finding/measured';
 import { packed } from '@sinew/web/data/finding/packedReadings';
 import { rulesOf, shownBy } from '@sinew/web/data/finding/foundFaults';
 import { encodeTimes } from '@sinew/web/data/bench/placedBlob';
@@ -120,7 +120,8 @@ export async function fillGym(folder: string): Promise<string[]> {
             rules,
             shows,
             ...stamps,
-            stamp: '1.0/1/orthodox/1.76/70.0///',
+            // As SQLite writes numbers out.
+            stamp: `${VERSION.toFixed(1)}/1/orthodox/1.76/70.0////`,
           });
         }
         insert('finding', {

@@ -2,7 +2,8 @@
  * The large gym under load: eight pages at once, and what pages and the event loop do while heavy work
  * goes on. With SINEW_BENCH_BEFORE, the folder of an older build, both are measured in turns.
  */
-import { cpSync, rmSync } from 'node:fs';
+import { rmSync } from 'node:fs';
+import { join } from 'node:path';
 import { scratchFolder } from '@sinew/demo/scratch';
 import { fillGym } from './fillGym';
 import { start, type Started } from './startServer';
@@ -11,8 +12,11 @@ const SECONDS = 10;
 const AT_ONCE = 8;
 const PORT = 4316;
 
-const filled = scratchFolder('large');
-const ids = await fillGym(filled);
+/** A gym as the build itself knows it: an older one reads no newer tables. */
+async function filledBy(checkout: string | undefined, folder: string): Promise<string[]> {
+  const older = checkout && (await import(join(checkout, 'e2e/bench/fillGym.ts')));
+  return ((older as { fillGym: typeof fillGym } | undefined)?.fillGym ?? fillGym)(folder);
+}
 
 /** Pages of a path, eight at a time; `until` is asked before each. */
 async function load(url: (i: number) => string, until: () => boolean) {
@@ -38,12 +42,12 @@ async function load(url: (i: number) => string, until: () => boolean) {
 
 const pages = {
   Floor: () => '/',
-  Ledger: (i: number) => `/students/${ids[i % ids.length]}/ledger`,
+  Ledger: (i: number, ids: readonly string[]) => `/students/${ids[i % ids.length]}/ledger`,
 };
 
-async function pagesOf(name: string, server: Started) {
+async function pagesOf(name: string, server: Started, ids: readonly string[]) {
   for (const [page, path] of Object.entries(pages)) {
-    const url = (i: number) => server.url + path(i);
+    const url = (i: number) => server.url + path(i, ids);
     const warm = performance.now() + 2000;
     await load(url, () => performance.now() > warm);
     const until = performance.now() + 1000 * SECONDS;
@@ -86,13 +90,13 @@ const builds = {
 };
 for (const [name, checkout] of Object.entries(builds)) {
   const folder = scratchFolder('load');
-  cpSync(filled, folder, { recursive: true });
+  const ids = await filledBy(checkout, folder);
   const server = await start(folder, PORT, checkout);
   try {
     // The backup that a start makes, and what it measures, are over before anything is timed.
     await new Promise((resolve) => setTimeout(resolve, 45_000));
     const memory = server.memory();
-    await pagesOf(name, server);
+    await pagesOf(name, server, ids);
     const get = async (path: string) => (await fetch(server.url + path)).arrayBuffer();
     let zip = new ArrayBuffer(0);
     await beside(name, server, 'a gym taken out', async () => (zip = await get('/api/gym')));
@@ -116,4 +120,3 @@ for (const [name, checkout] of Object.entries(builds)) {
     rmSync(folder, { recursive: true, force: true });
   }
 }
-rmSync(filled, { recursive: true, force: true });

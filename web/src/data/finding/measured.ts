@@ -23,7 +23,7 @@ import { dayIn } from '../database/today';
 import { COLUMNS } from '../database/columns';
 
 /** Raised when the core measures otherwise than before. */
-const VERSION = 2;
+export const VERSION = 2;
 
 export interface MeasuredStrike {
   readonly id: string;
