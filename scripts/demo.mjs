@@ -7,4 +7,4 @@ const data = process.env.SINEW_DATA ?? join(homedir(), '.sinew-demo');
 ensurePackages();
 ensureBuild();
 seed(data);
-await serve({ data });
+await serve({ data, env: { SINEW_DEMO: '1' } });

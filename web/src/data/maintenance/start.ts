@@ -4,6 +4,7 @@ import { dataFolder } from '../database/dataFolder';
 import { keepPrivate } from '../database/keepPrivate';
 import { measureAllLater } from '../finding/measureLater';
 import { logTrouble } from '../log/log';
+import { openAtStart } from '../door/openAtStart';
 import { maintainNow } from './here';
 
 const HOUR = 3_600_000;
@@ -15,6 +16,7 @@ export async function start(): Promise<void> {
     console.error(`\nThis gym is open already, in ${problem.reason}. Nothing was changed.\n`);
     process.exit(1);
   }
+  if (process.env.SINEW_GYM === '1') await openAtStart();
   const keep = () =>
     maintainNow().catch((error: unknown) => {
       console.error('Maintenance failed; it is tried again in an hour.', error);

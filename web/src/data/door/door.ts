@@ -1,0 +1,140 @@
+/** Opens this machine to the gym's network, and shuts it again. Shut whenever the server starts. */
+import { createServer } from 'node:net';
+import { Worker } from 'node:worker_threads';
+import { refused } from '@sinew/core/foundation/problem/problem';
+import { accessDb } from '../access/accessDb';
+import { hasOwner } from '../access/people';
+import { isDemo } from '../access/whoAsks';
+import { dataFolder } from '../database/dataFolder';
+import { inAddress, ownNames, ownNumbers } from './addresses';
+import { answersTo, doorMark } from './byDoor';
+import { certificateFor } from './certificate';
+
+export interface DoorOrder {
+  readonly cert: string;
+  readonly key: string;
+  readonly port: number;
+  /** Where it listens; everywhere when it is undefined. */
+  readonly host: string | undefined;
+  /** The server that this machine alone can reach. */
+  readonly inside: { readonly host: string; readonly port: number };
+  readonly mark: string;
+}
+
+export type DoorWord =
+  { readonly kind: 'open' } | { readonly kind: 'failed'; readonly code: string };
+
+export interface OpenDoor {
+  /** Where phones find it, the likeliest first. */
+  readonly addresses: readonly string[];
+  /** Of its certificate, SHA-256. */
+  readonly fingerprint: string;
+  /** Browsers ask once whether to believe it. */
+  readonly isOwnMade: boolean;
+}
+
+interface Opened extends OpenDoor {
+  readonly worker: Worker;
+}
+
+const shared = globalThis as { sinewDoor?: Promise<Opened> | undefined };
+
+const FIRST_PORT = 4143;
+
+/** @returns null while it is shut */
+export async function doorNow(): Promise<OpenDoor | null> {
+  const open = await shared.sinewDoor?.catch(() => null);
+  return open ? toldOf(open) : null;
+}
+
+const toldOf = ({ addresses, fingerprint, isOwnMade }: Opened): OpenDoor => ({
+  addresses,
+  fingerprint,
+  isOwnMade,
+});
+
+/** @throws Problem `refused` when it may not or cannot be opened */
+export async function openDoor(): Promise<OpenDoor> {
+  if (isDemo()) throw refused('The demo stays on this machine.', 'Open your own gym: npm start.');
+  if (!(await hasOwner(await accessDb()))) {
+    throw refused('Nobody is the owner yet.', 'Set up the owner first, then open the gym.');
+  }
+  shared.sinewDoor ??= opened().catch((error: unknown) => {
+    shared.sinewDoor = undefined;
+    throw error;
+  });
+  return toldOf(await shared.sinewDoor);
+}
+
+export async function shutDoor(): Promise<void> {
+  const open = shared.sinewDoor;
+  shared.sinewDoor = undefined;
+  answersTo(new Set());
+  await (await open?.catch(() => null))?.worker.terminate();
+}
+
+async function opened(): Promise<Opened> {
+  const inside = new URL(process.env.SINEW_ADDRESS ?? 'http://127.0.0.1:4100');
+  const numbers = ownNumbers();
+  const mine = [...numbers, ...ownNames(), '127.0.0.1'];
+  const certificate = await certificateFor(dataFolder(), mine);
+  const names = certificate.isOwnMade ? [] : certificate.hosts;
+  const port = await freePort();
+  const hosts = [...new Set([...names, ...mine])].map((host) => `${inAddress(host)}:${port}`);
+  const order: DoorOrder = {
+    cert: certificate.cert,
+    key: certificate.key,
+    port,
+    host: process.env.SINEW_GYM_HOST,
+    inside: { host: inside.hostname, port: Number(inside.port) },
+    mark: doorMark(),
+  };
+  const worker = await listening(order);
+  answersTo(new Set(hosts));
+  return {
+    worker,
+    addresses: hosts
+      .filter((host) => names.length > 0 || !/^(localhost|127\.)/.test(host))
+      .concat(numbers.length === 0 ? [`127.0.0.1:${port}`] : [])
+      .map((host) => `https://${host}`),
+    fingerprint: certificate.fingerprint,
+    isOwnMade: certificate.isOwnMade,
+  };
+}
+
+function listening(order: DoorOrder): Promise<Worker> {
+  const worker = new Worker(new URL('./door.worker.ts', import.meta.url), { workerData: order });
+  worker.unref();
+  return new Promise((resolve, reject) => {
+    const failed = (why: string) => {
+      void worker.terminate();
+      reject(refused(`The gym could not be opened: ${why}.`, 'Try again.'));
+    };
+    worker.once('message', (word: DoorWord) =>
+      word.kind === 'open' ? resolve(worker) : failed(word.code),
+    );
+    worker.once('error', (error) => failed(error.message));
+    worker.once('exit', () => {
+      // Whoever looks finds it shut.
+      shared.sinewDoor = undefined;
+      answersTo(new Set());
+    });
+  });
+}
+
+/** The port that was asked for, or the first that nobody has. */
+async function freePort(): Promise<number> {
+  const wanted = Number(process.env.SINEW_GYM_PORT ?? 0);
+  for (let port = wanted || FIRST_PORT; port < FIRST_PORT + 200; port++) {
+    if (wanted || (await isFree(port))) return port;
+  }
+  throw refused('No port is free for the gym’s network.', 'Name one with SINEW_GYM_PORT.');
+}
+
+const isFree = (port: number) =>
+  new Promise<boolean>((resolve) => {
+    const probe = createServer()
+      .once('error', () => resolve(false))
+      .once('listening', () => probe.close(() => resolve(true)))
+      .listen(port);
+  });
