@@ -10,6 +10,7 @@ import type { Intent } from '@sinew/core/foundation/drill/intent';
 import type { Stances } from '@sinew/core/train/work/prescription';
 import type { HurtPlace } from '@sinew/core/train/work/condition';
 import type { Model } from '../../api/models';
+import type { DeedKind } from '../access/deedKinds';
 
 interface Stamped {
   created_at: string;
@@ -260,6 +261,18 @@ interface LibraryChangeTable extends Stamped {
   after: string;
 }
 
+interface DeedTable extends Stamped {
+  id: Generated<number>;
+  gym_id: string;
+  /** Whoever did it, by name. */
+  by: string;
+  what: DeedKind;
+  /** A few words on it, or empty. */
+  detail: string;
+  student_id: string | null;
+  clip_id: string | null;
+}
+
 export interface PrescriptionTable extends Stamped {
   id: string;
   student_id: string;
@@ -411,6 +424,7 @@ export interface Schema {
   detection: DetectionTable;
   series: SeriesTable;
   library_change: LibraryChangeTable;
+  deed: DeedTable;
   prescription: PrescriptionTable;
   drill_log: DrillLogTable;
   gate_step: GateStepTable;

@@ -64,11 +64,14 @@ export async function noteHurt(db: Db, input: HurtInput): Promise<void> {
     .execute();
 }
 
-export async function endHurt(db: Db, id: string, because: string): Promise<void> {
-  await db
+/** @returns whose it was; null when it is not there, or over already */
+export async function endHurt(db: Db, id: string, because: string): Promise<string | null> {
+  const row = await db
     .updateTable('hurt_note')
     .set({ ended_at: now(), ended_because: because, updated_at: now() })
     .where('id', '=', id)
     .where('ended_at', 'is', null)
-    .execute();
+    .returning('student_id')
+    .executeTakeFirst();
+  return row?.student_id ?? null;
 }

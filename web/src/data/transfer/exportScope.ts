@@ -59,6 +59,9 @@ const CONDITIONS: Readonly<Record<TableName, Condition>> = {
   // A student without a gym fits nowhere.
   gym: () => sql`true`,
   library_change: ofGym,
+  deed: ({ students, clips, ofGym: isOfGym }) =>
+    sql`(student_id in ${students} or (student_id is null and ${isOfGym}))
+      and (clip_id is null or clip_id in ${clips})`,
   camera_setup: ofGym,
   student: ({ students }) => sql`id in ${students}`,
   consent: ofStudent,

@@ -28,6 +28,7 @@ const ORDER: Record<TableName, number> = {
   prescription: 6,
   drill_log: 7,
   gate_step: 7,
+  deed: 7,
   plan_item: 7,
   note: 7,
   field_test: 7,

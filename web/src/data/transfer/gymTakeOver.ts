@@ -24,7 +24,7 @@ const OF_CLIP: readonly TableName[] = [
 ];
 const OF_STRIKE: readonly TableName[] = ['mark', 'measured', 'repeat_marking', 'finding'];
 /** Numbered by each database for itself. */
-const NUMBERED: readonly TableName[] = ['detection', 'library_change'];
+const NUMBERED: readonly TableName[] = ['detection', 'library_change', 'deed'];
 
 /**
  * Into an empty gym with its name and library, into another one beside what is there. What is here
@@ -122,6 +122,15 @@ export async function takeOver(
     await add(table, await missing(table, ofStudent));
   }
   await add('plan_item', await missing('plan_item', ofStudent), ofGym);
+  const isHere = (id: Row[string] | undefined, among: ReadonlySet<string>) =>
+    id === null || among.has(String(id));
+  if (isEmpty) {
+    await add(
+      'deed',
+      (row) => isHere(row.student_id, everybody) && isHere(row.clip_id, clips),
+      ofGym,
+    );
+  }
   const of = (table: TableName) => manifest.counts[table] ?? 0;
   return {
     added: { students: students.size, clips: clips.size, rows: added },

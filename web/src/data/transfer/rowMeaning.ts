@@ -17,6 +17,7 @@ import { HURT_PLACES } from '@sinew/core/train/work/condition';
 import { STANCES } from '@sinew/core/train/work/prescription';
 import { decodeDetections } from '../../api/detectionBlob';
 import { MODELS } from '../../api/models';
+import { deedKind } from '../access/deedKinds';
 import { decodePlaced, decodeTimes } from '../bench/placedBlob';
 import { COLUMNS } from '../database/columns';
 import type { JsonColumn } from '../database/jsonColumn';
@@ -178,6 +179,7 @@ const MEANING: Readonly<Partial<Record<TableName, z.ZodRawShape>>> = {
     at: instant,
     to_intent: intent.nullable(),
   },
+  deed: { what: deedKind },
   plan_item: { day: daySchema, position: whole, kind: z.enum(['session', 'retest', 'note']) },
   note: { technique: technique.nullable(), day: daySchema },
   hurt_note: { day: daySchema, place: z.enum(HURT_PLACES) },

@@ -25,6 +25,7 @@ export function GymScreen({
   troubles,
   unreadable,
   notices,
+  isOpen,
 }: {
   settings: Settings;
   trash: readonly Trashed[];
@@ -36,6 +37,8 @@ export function GymScreen({
   unreadable: readonly Unreadable[];
   /** What the coach has to decide before Sinew goes on; see `UpkeepNotices`. */
   notices: ReactNode;
+  /** To the gym's network. */
+  isOpen: boolean;
 }) {
   return (
     <>
@@ -46,6 +49,17 @@ export function GymScreen({
         <div className="mt-6 grid gap-x-12 gap-y-9 lg:grid-cols-2">
           <SettingsForm key={JSON.stringify(settings)} settings={settings} />
           <div className="space-y-9">
+            <section>
+              <h2 className="border-b-2 border-ink pb-1 text-base font-semibold">Who comes in</h2>
+              <p className="py-2">
+                {isOpen
+                  ? 'The gym is open to its network.'
+                  : 'Phones at the mat and other coaches can come in once you open the gym to its own network.'}{' '}
+                <Link href="/gym/people" className="underline underline-offset-4">
+                  Coaches, phones, who did what
+                </Link>
+              </p>
+            </section>
             <Backups backups={backups} folder={folder} />
             <GymFile />
             <section>

@@ -3,6 +3,9 @@
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
 import { firstWrong, saidBy } from '@sinew/core/foundation/problem/problem';
+import type { DeedKind } from '@/data/access/deedKinds';
+import { did } from '@/data/access/deeds';
+import { mustBe } from '@/data/access/whoAsks';
 import { database } from '@/data/database/database';
 import { changeSettings, settingsSchema, type Settings } from '@/data/gym/gym';
 import { backUpHere, confirmToday, goBackHere, putAllStraysAside } from '@/data/maintenance/here';
@@ -19,27 +22,34 @@ export async function keepSettings(settings: Settings, seen: Settings): Promise<
   if (!parsed.success) return firstWrong(parsed.error);
   const before = settingsSchema.parse(seen);
   const db = await database();
-  return done(changeSettings(db, parsed.data, before));
+  return done(changeSettings(db, parsed.data, before), 'changed-settings');
 }
 
 /** @returns what went wrong, or null when there is a new backup */
 export const backUpNow = async (): Promise<string | null> => done(backUpHere());
 
 /** Back to a backup; what is there now is backed up before. @returns what went wrong, or null */
-export const goBackTo = async (name: string): Promise<string | null> =>
-  done(goBackHere(z.string().parse(name)));
+export async function goBackTo(name: string): Promise<string | null> {
+  await mustBe('owner');
+  return done(goBackHere(z.string().parse(name)), 'went-back');
+}
 
 /** @param day the day that the coach has seen and confirmed. @returns what went wrong, or null */
 export async function confirmDate(day: string): Promise<string | null> {
+  await mustBe('owner');
   if (day !== today()) return 'This machine’s clock has been set meanwhile. Look again.';
   return done(confirmToday());
 }
 
 /** @returns what went wrong, or null when films without a clip are put aside */
-export const putFilmsAside = async (): Promise<string | null> => done(putAllStraysAside());
+export async function putFilmsAside(): Promise<string | null> {
+  await mustBe('owner');
+  return done(putAllStraysAside());
+}
 
-async function done(work: Promise<void>): Promise<string | null> {
+async function done(work: Promise<void>, deed?: DeedKind): Promise<string | null> {
   const problem = await saidBy(work);
+  if (problem === null && deed) await did(await database(), deed);
   if (problem === null) shown();
   return problem;
 }

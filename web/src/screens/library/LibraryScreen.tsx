@@ -10,7 +10,7 @@ import type { LibraryEntry } from '@/data/gym/library';
 import { LOST } from '@/ui/askDialog';
 import { TextField } from '@/ui/field';
 import { MainBar } from '@/ui/mainBar';
-import { useRemembered } from '@/ui/useRemembered';
+import { useCoachName } from '@/ui/asker';
 import { change } from './actions';
 import type { Change } from './change';
 import { Drills } from './Drills';
@@ -24,7 +24,6 @@ import { TAKE_LIBRARY } from '@/api/endpoints';
 
 const TABS = ['Leaks', 'Schools', 'Drills', 'Strikes', 'History'] as const;
 /** Who changes things is remembered in this browser. */
-const NAME_KEY = 'sinew-coach';
 
 /** Which faults a choice of school has a say in. */
 function inWordsOf({ faults }: Catalogue, key: string): string {
@@ -59,7 +58,7 @@ export function LibraryScreen({
   history: readonly LibraryEntry[];
 }) {
   const router = useRouter();
-  const [by, setBy] = useRemembered(NAME_KEY);
+  const { by, setBy, isKnown } = useCoachName();
   const [problem, setProblem] = useState<string | null>(null);
   const name = (value: string) => {
     setBy(value);
@@ -95,16 +94,18 @@ export function LibraryScreen({
         <div className="flex flex-wrap items-end justify-between gap-6">
           <h1 className="font-serif text-[2.6rem] leading-none">What a strike is judged by.</h1>
           <div className="flex items-end gap-5">
-            <div className="w-52">
-              <TextField
-                label="Changed by"
-                value={by}
-                maxLength={60}
-                placeholder="your name"
-                error={problem ?? undefined}
-                onChange={(event) => name(event.target.value)}
-              />
-            </div>
+            {!isKnown && (
+              <div className="w-52">
+                <TextField
+                  label="Changed by"
+                  value={by}
+                  maxLength={60}
+                  placeholder="your name"
+                  error={problem ?? undefined}
+                  onChange={(event) => name(event.target.value)}
+                />
+              </div>
+            )}
             <a
               href="/api/library"
               className="inline-flex h-10 items-center border border-ink px-3.5 font-semibold hover:bg-tint"

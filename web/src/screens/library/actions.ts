@@ -5,6 +5,8 @@ import { z, ZodError } from 'zod';
 import { Problem, firstWrong } from '@sinew/core/foundation/problem/problem';
 import { changeSchema, type LibraryChange } from '@sinew/core/judge/library/edits';
 import { schoolSchema } from '@sinew/core/judge/school/schools';
+import { did } from '@/data/access/deeds';
+import { signedName } from '@/data/access/whoAsks';
 import { database } from '@/data/database/database';
 import { changeLibrary, libraryOf, setStudentSchool } from '@/data/gym/library';
 import type { Effect } from '@/data/finding/foundFaults';
@@ -30,12 +32,14 @@ export async function change(
   const db = await database();
   const before = await libraryOf(db);
   try {
-    await changeLibrary(db, bySchema.parse(by), changeSchema.parse(wanted), { was });
+    const name = (await signedName()) ?? bySchema.parse(by);
+    await changeLibrary(db, name, changeSchema.parse(wanted), { was });
   } catch (error) {
     if (error instanceof ZodError) return { kind: 'wrong', why: firstWrong(error) };
     if (error instanceof Problem) return { kind: 'wrong', why: error.message };
     throw error;
   }
+  await did(db, 'changed-library');
   await measureAllLater();
   revalidatePath('/', 'layout');
   return { kind: 'kept', effect: await ask('effectOf', before, await libraryOf(db)) };

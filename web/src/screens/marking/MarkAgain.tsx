@@ -11,7 +11,7 @@ import { FilmFrame } from '@/ui/filmFrame';
 import { Button } from '@/ui/button';
 import { TextField } from '@/ui/field';
 import { MainBar } from '@/ui/mainBar';
-import { useRemembered } from '@/ui/useRemembered';
+import { useCoachName } from '@/ui/asker';
 import { keepMarks } from './actions';
 import { stepping } from '@/ui/commands/stepping';
 import { useCommands } from '@/ui/commands/registry';
@@ -34,7 +34,7 @@ export function MarkAgain({
   const events = eventsOf(technique);
   const [frame, setFrame] = useState(span.from);
   const [marks, setMarks] = useState<Partial<Record<EventName, number>>>({});
-  const [by, setBy] = useRemembered('sinew-coach');
+  const { by, setBy, isKnown } = useCoachName();
   const [isSaving, setSaving] = useState(false);
   const go = (by: number) => setFrame((now) => Math.min(span.to, Math.max(span.from, now + by)));
   const mark = (event: EventName) => setMarks((now) => ({ ...now, [event]: frame }));
@@ -111,14 +111,16 @@ export function MarkAgain({
             })}
           </ul>
           <div className="mt-4 flex items-end gap-4">
-            <div className="w-48">
-              <TextField
-                label="Marked by"
-                value={by}
-                maxLength={60}
-                onChange={(event) => setBy(event.target.value)}
-              />
-            </div>
+            {!isKnown && (
+              <div className="w-48">
+                <TextField
+                  label="Marked by"
+                  value={by}
+                  maxLength={60}
+                  onChange={(event) => setBy(event.target.value)}
+                />
+              </div>
+            )}
             <Button weight="main" disabled={!isWhole || isSaving} onClick={() => void save()}>
               Keep these marks
             </Button>

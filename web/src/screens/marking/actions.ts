@@ -2,6 +2,7 @@
 
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
+import { signedName } from '@/data/access/whoAsks';
 import { database } from '@/data/database/database';
 import { keepRepeatMarking, repeatMarkingInput } from '@/data/progress/repeatMarkings';
 
@@ -10,7 +11,8 @@ export async function keepMarks(
   strikeId: string,
   input: z.infer<typeof repeatMarkingInput>,
 ): Promise<string | null> {
-  const parsed = repeatMarkingInput.safeParse(input);
+  const by = (await signedName()) ?? input.by;
+  const parsed = repeatMarkingInput.safeParse({ ...input, by });
   if (!parsed.success) return 'Who marks? Write your name.';
   const isKept = await keepRepeatMarking(await database(), z.string().parse(strikeId), parsed.data);
   revalidatePath('/', 'layout');

@@ -9,6 +9,7 @@ import { trainingTime } from '@/screens/floor/rows';
 import { LinkButton } from '@/ui/button';
 import { KeyLink } from '@/ui/keyLink';
 import { StudentBar } from '@/ui/studentBar';
+import { LookAgainOnNews } from '@/ui/newsLine';
 import { AddClips } from './AddClips';
 import { BirthDate } from './BirthDate';
 import { Archive } from './Archive';
@@ -125,6 +126,7 @@ export function StudentPage({
                 Film
               </KeyLink>
               <div className="mt-4">
+                <LookAgainOnNews studentId={student.id} />
                 <AddClips studentId={student.id} />
               </div>
             </>

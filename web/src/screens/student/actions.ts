@@ -3,6 +3,7 @@
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
 import { firstWrong } from '@sinew/core/foundation/problem/problem';
+import { did } from '@/data/access/deeds';
 import { database } from '@/data/database/database';
 import { measureLater } from '@/data/finding/measureLater';
 import { filmsGoNow } from '@/data/maintenance/here';
@@ -55,6 +56,7 @@ export async function saveStudent(
       return { values, errors: { form: changedMeanwhile('This student was').message } };
     }
     await editStudent(db, id, parsed.data);
+    await did(db, 'changed-student', { studentId: id });
   }
   const saved = id ?? (await addStudent(db, parsed.data, formKey.parse(values.key)));
   // Stance, height and mass are part of what is measured.
@@ -76,6 +78,7 @@ export async function saveConsent(
   const db = await database();
   if (consentId === null) {
     await recordConsent(db, studentId, parsed.data, formKey.parse(values.key));
+    await did(db, 'recorded-consent', { studentId });
   } else if (!(await changeConsent(db, consentId, parsed.data))) {
     return { values, errors: { name: 'This consent has been withdrawn meanwhile.' } };
   }
@@ -92,6 +95,7 @@ export async function endConsent(
   if (!parsed.success) return firstWrong(parsed.error);
   const { films, until } = parsed.data;
   await withdrawConsent(await database(), studentId, films === 'erase' ? today() : until!);
+  await did(await database(), 'withdrew-consent', { studentId });
   // The coach has said so: no date has to be confirmed for it.
   if (films === 'erase') await filmsGoNow(studentId);
   shown();
@@ -114,12 +118,15 @@ export async function archive(studentId: string, isArchived: boolean): Promise<v
 
 /** Put a clip or a student away, or bring it back. */
 export async function setPutAway(kind: TrashKind, id: string, isAway: boolean): Promise<void> {
-  await setTrashed(
-    await database(),
-    z.enum(TRASH_KINDS).parse(kind),
-    z.string().min(1).parse(id),
-    isAway,
-  );
+  const db = await database();
+  const what = z.enum(TRASH_KINDS).parse(kind);
+  const which = z.string().min(1).parse(id);
+  await setTrashed(db, what, which, isAway);
+  const about = { student: { studentId: which }, clip: { clipId: which } };
+  await did(db, isAway ? 'put-away' : 'brought-back', {
+    ...(what === 'student' || what === 'clip' ? about[what] : {}),
+    detail: `a ${what}`,
+  });
   shown();
 }
 

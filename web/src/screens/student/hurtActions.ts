@@ -3,6 +3,7 @@
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
 import { firstWrong } from '@sinew/core/foundation/problem/problem';
+import { did } from '@/data/access/deeds';
 import { database } from '@/data/database/database';
 import { endHurt, hurtInput, noteHurt, type HurtInput } from '@/data/student/hurtNotes';
 import { studentById } from '@/data/student/students';
@@ -24,7 +25,9 @@ export async function noteHurtOf(input: HurtInput): Promise<string | null> {
 export async function endHurtOf(id: string, because: string): Promise<string | null> {
   const why = z.string().trim().min(1).max(300).safeParse(because);
   if (!why.success) return 'Why? Write what the student, or the clinician, says.';
-  await endHurt(await database(), z.string().min(1).max(60).parse(id), why.data);
+  const db = await database();
+  const studentId = await endHurt(db, z.string().min(1).max(60).parse(id), why.data);
+  await did(db, 'ended-hurt', { studentId });
   revalidatePath('/', 'layout');
   return null;
 }

@@ -4,6 +4,8 @@ import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
 import { firstWrong, refused, saidBy } from '@sinew/core/foundation/problem/problem';
 import { daySchema } from '@sinew/core/foundation/calendar/day';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import { did } from '@/data/access/deeds';
 import { database } from '@/data/database/database';
 import { closeFault } from '@/data/finding/studentFaults';
 import { setDeleted } from '@/data/database/softDelete';
@@ -32,6 +34,10 @@ export async function give(input: PrescriptionInput): Promise<GiveOutcome> {
   const parsed = prescriptionInput.safeParse(input);
   if (!parsed.success) return { kind: 'wrong', reason: firstWrong(parsed.error) };
   const outcome = await prescribe(await database(), parsed.data);
+  const { studentId, override } = parsed.data;
+  if (outcome.kind === 'given' && override) {
+    await did(await database(), 'gave-work', { studentId, detail: override });
+  }
   if (outcome.kind === 'given') shown();
   return outcome;
 }
@@ -97,6 +103,11 @@ export async function setGate(input: z.infer<typeof overrideInput>): Promise<str
   const parsed = overrideInput.safeParse(input);
   if (!parsed.success) return firstWrong(parsed.error);
   const wrong = await overrideGate(await database(), parsed.data);
+  const { studentId, technique, reason } = parsed.data;
+  if (!wrong) {
+    const detail = `${techniqueById(technique).name}: ${reason}`;
+    await did(await database(), 'set-gate', { studentId, detail });
+  }
   if (!wrong) shown();
   return wrong;
 }
@@ -108,7 +119,9 @@ export async function close(
 ): Promise<string | null> {
   const why = z.string().trim().min(1).max(300).safeParse(because);
   if (!why.success) return 'Why? The ledger keeps the reason.';
+  const { studentId } = faultSchema.parse(fault);
   await closeFault(await database(), faultSchema.parse(fault), why.data);
+  await did(await database(), 'closed', { studentId, detail: why.data });
   shown();
   return null;
 }

@@ -10,6 +10,7 @@ import * as fieldTerms from './0007-field-terms';
 import * as measuredSets from './0008-measured-sets';
 import * as hurtNotes from './0009-hurt-notes';
 import * as wornBands from './0010-worn-bands';
+import * as deeds from './0011-deeds';
 
 export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first-slice': firstSlice,
@@ -22,4 +23,5 @@ export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0008-measured-sets': measuredSets,
   '0009-hurt-notes': hurtNotes,
   '0010-worn-bands': wornBands,
+  '0011-deeds': deeds,
 };

@@ -5,6 +5,10 @@ import { z } from 'zod';
 import { firstWrong, saidBy } from '@sinew/core/foundation/problem/problem';
 import { calibrationSchema, type SavedCalibration } from '@sinew/core/analysis/clipDocument';
 import { keepCameraSetup, removeCameraSetup } from '@/data/gym/cameraSetups';
+import type { DeedKind } from '@/data/access/deedKinds';
+import { didToStrike } from '@/data/access/deeds';
+import { faultById } from '@sinew/core/judge/fault/faults';
+import { libraryOf } from '@/data/gym/library';
 import { database } from '@/data/database/database';
 import { ask } from '@/data/threads/ask';
 import {
@@ -31,7 +35,10 @@ export async function accept(
   const found = ask('findingOf', ...about, z.enum(['strike', 'set']).parse(of));
   const isInPlace = z.boolean().parse(isReplacing);
   const outcome = await acceptFinding(await database(), ...about, isInPlace, found);
-  if (outcome.kind === 'accepted') shown();
+  if (outcome.kind === 'accepted') {
+    await said('accepted', strikeId, fault);
+    shown();
+  }
   return outcome;
 }
 
@@ -45,6 +52,17 @@ export async function notNow(strikeId: string, fault: string): Promise<boolean> 
   return aside(strikeId, fault, 'later', '');
 }
 
+/** Written down with the name that the leak has in the library. */
+async function said(what: DeedKind, strikeId: string, fault: string): Promise<void> {
+  const db = await database();
+  await didToStrike(
+    db,
+    what,
+    strikeId,
+    faultById(fault, (await libraryOf(db)).catalogue)?.name ?? fault,
+  );
+}
+
 async function aside(
   strikeId: string,
   fault: string,
@@ -54,12 +72,14 @@ async function aside(
   const about = [id.parse(strikeId), id.parse(fault)] as const;
   const found = ask('findingOf', ...about, 'strike');
   const isDone = await putAside(await database(), ...about, how, why, found);
+  if (isDone) await said(how === 'later' ? 'postponed' : how, strikeId, fault);
   shown();
   return isDone;
 }
 
 export async function reopen(strikeId: string, fault: string): Promise<void> {
   await reopenFinding(await database(), id.parse(strikeId), id.parse(fault));
+  await said('reopened', strikeId, fault);
   shown();
 }
 
