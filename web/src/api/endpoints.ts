@@ -43,6 +43,48 @@ export const STUDENTS = endpoint({
   answers: z.array(z.object({ id: z.string(), name: z.string(), classGroup: z.string() })),
 });
 
+const workerSchema = z.object({ worker: z.string().min(8).max(40) });
+
+/** One browser at a time looks for the body in a clip. */
+export const TAKE_LEASE = endpoint({
+  method: 'POST',
+  path: ofClip('lease'),
+  sends: workerSchema,
+  answers: z.object({ isYours: z.boolean() }),
+});
+
+export const END_LEASE = endpoint({
+  method: 'DELETE',
+  path: ofClip('lease'),
+  sends: workerSchema,
+  answers: nothing,
+});
+
+/** A film has been sent to its end. */
+export const FILM_SENT = endpoint({
+  method: 'POST',
+  path: (uploadId: string) => `/api/uploads/${encodeURIComponent(uploadId)}/done`,
+  sends: z.object({
+    sha256: z.string().regex(/^[0-9a-f]{64}$/),
+    student: z.string().min(1).max(60),
+  }),
+  answers: z.object({ id: z.string(), isKnown: z.boolean() }),
+});
+
+/** A consent given at the phone, there and then. */
+export const CONSENT_HERE = endpoint({
+  method: 'POST',
+  path: () => '/api/phone/consents',
+  sends: z.object({
+    /** Made by the page, so that a consent sent twice is kept once. */
+    key: z.string().regex(/^[\w-]{8,40}$/),
+    studentId: z.string().min(1).max(60),
+    givenBy: z.enum(['student', 'guardian']),
+    name: z.string().trim().min(1).max(80),
+  }),
+  answers: nothing,
+});
+
 export const CLIP_FACTS = endpoint({
   method: 'GET',
   path: ofClip('facts'),

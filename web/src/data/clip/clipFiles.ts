@@ -13,7 +13,7 @@ export class ClipFileError extends Problem {
   constructor(
     happened: string,
     /** As HTTP has it. */
-    readonly status: 400 | 413 | 415 | 422 | 499 | 507,
+    readonly status: 400 | 409 | 413 | 415 | 422 | 499 | 507,
   ) {
     super('refused', { happened });
   }

@@ -46,6 +46,8 @@ export interface NewClip {
   readonly stream: ReadableStream<Uint8Array>;
   /** The size the sender claims, bytes. */
   readonly announced: number | null;
+  /** The hash that the sender has worked out; not asked for when it is left out. */
+  readonly sha256?: string;
 }
 
 /**
@@ -63,6 +65,12 @@ export async function addClip(
   await requireConsent(db, clip.studentId);
   const incoming = await files.receive(clip.stream, clip.announced);
   try {
+    if (clip.sha256 !== undefined && clip.sha256 !== incoming.sha256) {
+      throw new ClipFileError(
+        'The film was damaged on its way. Nothing was kept of it; it is still on the phone. Send it again.',
+        409,
+      );
+    }
     const known = await db
       .selectFrom('clip')
       .select(['id', 'deleted_at', 'purged_at'])
@@ -214,6 +222,23 @@ export async function clipById(db: Db, id: string): Promise<Clip | null> {
     .where('student.deleted_at', 'is', null)
     .executeTakeFirst();
   return row ? fromRow(row) : null;
+}
+
+/** The clip of a student that a film is, by its hash; null when there is none. */
+export async function clipOfFilm(
+  db: Db,
+  studentId: string,
+  sha256: string,
+): Promise<string | null> {
+  const row = await db
+    .selectFrom('clip')
+    .select('id')
+    .where('student_id', '=', studentId)
+    .where('sha256', '=', sha256)
+    .where('deleted_at', 'is', null)
+    .where('purged_at', 'is', null)
+    .executeTakeFirst();
+  return row?.id ?? null;
 }
 
 /** How a technique was filmed the last time, so that it can be filmed alike. */

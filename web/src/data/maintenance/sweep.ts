@@ -6,6 +6,7 @@
 import { readdir, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Db } from '../database/db';
+import { DAY_MS } from '../database/today';
 import { putAside } from './setAside';
 
 const HOUR = 3_600_000;
@@ -79,13 +80,15 @@ const HALF_COPIED = /\.bin\.[\w-]{21}$/;
 
 /** What was broken off has left behind: nobody has been told that it was kept. */
 export async function clearTransfers(data: string, at: Date): Promise<void> {
-  const clear = async (folder: string, isLeft: (name: string) => boolean) => {
+  const clear = async (folder: string, isLeft: (name: string) => boolean, patience = HOUR) => {
     for (const name of (await list(folder)).filter(isLeft)) {
       const path = join(folder, name);
-      if (await isOld(path, at)) await rm(path, { recursive: true, force: true });
+      if (await isOld(path, at, patience)) await rm(path, { recursive: true, force: true });
     }
   };
   await clear(join(data, 'incoming'), () => true);
+  // A phone may go on with them tomorrow; it still has the film.
+  await clear(join(data, 'uploads'), () => true, 7 * DAY_MS);
   await clear(data, (name) => HALF_DONE.test(name));
   for (const shelf of await list(join(data, 'clips'))) {
     await clear(join(data, 'clips', shelf), (name) => HALF_COPIED.test(name));
@@ -94,10 +97,10 @@ export async function clearTransfers(data: string, at: Date): Promise<void> {
 
 const list = (path: string) => readdir(path).catch(() => []);
 
-async function isOld(path: string, at: Date): Promise<boolean> {
+async function isOld(path: string, at: Date, patience = HOUR): Promise<boolean> {
   const modified = await stat(path).then(
     (found) => found.mtimeMs,
     () => Infinity,
   );
-  return at.getTime() - modified > HOUR;
+  return at.getTime() - modified > patience;
 }

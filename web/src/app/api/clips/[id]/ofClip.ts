@@ -1,4 +1,5 @@
 import { CLIP_GONE, ownPagesOnly, there } from '@/app/api/answers';
+import type { Asker } from '@/data/access/roles';
 import { clipById, type Clip } from '@/data/clip/clips';
 import { database } from '@/data/database/database';
 import type { Db } from '@/data/database/db';
@@ -6,6 +7,7 @@ import type { Db } from '@/data/database/db';
 interface OfClip {
   readonly db: Db;
   readonly clip: Clip;
+  readonly asker: Asker;
 }
 
 /**
@@ -13,8 +15,8 @@ interface OfClip {
  * any of them.
  */
 export const ofClip = (handle: (request: Request, about: OfClip) => Promise<Response>) =>
-  ownPagesOnly(async (request, { params }: { params: Promise<{ id: string }> }) => {
+  ownPagesOnly(async (request, { params }: { params: Promise<{ id: string }> }, asker) => {
     const db = await database();
     const clip = there(await clipById(db, (await params).id), CLIP_GONE);
-    return handle(request, { db, clip });
+    return handle(request, { db, clip, asker });
   });

@@ -1,8 +1,10 @@
 import { Problem } from '@sinew/core/foundation/problem/problem';
 import { bodyOf, CLIP_GONE, fresh, there } from '@/app/api/answers';
 import { SAVE_BENCH } from '@/api/endpoints';
+import { noteDeed } from '@/data/access/deeds';
 import { loadBench, saveBench } from '@/data/bench/bench';
 import { measureClipLater } from '@/data/finding/measureLater';
+import { announce } from '@/data/news/news';
 import { ofClip } from '../ofClip';
 
 /** What is set on the bench, as it is on disk. */
@@ -11,7 +13,7 @@ export const GET = ofClip(async (_, { db, clip }) =>
 );
 
 /** Save what the coach has set on the bench. */
-export const PUT = ofClip(async (request, { db, clip: { id } }) => {
+export const PUT = ofClip(async (request, { db, clip: { id }, asker }) => {
   const wanted = await bodyOf(request, SAVE_BENCH.sends, {
     happened: 'The marks could not be read, so they were not saved.',
     safe: 'What was saved before is safe.',
@@ -25,6 +27,8 @@ export const PUT = ofClip(async (request, { db, clip: { id } }) => {
       todo: 'Reload to see the other tab’s work.',
     });
   }
+  await noteDeed(db, asker.name, 'marked', { clipId: id });
+  announce({ kind: 'bench', clipId: id, by: asker.name });
   await measureClipLater(id);
   return Response.json({ revision: outcome.revision });
 });
