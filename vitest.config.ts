@@ -6,6 +6,7 @@ export default defineConfig({
   test: {
     include: ['{core,cli,fighters,demo,web}/{src,test}/**/*.test.{ts,tsx}'],
     env: { SINEW_LOG: 'silent' },
+    setupFiles: [fileURLToPath(new URL('./web/test/request.ts', import.meta.url))],
     globalSetup: fileURLToPath(new URL('./scripts/lib/testFolder.mjs', import.meta.url)),
     // Vitest leaves a core free, which on two is half of the machine.
     maxWorkers: '100%',

@@ -1,12 +1,16 @@
 import { NextResponse, type NextRequest } from 'next/server';
 import { bringsKey, keyIn } from '@/app/api/key';
-import { isOwnHost } from '@/app/api/ownHost';
+import { isOwnHost, originOf } from '@/app/api/ownHost';
+import { reaches, type Asker } from '@/data/access/roles';
+import { whoAsks } from '@/data/access/whoAsks';
 import { databaseProblem } from '@/data/database/database';
+import { isByDoor } from '@/data/door/byDoor';
 import { lockedPage } from '@/screens/recovery/lockedPage';
 import { pagePolicy, RECOVERY_POLICY } from '@/securityHeaders';
 
 /**
- * Pages answer only to this machine's own names, and to who brings the key where there is one; the API routes check for themselves. When the
+ * Pages, and what their forms do, answer only to this machine's own names, to who brings the key where there
+ * is one, and to who is signed in where people sign in; the API routes check for themselves. When the
  * database cannot be opened, every page gives way to the one that needs none.
  */
 export async function proxy(request: NextRequest): Promise<Response> {
@@ -16,12 +20,13 @@ export async function proxy(request: NextRequest): Promise<Response> {
   if (!isOwnHost(request)) {
     return new Response('Sinew answers only on this machine.', { status: 403 });
   }
-  const brought = keyIn(request.nextUrl);
+  const isDoor = isByDoor(request.headers);
+  const brought = isDoor ? null : keyIn(request.nextUrl);
   if (brought) {
     return new Response(null, {
       status: 303,
       headers: {
-        location: `http://${request.headers.get('host')}${brought.to}`,
+        location: originOf(request) + brought.to,
         'set-cookie': brought.cookie,
         'cache-control': 'no-store',
       },
@@ -37,8 +42,18 @@ export async function proxy(request: NextRequest): Promise<Response> {
       },
     });
   }
+  const { pathname } = request.nextUrl;
+  // They ask for themselves who it is.
+  if (isWayIn(pathname)) return NextResponse.next();
+  const asker = await whoAsks(request.headers);
+  if (!asker) return toSignIn(request);
+  if (!maySee(asker, request)) return away(request, pathname === '/' ? '/phone' : '/phone?only');
   // It says by itself what it may do, and asks for no database.
-  if (request.nextUrl.pathname.startsWith('/recovery')) return NextResponse.next();
+  if (pathname.startsWith('/recovery')) {
+    return reaches(asker.role, 'owner')
+      ? NextResponse.next()
+      : new Response('Only the owner may do this.', { status: 403 });
+  }
   const problem = await databaseProblem();
   if (problem) {
     if (request.method !== 'GET') return new Response(problem.message, { status: 503 });
@@ -52,6 +67,27 @@ export async function proxy(request: NextRequest): Promise<Response> {
   const response = NextResponse.next({ request: { headers } });
   response.headers.set('content-security-policy', policy);
   return response;
+}
+
+const isWayIn = (path: string) => /^\/(sign-in|sign-out|pair)$/.test(path);
+
+/** A page of the phone is all that an assistant sees, and no form of a page is theirs to send. */
+const maySee = ({ role }: Asker, { method, nextUrl }: NextRequest): boolean =>
+  reaches(role, 'coach') ||
+  ((method === 'GET' || method === 'HEAD') && /^\/phone(\/|$)/.test(nextUrl.pathname));
+
+function toSignIn(request: NextRequest): Response {
+  if (request.method !== 'GET') return new Response('Sign in first.', { status: 401 });
+  const { pathname, search } = request.nextUrl;
+  return away(request, `/sign-in?to=${encodeURIComponent(pathname + search)}`);
+}
+
+function away(request: NextRequest, to: string): Response {
+  if (request.method !== 'GET') return new Response('Only a coach may do this.', { status: 403 });
+  return new Response(null, {
+    status: 303,
+    headers: { location: originOf(request) + to, 'cache-control': 'no-store' },
+  });
 }
 
 /** Whether an address can be read at all: "%ff" stands for no letter. */

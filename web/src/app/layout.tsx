@@ -2,8 +2,12 @@ import type { Metadata, Viewport } from 'next';
 import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
 import { Toaster } from 'sonner';
+import { reaches } from '@/data/access/roles';
+import { whoIsHere } from '@/data/access/whoAsks';
+import { AskerProvider } from '@/ui/asker';
 import { CommandKeys } from '@/ui/commands/CommandKeys';
 import { TrackingBar } from '@/ui/trackingBar';
+import { NewsLine } from '@/ui/newsLine';
 import { LIGHT_COOKIE } from '@/ui/light';
 import './globals.css';
 
@@ -15,13 +19,19 @@ export const metadata: Metadata = {
 export const viewport: Viewport = { themeColor: '#f7f2e9' };
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
+  const asker = await whoIsHere();
   const isDim = (await cookies()).get(LIGHT_COOKIE)?.value === 'dim';
   return (
     <html lang="en" data-light={isDim ? 'dim' : 'day'}>
       <body>
-        {children}
+        <AskerProvider name={asker?.personId ? asker.name : null}>{children}</AskerProvider>
         <CommandKeys />
-        <TrackingBar />
+        {asker && reaches(asker.role, 'coach') && (
+          <>
+            <NewsLine />
+            <TrackingBar />
+          </>
+        )}
         <Toaster
           position="bottom-right"
           style={{ fontFamily: 'inherit' }}

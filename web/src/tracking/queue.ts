@@ -2,11 +2,12 @@
  * Tracks one clip after the other in the background, in one tab of the browser, wherever the coach
  * is in the app; a page that is closed breaks it off, and the next one opened goes on with it.
  */
+import { nanoid } from 'nanoid';
 import { createStore } from 'zustand/vanilla';
 import { sendSurvey } from '../video/useSurvey';
 import type { Job } from '../api/job';
 import { ask } from '../api/client';
-import { CLIP_FACTS } from '../api/endpoints';
+import { CLIP_FACTS, END_LEASE, TAKE_LEASE } from '../api/endpoints';
 import {
   bandsOf,
   changeJob,
@@ -89,8 +90,29 @@ const isSame = (kept: Job, running: Job) => asked(kept) === asked(running);
 async function nextJob(): Promise<Job | null> {
   const jobs = await openJobs().catch(() => []);
   queue.setState({ jobs });
-  return jobs.find(({ state }) => state === 'wanted') ?? null;
+  for (const job of jobs.filter(({ state }) => state === 'wanted')) {
+    if (await isOurs(job.clipId)) return job;
+  }
+  return null;
 }
+
+/** By which other browsers, on this machine or another, know this one. */
+const WORKER = nanoid();
+/** Milliseconds between one word to the server that the work goes on and the next; it waits for three. */
+const RENEWED_EVERY = 15_000;
+
+const isOurs = (clipId: string): Promise<boolean> =>
+  ask(TAKE_LEASE, [clipId], { worker: WORKER }).then(
+    ({ isYours }) => isYours,
+    () => false,
+  );
+
+/** A server that does not answer for a moment has not given the work to anybody else. */
+const isNotLost = (clipId: string): Promise<boolean> =>
+  ask(TAKE_LEASE, [clipId], { worker: WORKER }).then(
+    ({ isYours }) => isYours,
+    () => true,
+  );
 
 function news(signal: AbortSignal): Promise<void> {
   return new Promise((resolve) => {
@@ -125,6 +147,9 @@ async function work(job: Job, closing: AbortSignal): Promise<void> {
   breakOff = new AbortController();
   const { signal } = breakOff;
   queue.setState({ current: { job, step: null } });
+  const renewing = setInterval(() => {
+    void isNotLost(clipId).then((isKept) => isKept || breakOff?.abort());
+  }, RENEWED_EVERY);
   const outcome = await clipAccess(clipId)
     .then((clip) => trackClip(job, clip, showing(job), signal))
     .catch((error: unknown): Outcome | null =>
@@ -132,10 +157,12 @@ async function work(job: Job, closing: AbortSignal): Promise<void> {
         ? null
         : { state: 'failed', message: error instanceof Error ? error.message : String(error) },
     );
+  clearInterval(renewing);
   queue.setState({ current: null });
   if (outcome && !signal.aborted) {
     await changeJob(clipId, { kind: 'finish', ...outcome }).catch(() => undefined);
   }
+  await ask(END_LEASE, [clipId], { worker: WORKER }).catch(() => undefined);
 }
 
 async function clipAccess(clipId: string): Promise<ClipAccess> {

@@ -2,6 +2,7 @@ import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { GoTo } from './goTo/GoTo';
 import { KeysHelp } from './commands/KeysHelp';
+import { SignedIn } from './asker';
 import { LightSwitch } from './lightSwitch';
 
 /** The line at the head of every screen: where one is, and what belongs to it. */
@@ -16,6 +17,7 @@ export function TopBar({ children, right }: { children?: ReactNode; right?: Reac
       </nav>
       <div className="ml-auto flex items-center gap-x-5">
         {right}
+        <SignedIn />
         <KeysHelp />
         <GoTo />
         <LightSwitch />

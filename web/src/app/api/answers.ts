@@ -7,8 +7,10 @@ import {
   type ProblemText,
 } from '@sinew/core/foundation/problem/problem';
 import { logFailed, logRefused } from '@/data/log/log';
+import { reaches, type Asker, type Role } from '@/data/access/roles';
+import { whoAsks } from '@/data/access/whoAsks';
 import { bringsKey, NO_KEY } from './key';
-import { isOwnHost } from './ownHost';
+import { isOwnHost, originOf } from './ownHost';
 
 const STATUS: Record<ProblemCode, number> = {
   'not-understood': 400,
@@ -25,14 +27,27 @@ const STATUS: Record<ProblemCode, number> = {
 };
 
 type Handler<Context> = (request: Request, context: Context) => Promise<Response>;
+type AskedHandler<Context> = (
+  request: Request,
+  context: Context,
+  asker: Asker,
+) => Promise<Response>;
 
-/** A route handler that is only reached by Sinew's own pages, and whose problems are told and logged. */
-export function ownPagesOnly<Context>(handle: Handler<Context>): Handler<Context> {
+/**
+ * A route handler that is only reached by Sinew's own pages and for those who may, and whose problems are
+ * told and logged.
+ *
+ * @param least the role that may ask this; an assistant only where it says so
+ */
+export function ownPagesOnly<Context>(
+  handle: AskedHandler<Context>,
+  least: Role = 'coach',
+): Handler<Context> {
   return async (request, context) => {
     try {
       const foreign = foreignIn(request);
       if (foreign) throw foreign;
-      return await handle(request, context);
+      return await handle(request, context, await askerOf(request, least));
     } catch (error) {
       return refusal(request, error);
     }
@@ -45,11 +60,37 @@ export function refuseForeign(request: Request): Response | null {
   return foreign && refusal(request, foreign);
 }
 
+async function askerOf(request: Request, least: Role): Promise<Asker> {
+  const asker = await whoAsks(request.headers);
+  if (asker && reaches(asker.role, least)) return asker;
+  throw asker ? new NotAllowed(least) : new NotSignedIn();
+}
+
+class NotSignedIn extends Problem {
+  readonly status = 401;
+  constructor() {
+    super('foreign', {
+      happened: 'Nobody is signed in here.',
+      safe: 'Nothing was changed.',
+      todo: 'Reload the page and sign in.',
+    });
+  }
+}
+
+class NotAllowed extends Problem {
+  readonly status = 403;
+  constructor(least: Role) {
+    super('foreign', {
+      happened: `Only a ${least} may do this.`,
+      safe: 'Nothing was changed.',
+    });
+  }
+}
+
 function foreignIn(request: Request): Problem | null {
-  const host = request.headers.get('host') ?? '';
   const origin = request.headers.get('origin');
   const site = request.headers.get('sec-fetch-site');
-  const isOwnOrigin = origin === null || origin === `http://${host}`;
+  const isOwnOrigin = origin === null || origin === originOf(request);
   const isOwnSite = site === null || site === 'same-origin' || site === 'none';
   if (isOwnHost(request) && isOwnOrigin && isOwnSite) {
     return bringsKey(request) ? null : new Problem('foreign', { happened: NO_KEY });

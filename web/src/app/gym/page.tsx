@@ -2,6 +2,7 @@ import { backupFolder, backups } from '@/data/maintenance/backups';
 import { database } from '@/data/database/database';
 import { dataFolder } from '@/data/database/dataFolder';
 import { unreadableCells } from '@/data/database/unreadable';
+import { doorNow } from '@/data/door/door';
 import { settingsOf } from '@/data/gym/gym';
 import { filmTroublesHere, upkeepNow } from '@/data/maintenance/here';
 import { today } from '@/data/database/today';
@@ -15,13 +16,14 @@ export const metadata = { title: 'Gym' };
 export default async function GymPage() {
   const db = await database();
   const folder = backupFolder(dataFolder());
-  const [settings, deleted, kept, upkeep, troubles, unreadable] = await Promise.all([
+  const [settings, deleted, kept, upkeep, troubles, unreadable, door] = await Promise.all([
     settingsOf(db),
     trash(db),
     backups(folder),
     upkeepNow(),
     filmTroublesHere(),
     unreadableCells(db),
+    doorNow(),
   ]);
   return (
     <GymScreen
@@ -38,6 +40,7 @@ export default async function GymPage() {
       keptDays={KEPT_DAYS}
       troubles={troubles}
       unreadable={unreadable}
+      isOpen={door !== null}
       notices={<UpkeepNotices upkeep={upkeep} today={today()} />}
     />
   );

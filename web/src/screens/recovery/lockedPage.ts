@@ -1,20 +1,10 @@
 /** What a browser sees that was never opened by the address with the key in it. No script, no data. */
-export const lockedPage = (): string => `<!doctype html>
-<html lang="en">
-<head>
-<meta charset="utf-8">
-<meta name="viewport" content="width=device-width, initial-scale=1">
-<title>Locked · Sinew</title>
-<link rel="stylesheet" href="/recovery.css">
-</head>
-<body>
-<header><strong>Sinew</strong></header>
-<main>
-<h1>This gym is locked.</h1>
-<p>Other people may use this machine, so Sinew opens only by the address that its terminal shows, with <code>?key=</code> in it. Open that address once; this browser remembers it.</p>
+import { plainPage } from '@/ui/plainPage';
+
+export const lockedPage = (): string =>
+  plainPage(
+    'This gym is locked.',
+    `<p>Other people may use this machine, so Sinew opens only by the address that its terminal shows, with <code>?key=</code> in it. Open that address once; this browser remembers it.</p>
 <p>The terminal is the window in which <code>npm start</code> runs. The key stands in the file <code>key</code> of the data folder too, which only its owner can read.</p>
-<p class="ways"><a class="main" href="/">Look again</a></p>
-</main>
-</body>
-</html>
-`;
+<p class="ways"><a class="main" href="/">Look again</a></p>`,
+  );

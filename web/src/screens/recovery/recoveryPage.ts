@@ -2,6 +2,7 @@
 import type { Backup } from '@/data/maintenance/backups';
 import type { DatabaseProblem, ProblemKind } from '@/data/database/databaseProblem';
 import { pastTime } from '@/data/database/today';
+import { answerLine, escaped, plainPage } from '@/ui/plainPage';
 
 interface Words {
   readonly title: string;
@@ -39,9 +40,6 @@ const NONE: Words = {
 const reasonOf = ({ kind, reason }: DatabaseProblem) =>
   kind === 'in use' ? `It is held by ${reason}.` : `The reason given was: ${reason}`;
 
-const escaped = (text: string) =>
-  text.replace(/[&<>"']/g, (character) => `&#${character.charCodeAt(0)};`);
-
 /**
  * @param problem null when the database is open
  * @param message the answer to what was tried last, or null
@@ -58,29 +56,16 @@ export function recoveryPage({
   message: string | null;
 }): string {
   const { title, text } = problem ? WORDS[problem.kind] : NONE;
-  return `<!doctype html>
-<html lang="en">
-<head>
-<meta charset="utf-8">
-<meta name="viewport" content="width=device-width, initial-scale=1">
-<title>${escaped(title)} · Sinew</title>
-<link rel="stylesheet" href="/recovery.css">
-</head>
-<body>
-<header><strong>Sinew</strong></header>
-<main>
-<h1>${escaped(title)}</h1>
-${message ? `<p role="alert" class="answer">${escaped(message)}</p>` : ''}
+  return plainPage(
+    title,
+    `${answerLine(message)}
 <p>${escaped(text)}</p>
 <p>The films lie untouched in <code>${escaped(folder)}/clips</code>. ${
-    problem ? escaped(reasonOf(problem)) : ''
-  }</p>
+      problem ? escaped(reasonOf(problem)) : ''
+    }</p>
 <p class="ways"><a class="main" href="/">Look again</a> <a href="/recovery/save">Save what is there</a></p>
-${problem && problem.kind !== 'in use' ? waysBack(backups) : ''}
-</main>
-</body>
-</html>
-`;
+${problem && problem.kind !== 'in use' ? waysBack(backups) : ''}`,
+  );
 }
 
 function waysBack(backups: readonly Backup[]): string {

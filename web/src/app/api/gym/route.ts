@@ -19,7 +19,7 @@ import { importGym, verifyGym } from '@/data/transfer/gymImport';
 export const GET = ownPagesOnly(async (request) => {
   const isKept = new URL(request.url).searchParams.has('kept');
   return gymFile('gym', isKept ? { kind: 'not-put-away' } : { kind: 'all' });
-});
+}, 'owner');
 
 /** Check a gym's file, or take it over: all of it or nothing. */
 export const PUT = ownPagesOnly(async (request) => {
@@ -42,4 +42,4 @@ export const PUT = ownPagesOnly(async (request) => {
   } finally {
     await rm(path, { force: true });
   }
-});
+}, 'owner');

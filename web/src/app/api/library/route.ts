@@ -21,8 +21,9 @@ export const GET = ownPagesOnly(async () => {
 });
 
 /** Takes a library from a file, all of it or nothing. */
-export const PUT = ownPagesOnly(async (request) => {
-  const by = new URL(request.url).searchParams.get('by')?.trim();
+export const PUT = ownPagesOnly(async (request, _, asker) => {
+  const typed = new URL(request.url).searchParams.get('by')?.trim();
+  const by = asker.personId === null ? typed : asker.name;
   if (!by) {
     throw new Problem('not-understood', {
       happened: 'Who takes it over? The history keeps the name.',

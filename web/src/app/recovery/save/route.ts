@@ -23,4 +23,4 @@ export const GET = ownPagesOnly(async () => {
       'content-disposition': `attachment; filename="sinew-database-${today()}.zip"`,
     },
   });
-});
+}, 'owner');
