@@ -30,7 +30,9 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
-const autosave = (revision = 3) => new Autosave('/bench', revision, (state) => states.push(state));
+const BASE = at(30);
+const autosave = (revision = 3) =>
+  new Autosave('/bench', revision, BASE, (state) => states.push(state));
 const kinds = () => states.map((state) => state.kind);
 
 describe('autosave', () => {
@@ -60,7 +62,7 @@ describe('autosave', () => {
     expect(kinds().at(-1)).toBe('saved');
   });
 
-  it('stops at a conflict, so that nothing is overwritten, and says why', async () => {
+  it('stops when somebody else has saved, so that nothing is overwritten, and goes on when that is settled', async () => {
     const conflict = new Problem('conflict', { happened: 'changed elsewhere' });
     answers = [async () => Response.json(problemOut(conflict), { status: 409 })];
     const saving = autosave();
@@ -69,7 +71,22 @@ describe('autosave', () => {
     saving.change(at(120));
     await vi.advanceTimersByTimeAsync(60_000);
     expect(sent).toHaveLength(1);
-    expect(states.at(-1)).toEqual({ kind: 'failed', message: 'changed elsewhere', isFinal: true });
+    expect(states.at(-1)).toEqual({ kind: 'met', base: BASE, mine: at(60) });
+    saving.settle({ revision: 7, document: at(90) });
+    saving.change(at(60));
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(sent[1]).toEqual({ revision: 7, document: at(60) });
+    expect(kinds().at(-1)).toBe('saved');
+  });
+
+  it('stops for good where trying again would not help', async () => {
+    const gone = new Problem('gone', { happened: 'deleted' });
+    answers = [async () => Response.json(problemOut(gone), { status: 404 })];
+    const saving = autosave();
+    saving.change(at(60));
+    await vi.advanceTimersByTimeAsync(60_000);
+    expect(sent).toHaveLength(1);
+    expect(states.at(-1)).toEqual({ kind: 'failed', message: 'deleted', isFinal: true });
   });
 
   it('never has two requests under way; what changes meanwhile goes next', async () => {
@@ -106,7 +123,7 @@ describe('autosave', () => {
 
   it('goes on from a state found on disk', async () => {
     const saving = autosave();
-    saving.continueFrom(9);
+    expect(saving.continueFrom({ revision: 9, document: at(50) })).toBe(true);
     saving.change(at(60));
     await saving.flush();
     expect(sent[0]!.revision).toBe(9);

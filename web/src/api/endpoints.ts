@@ -102,7 +102,10 @@ export const BENCH = endpoint({
   method: 'GET',
   path: ofClip('bench'),
   sends: null,
-  answers: savedBenchSchema,
+  answers: savedBenchSchema.extend({
+    /** Who saved it last, and when, ISO 8601; null where that is not known. */
+    saved: z.object({ by: z.string(), at: z.string() }).nullable(),
+  }),
 });
 
 export const SAVE_BENCH = endpoint({

@@ -83,14 +83,20 @@ export interface Deed {
   readonly at: string;
 }
 
-/** The newest first. @param clipId of one clip only */
-export async function deeds(db: Db, limit: number, clipId?: string): Promise<Deed[]> {
+/** The newest first; of one clip, or of one kind, where it is said. */
+export async function deeds(
+  db: Db,
+  limit: number,
+  clipId?: string,
+  what?: DeedKind,
+): Promise<Deed[]> {
   const rows = await db
     .selectFrom('deed')
     .leftJoin('student', 'student.id', 'deed.student_id')
     .select(['deed.id', 'by', 'what', 'detail', 'deed.student_id', 'clip_id', 'deed.updated_at'])
     .select(['student.name', 'student.deleted_at'])
     .$if(clipId !== undefined, (query) => query.where('clip_id', '=', clipId!))
+    .$if(what !== undefined, (query) => query.where('what', '=', what!))
     .orderBy('deed.updated_at', 'desc')
     .orderBy('deed.id', 'desc')
     .limit(limit)

@@ -13,7 +13,7 @@ type Heads = Pick<Headers, 'get'>;
 /** The demo's people are made up, and it never opens to a network: nobody signs in. */
 export const isDemo = (): boolean => process.env.SINEW_DEMO === '1';
 
-const UNNAMED = 'the coach';
+const UNNAMED = 'The coach';
 
 /** What whoever sits at the machine is called before anybody signs in. */
 export async function coachAtMachine(db: AccessDb): Promise<string> {

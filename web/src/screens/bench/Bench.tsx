@@ -14,6 +14,7 @@ import { ChainStrip } from './strip/ChainStrip';
 import { Picture } from './picture/Picture';
 import { SidePanel } from './panel/SidePanel';
 import { adoptNewest } from './document/adoptNewest';
+import { Others } from './document/Others';
 import { DoubtKeys } from './panel/body/Doubts';
 import { TrackingKeeper } from './document/TrackingKeeper';
 import { AnalysisProvider } from './document/useAnalysis';
@@ -43,6 +44,7 @@ export function Bench(props: BenchProps) {
   return (
     <BenchContext value={store}>
       <AddressKeeper />
+      <Others />
       <BenchKeys />
       <Surveyor known={props.survey} />
       <TrackingKeeper />

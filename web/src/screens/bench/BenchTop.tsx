@@ -16,6 +16,7 @@ import { TopBar } from '@/ui/topBar';
 import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import { documentOf, strikeOf, useBench, useBenchStore } from './document/benchStore';
 import { addStrike } from './document/edits';
+import { MetDialog } from './MetDialog';
 
 /** Student, the strikes of this clip, and whether all is saved. */
 export function BenchTop() {
@@ -112,6 +113,7 @@ const GROUPS: readonly { name: string; families: readonly Technique['family'][] 
 
 function SaveMark() {
   const save = useBench((state) => state.save);
+  if (save.kind === 'met') return <MetDialog base={save.base} mine={save.mine} />;
   if (save.kind === 'failed') {
     return (
       <span role="alert" className="max-w-96 text-sm font-semibold text-now">

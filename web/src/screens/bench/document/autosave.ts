@@ -4,10 +4,13 @@ import type { ClipDocument } from '@sinew/core/analysis/clipDocument';
 import { Problem, type ProblemCode } from '@sinew/core/foundation/problem/problem';
 import { ask } from '@/api/client';
 import { SAVE_BENCH } from '@/api/endpoints';
+import type { SavedBench } from '@/data/bench/bench';
 
 export type SaveState =
   | { readonly kind: 'saved' }
   | { readonly kind: 'saving' }
+  /** Somebody else has saved since this bench was begun; the coach decides. */
+  | { readonly kind: 'met'; readonly base: ClipDocument; readonly mine: ClipDocument }
   /** Not on disk; `isFinal` when trying again would not help. */
   | { readonly kind: 'failed'; readonly message: string; readonly isFinal: boolean };
 
@@ -19,7 +22,6 @@ const FINAL: ReadonlySet<ProblemCode> = new Set<ProblemCode>([
   'not-understood',
   'refused',
   'gone',
-  'conflict',
   'foreign',
 ]);
 
@@ -32,6 +34,8 @@ export class Autosave {
   constructor(
     private readonly clipId: string,
     private revision: number,
+    /** What is on disk at this revision. */
+    private base: ClipDocument,
     private readonly onState: (state: SaveState) => void,
   ) {}
 
@@ -47,10 +51,16 @@ export class Autosave {
    *
    * @returns false when it is known already, or something waits here to be saved
    */
-  continueFrom(revision: number): boolean {
+  continueFrom({ revision, document }: SavedBench): boolean {
     if (revision === this.revision || !this.isClean || this.isOver) return false;
-    this.revision = revision;
+    [this.revision, this.base] = [revision, document];
     return true;
+  }
+
+  /** Go on after somebody else has saved, from what they have; what is to be saved is said anew. */
+  settle({ revision, document }: SavedBench): void {
+    [this.revision, this.base, this.pending, this.isOver] = [revision, document, null, false];
+    this.onState({ kind: 'saved' });
   }
 
   get isClean(): boolean {
@@ -81,10 +91,13 @@ export class Autosave {
         // A page that is being closed saves too.
         { keepalive: true },
       );
-      this.revision = revision;
+      [this.revision, this.base] = [revision, document];
       if (!this.pending) this.onState({ kind: 'saved' });
     } catch (error) {
-      if (error instanceof Problem && FINAL.has(error.code)) {
+      if (error instanceof Problem && error.code === 'conflict') {
+        this.isOver = true;
+        this.onState({ kind: 'met', base: this.base, mine: document });
+      } else if (error instanceof Problem && FINAL.has(error.code)) {
         this.fail(document, error.message, true);
       } else {
         this.fail(document, 'Not saved yet: the server does not answer. Trying again.', false);

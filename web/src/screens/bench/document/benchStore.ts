@@ -99,8 +99,14 @@ export interface BenchState {
   showEvidence(reading: JudgedId, frame: number): void;
   hideEvidence(): void;
   fail(message: string): void;
-  /** Take over what is on disk, unless something has been changed here since. */
-  adopt(saved: SavedBench): void;
+  /** Take over what is on disk, unless it is known or something has been changed here since. @returns whether */
+  adopt(saved: SavedBench): boolean;
+  /**
+   * Go on from what somebody else has saved.
+   *
+   * @param wanted what is to stand there instead; undo brings theirs back
+   */
+  settle(saved: SavedBench, wanted: ClipDocument | null): void;
   /** Make sure that everything is on disk. */
   flush(): Promise<void>;
   hasUnsaved(): boolean;
@@ -122,7 +128,7 @@ export function createBenchStore(
   },
 ) {
   return createStore<BenchState>()((set, get) => {
-    const autosave = new Autosave(clip.id, saved.revision, (save) => set({ save }));
+    const autosave = new Autosave(clip.id, saved.revision, saved.document, (save) => set({ save }));
     const become = (next: history.History<ClipDocument>) => {
       if (next === get().history) return;
       autosave.change(next.present);
@@ -142,6 +148,12 @@ export function createBenchStore(
       if (!own || isHere(own)) return;
       const here = documentOf(get()).strikes.find(isHere);
       if (here) set({ strikeId: here.id, selectedMark: null });
+    };
+    const beginFrom = (document: ClipDocument) => {
+      const { strikes } = document;
+      const isKept = strikes.some((strike) => strike.id === get().strikeId);
+      const strikeId = isKept ? get().strikeId : (strikes[0]?.id ?? null);
+      set({ history: history.begin(document), strikeId });
     };
     return {
       clip,
@@ -219,15 +231,18 @@ export function createBenchStore(
       },
       hideEvidence: () => set({ evidence: null }),
       fail: (error) => set({ error, isPlaying: false }),
-      adopt: ({ revision, document }) => {
-        if (!autosave.continueFrom(revision)) return;
-        const strikes = document.strikes;
-        const isKept = strikes.some((strike) => strike.id === get().strikeId);
-        const strikeId = isKept ? get().strikeId : (strikes[0]?.id ?? null);
-        set({ history: history.begin(document), strikeId });
+      adopt: (newest) => {
+        if (!autosave.continueFrom(newest)) return false;
+        beginFrom(newest.document);
+        return true;
+      },
+      settle: (newest, wanted) => {
+        autosave.settle(newest);
+        beginFrom(newest.document);
+        if (wanted) become(history.change(get().history, wanted, null));
       },
       flush: () => autosave.flush(),
-      hasUnsaved: () => !autosave.isClean,
+      hasUnsaved: () => !autosave.isClean || get().save.kind === 'met',
     };
   });
 }

@@ -1,16 +1,18 @@
 import { Problem } from '@sinew/core/foundation/problem/problem';
 import { bodyOf, CLIP_GONE, fresh, there } from '@/app/api/answers';
 import { SAVE_BENCH } from '@/api/endpoints';
-import { noteDeed } from '@/data/access/deeds';
+import { deeds, noteDeed } from '@/data/access/deeds';
 import { loadBench, saveBench } from '@/data/bench/bench';
 import { measureClipLater } from '@/data/finding/measureLater';
 import { announce } from '@/data/news/news';
 import { ofClip } from '../ofClip';
 
 /** What is set on the bench, as it is on disk. */
-export const GET = ofClip(async (_, { db, clip }) =>
-  fresh(there(await loadBench(db, clip.id), CLIP_GONE)),
-);
+export const GET = ofClip(async (_, { db, clip }) => {
+  const bench = there(await loadBench(db, clip.id), CLIP_GONE);
+  const last = (await deeds(db, 1, clip.id, 'marked'))[0];
+  return fresh({ ...bench, saved: last ? { by: last.by, at: last.at } : null });
+});
 
 /** Save what the coach has set on the bench. */
 export const PUT = ofClip(async (request, { db, clip: { id }, asker }) => {
@@ -23,8 +25,8 @@ export const PUT = ofClip(async (request, { db, clip: { id }, asker }) => {
   if (outcome.kind === 'gone') throw new Problem('gone', CLIP_GONE);
   if (outcome.kind === 'conflict') {
     throw new Problem('conflict', {
-      happened: 'This clip was changed in another tab; your last change here was not saved.',
-      todo: 'Reload to see the other tab’s work.',
+      happened: 'This clip has been changed meanwhile; your last change here was not saved.',
+      todo: 'Reload to see what is there now.',
     });
   }
   await noteDeed(db, asker.name, 'marked', { clipId: id });
