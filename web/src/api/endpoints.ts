@@ -60,6 +60,14 @@ export const END_LEASE = endpoint({
   answers: nothing,
 });
 
+/** Whether the gym's machine makes films readable that this browser does not play. */
+export const CAN_MAKE_READABLE = endpoint({
+  method: 'GET',
+  path: () => '/api/readable',
+  sends: null,
+  answers: z.object({ isAble: z.boolean() }),
+});
+
 /** A film has been sent to its end. */
 export const FILM_SENT = endpoint({
   method: 'POST',

@@ -1,7 +1,7 @@
 /** Looks inside a file the coach has chosen, before it is transferred. */
 import { expose } from 'comlink';
 import { BlobSource } from 'mediabunny';
-import { FrameSource } from './frameSource';
+import { FrameSource, Undecodable } from './frameSource';
 import { inspectFilm } from './inspect';
 
 export type FileCheck =
@@ -12,6 +12,8 @@ export type FileCheck =
       readonly codec: string;
       readonly frameTimes: readonly number[];
       readonly shotAt: number | null;
+      /** This browser plays it; another one may, or what the server makes of it. */
+      readonly isDecodable: boolean;
     }
   | { readonly ok: false; readonly message: string };
 
@@ -25,16 +27,21 @@ const api = {
         read: async (from, to) => new Uint8Array(await file.slice(from, to).arrayBuffer()),
         size: file.size,
       });
-      return { ok: true, width, height, codec, frameTimes, shotAt };
+      return { ok: true, width, height, codec, frameTimes, shotAt, isDecodable: true };
     });
   },
 
   /** First and last frame of an inspected film decoded. Never throws, either. */
   decode(file: File, film: FileCheck & { readonly ok: true }): Promise<FileCheck> {
     return answered(async () => {
-      const frames = await FrameSource.open(new BlobSource(file));
-      for (const index of [0, film.frameTimes.length - 1]) (await frames.frame(index)).close();
-      return film;
+      try {
+        const frames = await FrameSource.open(new BlobSource(file));
+        for (const index of [0, film.frameTimes.length - 1]) (await frames.frame(index)).close();
+        return film;
+      } catch (error) {
+        if (error instanceof Undecodable) return { ...film, isDecodable: false };
+        throw error;
+      }
     });
   },
 };

@@ -18,6 +18,9 @@ const CACHE_BYTES = 320 * 1024 * 1024;
 /** Decoding on is cheaper than starting anew at a key frame up to this many frames ahead. */
 const GO_ON = 24;
 
+/** The film is sound, and this browser does not play what it is coded as. */
+export class Undecodable extends Error {}
+
 /** A decoded picture in memory of our own, so that no decoder waits for its buffers. */
 type Kept =
   | { readonly kind: 'planes'; readonly data: ArrayBuffer; readonly init: VideoFrameBufferInit }
@@ -47,7 +50,7 @@ export class FrameSource {
     if (!track) throw new Error('There is no picture in this clip.');
     if (!(await track.canDecode())) {
       const codec = (await track.getCodec()) ?? 'an unknown code';
-      throw new Error(
+      throw new Undecodable(
         `This browser cannot decode ${codec}. The clip is safe; export it as MP4 with H.264 and add that file.`,
       );
     }

@@ -26,6 +26,12 @@ export interface Incoming {
   readonly bytes: number;
 }
 
+export interface ShownFilm {
+  readonly path: string;
+  readonly bytes: number;
+  readonly isOriginal: boolean;
+}
+
 /** Space that must stay free on the disk for the rest of the machine, bytes. */
 export function reserve(): number {
   return Number(process.env.SINEW_KEEP_FREE_MB ?? 200) * 1024 * 1024;
@@ -40,6 +46,12 @@ const CHUNK = 256 * 1024;
 
 /** Films are named by their SHA-256; nothing else may become part of a path. */
 export const isFilmHash = (text: string) => /^[0-9a-f]{64}$/.test(text);
+
+const bytesOf = (path: string): Promise<number | null> =>
+  stat(path).then(
+    ({ size }) => size,
+    () => null,
+  );
 
 export class ClipFiles {
   private readonly incoming: string;
@@ -119,15 +131,25 @@ export class ClipFiles {
   /** Remove a kept file; the caller has made sure that no clip uses it. */
   async remove(sha256: string): Promise<void> {
     await rm(this.pathOf(sha256), { force: true });
+    await rm(this.readablePathOf(sha256), { force: true });
   }
 
   /** @returns bytes; null when there is no such film, or no film could be called so */
   async size(sha256: string): Promise<number | null> {
+    return isFilmHash(sha256) ? bytesOf(this.pathOf(sha256)) : null;
+  }
+
+  /** Where a film lies for browsers, as they can play it; null when there is no such film. */
+  async shown(sha256: string): Promise<ShownFilm | null> {
     if (!isFilmHash(sha256)) return null;
-    return stat(this.pathOf(sha256)).then(
-      (found) => found.size,
-      () => null,
-    );
+    for (const [path, isOriginal] of [
+      [this.readablePathOf(sha256), false],
+      [this.pathOf(sha256), true],
+    ] as const) {
+      const bytes = await bytesOf(path);
+      if (bytes !== null) return { path, bytes, isOriginal };
+    }
+    return null;
   }
 
   /**
@@ -137,8 +159,7 @@ export class ClipFiles {
    *
    * @throws when there is no such film
    */
-  async read(sha256: string, from: number, to: number): Promise<ReadableStream<Uint8Array>> {
-    const path = this.pathOf(sha256);
+  async read(path: string, from: number, to: number): Promise<ReadableStream<Uint8Array>> {
     await access(path);
     let at = from;
     return new ReadableStream({
@@ -151,6 +172,12 @@ export class ClipFiles {
         if (bytesRead === 0 || at > to) controller.close();
       },
     });
+  }
+
+  /** Of a film that was made anew because not every browser plays it; see `readable.ts`. */
+  readablePathOf(sha256: string): string {
+    if (!isFilmHash(sha256)) throw new Error('not a SHA-256');
+    return join(this.folder, 'readable', sha256.slice(0, 2), `${sha256}.mp4`);
   }
 
   pathOf(sha256: string): string {

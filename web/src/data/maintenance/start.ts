@@ -1,5 +1,7 @@
 /** What a server does as it starts, and every hour from then on. */
-import { databaseProblem } from '../database/database';
+import { clipFiles } from '../clip/clipFilesHere';
+import { makeReadableLater } from '../clip/readable';
+import { database, databaseProblem } from '../database/database';
 import { dataFolder } from '../database/dataFolder';
 import { keepPrivate } from '../database/keepPrivate';
 import { measureAllLater } from '../finding/measureLater';
@@ -24,6 +26,9 @@ export async function start(): Promise<void> {
     });
   void keep();
   // What was measured by an earlier Sinew, or while nobody had it open.
-  if (!problem) void measureAllLater();
+  if (!problem) {
+    void measureAllLater();
+    void makeReadableLater(await database(), clipFiles());
+  }
   setInterval(() => void keep(), HOUR).unref();
 }

@@ -78,6 +78,9 @@ const HALF_DONE = /^restoring-|\.json\.[\w-]{21}$/;
 /** A film that was being copied from a backup. */
 const HALF_COPIED = /\.bin\.[\w-]{21}$/;
 
+/** A film that was being made readable. */
+const HALF_MADE = /\.mp4\.[\w-]{21}\.mp4$/;
+
 /** What was broken off has left behind: nobody has been told that it was kept. */
 export async function clearTransfers(data: string, at: Date): Promise<void> {
   const clear = async (folder: string, isLeft: (name: string) => boolean, patience = HOUR) => {
@@ -90,6 +93,14 @@ export async function clearTransfers(data: string, at: Date): Promise<void> {
   // A phone may go on with them tomorrow; it still has the film.
   await clear(join(data, 'uploads'), () => true, 7 * DAY_MS);
   await clear(data, (name) => HALF_DONE.test(name));
+  // What was made of a film goes with it, and can be made again.
+  for (const shelf of await list(join(data, 'readable'))) {
+    const here = new Set(await list(join(data, 'clips', shelf)));
+    await clear(
+      join(data, 'readable', shelf),
+      (name) => !here.has(`${name.split('.')[0]}.bin`) || HALF_MADE.test(name),
+    );
+  }
   for (const shelf of await list(join(data, 'clips'))) {
     await clear(join(data, 'clips', shelf), (name) => HALF_COPIED.test(name));
   }

@@ -6,6 +6,8 @@ import { checkFootage } from '@sinew/core/observe/footage/check';
 import { TECHNIQUES, VIEWS, type View } from '@sinew/core/foundation/technique/techniques';
 import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
 import { meanRate } from '@sinew/core/observe/track/time';
+import { ask } from '@/api/client';
+import { CAN_MAKE_READABLE } from '@/api/endpoints';
 import { Button } from '@/ui/button';
 import { CheckLines } from '@/ui/checkLines';
 import { SelectField, TextField } from '@/ui/field';
@@ -47,15 +49,17 @@ export function NewClip({
 
   useEffect(() => {
     let isCurrent = true;
-    void checkFile(file).then((result) => {
-      if (!isCurrent) return;
-      if (result.ok) setFilm(result);
-      setStage(
-        result.ok
-          ? { kind: 'asking', film: result }
-          : { kind: 'unusable', message: result.message },
-      );
-    });
+    void checkFile(file)
+      .then(whereReadable)
+      .then((result) => {
+        if (!isCurrent) return;
+        if (result.ok && result.isDecodable) setFilm(result);
+        setStage(
+          result.ok
+            ? { kind: 'asking', film: result }
+            : { kind: 'unusable', message: result.message },
+        );
+      });
     return () => {
       isCurrent = false;
     };
@@ -113,6 +117,21 @@ export function NewClip({
       )}
     </section>
   );
+}
+
+/** A film that this browser does not play is only asked about where the gym's machine makes it readable. */
+async function whereReadable(film: FileCheck): Promise<FileCheck> {
+  if (!film.ok || film.isDecodable) return film;
+  const isAble = await ask(CAN_MAKE_READABLE, []).then(
+    (answer) => answer.isAble,
+    () => false,
+  );
+  return isAble
+    ? film
+    : {
+        ok: false,
+        message: `This browser cannot decode ${film.codec}, and there is no ffmpeg on the gym’s machine that would make it readable. Nothing was added; install ffmpeg there, or export the film as MP4 with H.264 and add that file.`,
+      };
 }
 
 interface Answers {
@@ -220,12 +239,19 @@ function Questions({
           </div>
         )}
       </div>
-      <FilmCheck
-        film={film}
-        rate={isSlow && isRateGood ? shot : null}
-        survey={survey}
-        onCancel={onCancelSurvey}
-      />
+      {film.isDecodable ? (
+        <FilmCheck
+          film={film}
+          rate={isSlow && isRateGood ? shot : null}
+          survey={survey}
+          onCancel={onCancelSurvey}
+        />
+      ) : (
+        <p>
+          This browser does not play {film.codec}: once it is added, the gym’s machine makes it
+          readable frame by frame, and keeps the original.
+        </p>
+      )}
       <div className="flex gap-4">
         <Button type="submit" weight="main" disabled={!isRateGood}>
           Add the clip

@@ -7,11 +7,14 @@ import { database } from '@/data/database/database';
 import { activeCues, decisionsOf } from '@/data/finding/findings';
 import { libraryOf } from '@/data/gym/library';
 import { studentById } from '@/data/student/students';
+import { clipFiles } from '@/data/clip/clipFilesHere';
+import { readableState } from '@/data/clip/readable';
 import { surveyOf } from '@/data/clip/surveys';
 import { bandTurnsOf } from '@/data/clip/bandTurns';
 import { seriesOf } from '@/data/clip/series';
 import { jobOf } from '@/data/clip/trackings';
 import { secondViewOf } from '@/data/clip/viewPairs';
+import { BeingMade } from '@/screens/bench/BeingMade';
 import { Bench } from '@/screens/bench/Bench';
 
 export const dynamic = 'force-dynamic';
@@ -31,6 +34,9 @@ export default async function BenchPage({ params, searchParams }: Props) {
   if (!clip || !saved || !student) notFound();
   // Of a film that is gone the numbers are left, and those stand in the ledger.
   if (clip.isPurged) redirect(`/students/${student.id}/ledger`);
+  if ((await readableState(db, clipFiles(), clipId)) === 'being-made') {
+    return <BeingMade clip={clip} studentName={student.name} />;
+  }
   const [decisions, cues, survey, second, job, series, bands, setups, clips, library] =
     await Promise.all([
       decisionsOf(db, clipId),

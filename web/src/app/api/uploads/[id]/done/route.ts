@@ -2,13 +2,10 @@ import { Problem } from '@sinew/core/foundation/problem/problem';
 import { FILM_SENT } from '@/api/endpoints';
 import { bodyOf, ownPagesOnly } from '@/app/api/answers';
 import { aboutFilm } from '@/app/api/clips/aboutFilm';
-import { noteDeed } from '@/data/access/deeds';
-import { clipFiles } from '@/data/clip/clipFilesHere';
-import { addClip, clipOfFilm } from '@/data/clip/clips';
-import { changeJob, jobOf } from '@/data/clip/trackings';
+import { takeIn } from '@/app/api/clips/takeIn';
+import { clipOfFilm } from '@/data/clip/clips';
 import { arrived } from '@/data/clip/uploads';
 import { database } from '@/data/database/database';
-import { announce } from '@/data/news/news';
 
 /**
  * A film has been sent to its end: it becomes a clip, if its hash is the phone's. Asked twice, because an
@@ -31,23 +28,16 @@ export const POST = ownPagesOnly(
         todo: 'Send it again.',
       });
     }
-    const { track, ...about } = aboutFilm(new Map(Object.entries(film.about)));
-    const clip = await addClip(db, clipFiles(), {
-      ...about,
-      stream: film.stream,
-      announced: film.bytes,
-      sha256,
-    }).catch(async (error: unknown) => {
-      // What came damaged, or is no film, would be no better the next time.
-      if (isForGood(error)) await film.forget();
-      throw error;
-    });
+    const about = aboutFilm(new Map(Object.entries(film.about)));
+    const { stream, bytes: announced } = film;
+    const clip = await takeIn(about, { stream, announced, sha256 }, asker).catch(
+      async (error: unknown) => {
+        // What came damaged, or is no film, would be no better the next time.
+        if (isForGood(error)) await film.forget();
+        throw error;
+      },
+    );
     await film.forget();
-    if (track && !(await jobOf(db, clip.id))) {
-      await changeJob(db, clip.id, { kind: 'start', model: track, person: null });
-    }
-    if (!clip.isKnown) await noteDeed(db, asker.name, 'added-film', { clipId: clip.id });
-    announce({ kind: 'clip', clipId: clip.id, studentId: about.studentId });
     return Response.json(clip);
   },
   'assistant',
