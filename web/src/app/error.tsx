@@ -10,7 +10,7 @@ export default function ErrorPage({
   reset: () => void;
 }) {
   return (
-    <main className="mx-auto max-w-[1280px] px-8 pt-10">
+    <main className="mx-auto max-w-[1280px] px-4 sm:px-8 pt-10">
       <h1 className="font-serif text-4xl">This screen could not be shown.</h1>
       <p className="mt-4 max-w-xl text-base">
         What was saved is safe. Try again; if it stays like this, restart Sinew, and look whether

@@ -25,7 +25,7 @@ export function CheckLines({
           key={about}
           data-check={about}
           data-verdict={verdict}
-          className={`grid grid-cols-[0.5rem_4.6rem_1fr] gap-x-2.5 border-b border-rule last:border-b-0 ${isShort ? 'py-1' : 'py-2'}`}
+          className={`grid grid-cols-[0.5rem_auto_1fr] gap-x-2.5 md:grid-cols-[0.5rem_4.6rem_1fr] border-b border-rule last:border-b-0 ${isShort ? 'py-1' : 'py-2'}`}
         >
           <span className={MARK[verdict].bar} />
           <span className={verdict === 'poor' ? 'font-semibold text-now' : 'text-soft'}>

@@ -18,7 +18,9 @@ export function TopBar({ children, right }: { children?: ReactNode; right?: Reac
       <div className="ml-auto flex items-center gap-x-5">
         {right}
         <SignedIn />
-        <KeysHelp />
+        <span className="max-md:hidden">
+          <KeysHelp />
+        </span>
         <GoTo />
         <LightSwitch />
       </div>

@@ -42,7 +42,7 @@ export function BandsScreen({
       <div className="print:hidden">
         <StudentBar student={student} here={null} right={<PrintButton />} />
       </div>
-      <main className="mx-auto grid max-w-[1280px] gap-x-10 gap-y-6 px-8 pt-7 pb-16 max-md:px-4 lg:grid-cols-[minmax(0,5fr)_minmax(0,7fr)] print:block print:max-w-none print:p-0">
+      <main className="mx-auto grid max-w-[1280px] gap-x-10 gap-y-6 px-4 sm:px-8 pt-7 pb-16 max-md:px-4 lg:grid-cols-[minmax(0,5fr)_minmax(0,7fr)] print:block print:max-w-none print:p-0">
         <div className="space-y-6 print:hidden">
           <div>
             <h1 className="font-serif text-[2.6rem] leading-none">Bands</h1>

@@ -12,6 +12,7 @@ import { BenchKeys } from './commands/BenchKeys';
 import { BenchTop } from './BenchTop';
 import { ChainStrip } from './strip/ChainStrip';
 import { Picture } from './picture/Picture';
+import { ThumbSteps } from './picture/ThumbSteps';
 import { SidePanel } from './panel/SidePanel';
 import { adoptNewest } from './document/adoptNewest';
 import { Others } from './document/Others';
@@ -49,15 +50,16 @@ export function Bench(props: BenchProps) {
       <Surveyor known={props.survey} />
       <TrackingKeeper />
       <div
-        className="flex h-[calc(100dvh-var(--bar,0px))] min-h-[640px] flex-col overflow-hidden"
+        className="flex flex-col md:h-[calc(100dvh-var(--bar,0px))] md:min-h-[640px] md:overflow-hidden"
         onClick={giveKeysBack}
       >
         <BenchTop />
         <TrackedProvider>
           <AnalysisProvider library={props.library}>
             <DoubtKeys />
-            <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,61fr)_minmax(320px,39fr)] grid-rows-[minmax(0,1fr)_auto]">
+            <main className="flex flex-col md:grid md:min-h-0 md:flex-1 md:grid-cols-[minmax(0,61fr)_minmax(320px,39fr)] md:grid-rows-[minmax(0,1fr)_auto]">
               <Picture />
+              <ThumbSteps />
               <SidePanel {...props} />
               <ChainStrip />
             </main>

@@ -108,7 +108,7 @@ export function Capture({ student, start, before }: CaptureProps) {
 
   return (
     <div
-      className="flex h-[calc(100dvh-var(--bar,0px))] min-h-[640px] flex-col overflow-hidden"
+      className="flex flex-col md:h-[calc(100dvh-var(--bar,0px))] md:min-h-[640px] md:overflow-hidden"
       onClick={giveKeysBack}
     >
       <TopBar right={<LeftTakes studentId={student.id} onTake={take.review} />}>
@@ -128,10 +128,10 @@ export function Capture({ student, start, before }: CaptureProps) {
           onAgain={() => void throwAway()}
         />
       ) : (
-        <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,63fr)_minmax(320px,37fr)] grid-rows-[minmax(0,1fr)_auto]">
+        <main className="flex flex-col md:grid md:min-h-0 md:flex-1 md:grid-cols-[minmax(0,63fr)_minmax(320px,37fr)] md:grid-rows-[minmax(0,1fr)_auto]">
           <section
             aria-label="Live picture"
-            className="flex min-h-0 flex-col border-r border-ink bg-shade"
+            className="flex min-h-0 flex-col border-ink bg-shade max-md:min-h-[56dvh] md:border-r"
           >
             <CameraChoice camera={camera} isLocked={!isFree} />
             <Stage
@@ -144,7 +144,10 @@ export function Capture({ student, start, before }: CaptureProps) {
               onSimulated={() => camera.setWish({ camera: SIMULATED })}
             />
           </section>
-          <section aria-label="View guide" className="min-h-0 overflow-auto px-5 py-4">
+          <section
+            aria-label="View guide"
+            className="min-h-0 px-5 py-4 max-md:order-2 max-md:px-4 md:overflow-auto"
+          >
             <ViewGuide
               aim={aim}
               heightM={student.heightM}
@@ -154,7 +157,7 @@ export function Capture({ student, start, before }: CaptureProps) {
               onAim={(next) => isFree && setAim(next)}
             />
           </section>
-          <div className="col-span-2 flex items-stretch border-t border-ink">
+          <div className="flex items-stretch border-t border-ink max-md:order-1 max-md:flex-col max-md:border-b md:col-span-2">
             <Controls
               state={state}
               isAble={stream !== null}

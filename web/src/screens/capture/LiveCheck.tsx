@@ -28,7 +28,7 @@ export function LiveCheck({
   return (
     <div
       aria-live="off"
-      className="h-28 w-[37%] min-w-80 overflow-hidden border-l border-ink px-5 py-1.5 text-sm"
+      className="overflow-hidden border-ink px-5 py-1.5 max-md:border-t max-md:px-4 max-md:py-3 max-md:text-2xl md:h-28 md:w-[37%] md:min-w-80 md:border-l md:text-sm"
     >
       {level && (
         <div className="flex items-center gap-3">

@@ -37,7 +37,7 @@ export function Stage({
         className={`absolute inset-0 size-full object-contain ${isMirrored ? '-scale-x-100' : ''}`}
       />
       {problem ? (
-        <div role="alert" className="absolute inset-0 flex flex-col justify-center p-10">
+        <div role="alert" className="absolute inset-0 flex flex-col justify-center p-4 md:p-10">
           <p className="max-w-lg font-serif text-2xl leading-snug">{problem}</p>
           <div className="mt-6 flex flex-wrap gap-4">
             <Button weight="main" onClick={onTryAgain}>
@@ -50,7 +50,7 @@ export function Stage({
         !stream && <p className="absolute inset-0 p-10 text-lg text-soft">Opening the camera…</p>
       )}
       {state.kind === 'counting' && (
-        <p role="status" className={`${BIG} text-[15rem]`}>
+        <p role="status" className={`${BIG} text-[9rem] md:text-[15rem]`}>
           {state.left}
         </p>
       )}

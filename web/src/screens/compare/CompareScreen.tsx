@@ -61,7 +61,7 @@ export function CompareScreen({
   return (
     <>
       <StudentBar student={student} here={null} />
-      <main className="mx-auto max-w-[1280px] px-8 pt-6 pb-16">
+      <main className="mx-auto max-w-[1280px] px-4 sm:px-8 pt-6 pb-16">
         <div className="flex flex-wrap items-end justify-between gap-4">
           <h1 className="font-serif text-[2.2rem] leading-tight">{headline(differences)}</h1>
           <div className="flex flex-wrap gap-3">

@@ -34,7 +34,7 @@ export function Floor({
           <span className="text-soft">{[gym.name, gym.className].filter(Boolean).join(', ')}</span>
         }
       />
-      <main className="mx-auto max-w-[1280px] px-8 pt-7 pb-12">
+      <main className="mx-auto max-w-[1280px] px-4 sm:px-8 pt-7 pb-12">
         {notices}
         <div className="flex flex-wrap items-end justify-between gap-4">
           <h1 className="font-serif text-[2.6rem] leading-none">

@@ -126,9 +126,9 @@ export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
         <thead>
           <tr className="border-b-2 border-ink text-left text-sm text-soft">
             <th className="py-2 pl-3 font-semibold">Student</th>
-            <th className="py-2 font-semibold">Working on</th>
-            <th className="py-2 font-semibold">Ground to end</th>
-            <th className="py-2 font-semibold">Cue</th>
+            <th className="py-2 font-semibold max-lg:hidden">Working on</th>
+            <th className="py-2 font-semibold max-md:hidden">Ground to end</th>
+            <th className="py-2 font-semibold max-md:hidden">Cue</th>
             <th className="py-2 pr-3 text-right font-semibold">Next</th>
           </tr>
         </thead>
@@ -140,7 +140,7 @@ export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
               onMouseEnter={() => setChosen(index)}
               className="group border-b border-rule aria-[current]:bg-tint"
             >
-              <td className="relative w-52 py-3 pl-3 wrap-anywhere">
+              <td className="relative py-3 pl-3 wrap-anywhere md:w-52">
                 <span className="absolute inset-y-0 left-0 w-1 bg-transparent group-aria-[current]:bg-now" />
                 <Link
                   href={`/students/${one.id}`}
@@ -150,12 +150,14 @@ export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
                   <bdi>{one.name}</bdi>
                 </Link>
                 <div className="text-sm text-soft">{one.about}</div>
+                {/* Where the columns beside it have no room. */}
+                <div className="font-serif text-xl leading-snug md:hidden">{one.cues[0]?.text}</div>
               </td>
-              <td className="w-32 py-3">{one.workingOn}</td>
-              <td className="w-36 py-3">
+              <td className="w-32 py-3 max-lg:hidden">{one.workingOn}</td>
+              <td className="w-36 py-3 max-md:hidden">
                 <ChainBars links={one.links} />
               </td>
-              <td className="py-3 pr-6">
+              <td className="py-3 pr-6 max-md:hidden">
                 {one.cues.length === 0 ? (
                   <span className="font-serif text-xl text-soft">No cue yet</span>
                 ) : (
@@ -172,7 +174,7 @@ export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
                   ))
                 )}
               </td>
-              <td className="w-60 py-3 pr-3 text-right">
+              <td className="w-36 py-3 pr-3 text-right md:w-60">
                 <Link href={one.next.href} className="text-base font-semibold hover:underline">
                   {one.next.text}
                 </Link>
@@ -192,7 +194,7 @@ export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
           {query ? 'Nobody of that name here.' : 'Nobody waits for you.'}
         </p>
       )}
-      <p className="mt-5 text-sm text-soft">
+      <p className="mt-5 text-sm text-soft max-md:hidden">
         Keys: ↑ ↓ choose, Enter does the next thing, F films, B opens the bench, W the work, L the
         ledger, S the student.
       </p>

@@ -43,7 +43,7 @@ export function GymScreen({
   return (
     <>
       <MainBar here="Gym" />
-      <main className="mx-auto max-w-[1280px] px-8 pt-7 pb-16">
+      <main className="mx-auto max-w-[1280px] px-4 sm:px-8 pt-7 pb-16">
         {notices}
         <h1 className="font-serif text-[2.6rem] leading-none">{settings.name}.</h1>
         <div className="mt-6 grid gap-x-12 gap-y-9 lg:grid-cols-2">

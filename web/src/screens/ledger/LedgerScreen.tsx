@@ -38,7 +38,7 @@ export function LedgerScreen(props: LedgerProps) {
   return (
     <>
       <StudentBar student={student} here="Ledger" />
-      <main className="mx-auto max-w-[1280px] px-8 pt-7 pb-16">
+      <main className="mx-auto max-w-[1280px] px-4 sm:px-8 pt-7 pb-16">
         <div className="flex flex-wrap items-end justify-between gap-4">
           <h1 className="font-serif text-[2.6rem] leading-none">
             {technique ? `${techniqueById(technique).name}, so far.` : 'Nothing measured yet.'}

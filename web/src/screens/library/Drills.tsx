@@ -47,7 +47,7 @@ function DoseRow({
   return (
     <li className="border-b border-rule py-2">
       <form
-        className="grid grid-cols-[1fr_22rem_9rem] items-center gap-6"
+        className="grid items-center gap-x-6 gap-y-2 md:grid-cols-[1fr_22rem_9rem]"
         onSubmit={(event) => {
           event.preventDefault();
           void make({ kind: 'dose', drill: drill.id, dose });

@@ -29,7 +29,7 @@ export function FaultList({
   );
   const fault = faultById(chosen, catalogue);
   return (
-    <div className="grid grid-cols-[20rem_1fr] gap-10 pt-5">
+    <div className="grid gap-10 md:grid-cols-[20rem_1fr] pt-5">
       <div>
         <label className="flex items-center gap-2 border-b border-soft text-sm">
           <span className="text-soft">Find</span>

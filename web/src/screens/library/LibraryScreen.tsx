@@ -90,10 +90,10 @@ export function LibraryScreen({
   return (
     <>
       <MainBar here="Library" />
-      <main className="mx-auto max-w-[1280px] px-8 pt-7 pb-16">
+      <main className="mx-auto max-w-[1280px] px-4 sm:px-8 pt-7 pb-16">
         <div className="flex flex-wrap items-end justify-between gap-6">
           <h1 className="font-serif text-[2.6rem] leading-none">What a strike is judged by.</h1>
-          <div className="flex items-end gap-5">
+          <div className="flex flex-wrap items-end gap-5">
             {!isKnown && (
               <div className="w-52">
                 <TextField
@@ -127,7 +127,10 @@ export function LibraryScreen({
           </div>
         </div>
         <Tabs.Root defaultValue="Leaks" className="mt-6">
-          <Tabs.List aria-label="Library" className="flex gap-6 border-b border-ink">
+          <Tabs.List
+            aria-label="Library"
+            className="flex gap-6 overflow-x-auto border-b border-ink"
+          >
             {TABS.map((tab) => (
               <Tabs.Trigger
                 key={tab}

@@ -18,7 +18,7 @@ export function Schools({
       {Object.entries(SCHOOLS).map(([key, { name, choices, usual, changes }]) => (
         <li
           key={key}
-          className="grid grid-cols-[17rem_1fr] items-center gap-6 border-b border-rule py-2.5"
+          className="grid md:grid-cols-[17rem_1fr] items-center gap-x-6 gap-y-2 border-b border-rule py-2.5"
         >
           <label htmlFor={`school-${key}`} className="font-semibold">
             {name}

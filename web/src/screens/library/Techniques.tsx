@@ -10,7 +10,10 @@ export function Techniques({ catalogue }: { catalogue: Catalogue }) {
         const { power, atContact, particular } = TEACHING[id]!;
         const faults = catalogue.faults.filter(({ techniques }) => techniques.includes(id)).length;
         return (
-          <li key={id} className="grid grid-cols-[14rem_1fr_6rem] gap-6 border-b border-rule py-3">
+          <li
+            key={id}
+            className="grid gap-x-6 gap-y-1 md:grid-cols-[14rem_1fr_6rem] border-b border-rule py-3"
+          >
             <div>
               <h2 className="font-semibold">{name}</h2>
               <p className="text-sm text-soft">{chain.join(' → ')}</p>

@@ -68,7 +68,7 @@ export function MarkAgain({
   return (
     <>
       <MainBar here="Gym" />
-      <main className="mx-auto grid max-w-[1280px] gap-8 px-8 pt-6 pb-12 lg:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)]">
+      <main className="mx-auto grid max-w-[1280px] gap-8 px-4 sm:px-8 pt-6 pb-12 lg:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)]">
         <section aria-label="Picture">
           <FilmFrame
             clip={clip}

@@ -18,7 +18,7 @@ export function MarkingScreen({
   return (
     <>
       <MainBar here="Gym" />
-      <main className="mx-auto grid max-w-[1280px] gap-x-12 gap-y-8 px-8 pt-7 pb-16 lg:grid-cols-2">
+      <main className="mx-auto grid max-w-[1280px] gap-x-12 gap-y-8 px-4 sm:px-8 pt-7 pb-16 lg:grid-cols-2">
         <div className="lg:col-span-2">
           <h1 className="font-serif text-[2.6rem] leading-none">
             {done < fewest ? 'How sure is your eye?' : `${done} strikes marked twice.`}

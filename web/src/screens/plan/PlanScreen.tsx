@@ -154,7 +154,7 @@ export function PlanScreen({
   return (
     <>
       <MainBar here="Plan" />
-      <main className="mx-auto max-w-[1280px] px-8 pt-7 pb-16">
+      <main className="mx-auto max-w-[1280px] px-4 sm:px-8 pt-7 pb-16">
         <div className="flex flex-wrap items-end justify-between gap-4">
           <h1 className="font-serif text-[2.6rem] leading-none">{headline(shown, today)}</h1>
           <div className="flex flex-wrap gap-3">

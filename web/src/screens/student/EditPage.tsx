@@ -15,7 +15,7 @@ export function EditPage({ student }: { student: Student | null }) {
           {student?.name ?? 'New student'}
         </span>
       </TopBar>
-      <main className="mx-auto max-w-[1280px] px-8 pt-7 pb-16">
+      <main className="mx-auto max-w-[1280px] px-4 sm:px-8 pt-7 pb-16">
         <h1 className="mb-6 font-serif text-[2.6rem] leading-none">
           {student ? `Change ${student.name}` : 'A new student'}
         </h1>

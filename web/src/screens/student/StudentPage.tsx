@@ -46,13 +46,13 @@ export function StudentPage({
   return (
     <>
       <StudentBar student={student} here="Films" />
-      <main className="mx-auto max-w-[1280px] space-y-9 px-8 pt-7 pb-16">
+      <main className="mx-auto max-w-[1280px] space-y-9 px-4 sm:px-8 pt-7 pb-16">
         <div>
           <div className="flex flex-wrap items-end justify-between gap-4">
             <h1 dir="auto" className="max-w-full font-serif text-[2.6rem] leading-none">
               {student.name}
             </h1>
-            <div className="flex items-center gap-4">
+            <div className="flex flex-wrap items-center gap-4">
               <KeyLink href={`/students/${student.id}/work`} hotkey="W" words="work">
                 Work
               </KeyLink>

@@ -48,7 +48,7 @@ export function TestsScreen({
   return (
     <>
       <StudentBar student={student} here="Tests" />
-      <main className="mx-auto grid max-w-[1280px] gap-x-12 gap-y-8 px-8 pt-7 pb-16 lg:grid-cols-[minmax(0,1fr)_24rem]">
+      <main className="mx-auto grid max-w-[1280px] gap-x-12 gap-y-8 px-4 sm:px-8 pt-7 pb-16 lg:grid-cols-[minmax(0,1fr)_24rem]">
         <div>
           <h1 className="font-serif text-[2.6rem] leading-none">Tape, scale and bag.</h1>
           <div role="group" aria-label="Test" className="mt-5 flex flex-wrap gap-6">

@@ -92,7 +92,7 @@ export function SetUp({
   return (
     <>
       <MainBar here="Timer" />
-      <main className="mx-auto grid max-w-[1280px] gap-x-12 gap-y-6 px-8 pt-7 pb-16 md:grid-cols-[22rem_minmax(0,1fr)]">
+      <main className="mx-auto grid max-w-[1280px] gap-x-12 gap-y-6 px-4 sm:px-8 pt-7 pb-16 md:grid-cols-[22rem_minmax(0,1fr)]">
         <h1 className="font-serif text-[2.6rem] leading-none md:col-span-2">What is worked now?</h1>
         <div role="radiogroup" aria-label="Session" className="border-t-2 border-ink">
           {sessions.map((one) => (

@@ -87,7 +87,7 @@ export function WorkScreen({
   return (
     <>
       <StudentBar student={student} here="Work" />
-      <main className="mx-auto grid max-w-[1280px] gap-x-12 gap-y-8 px-8 pt-7 pb-16 lg:grid-cols-[minmax(0,1fr)_20rem]">
+      <main className="mx-auto grid max-w-[1280px] gap-x-12 gap-y-8 px-4 sm:px-8 pt-7 pb-16 lg:grid-cols-[minmax(0,1fr)_20rem]">
         <div>
           <h1 className="font-serif text-[2.6rem] leading-none">{headline(given, proposals)}</h1>
           <HurtNotes hurts={hurts} />

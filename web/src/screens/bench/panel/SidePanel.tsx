@@ -50,23 +50,29 @@ export function SidePanel({
   const { base } = useTracked();
   const cue = strike && cues.find((one) => one.technique === strike.technique);
   return (
-    <section className="flex min-h-0 flex-col">
+    <section className="flex min-h-0 flex-col max-md:order-2 max-md:border-t max-md:border-ink">
       <StrikesFound />
       <AutomaticAsked />
       <Tabs.Root value={tab} onValueChange={setTab} className="flex min-h-0 flex-1 flex-col">
-        <Tabs.List aria-label="Strike" className="flex gap-4 border-b border-ink px-5">
+        <Tabs.List
+          aria-label="Strike"
+          className="flex gap-4 border-b border-ink px-5 max-md:overflow-x-auto max-md:px-4"
+        >
           {TABS.map(([value, name]) => (
             <Tabs.Trigger
               key={value}
               value={value}
-              className="-mb-px h-10 border-b-4 border-transparent font-semibold text-soft data-[state=active]:border-ink data-[state=active]:text-ink"
+              className="-mb-px h-10 border-b-4 border-transparent shrink-0 font-semibold whitespace-nowrap text-soft data-[state=active]:border-ink data-[state=active]:text-ink"
             >
               {name}
             </Tabs.Trigger>
           ))}
         </Tabs.List>
         {strike && <NextMark strike={strike} />}
-        <Tabs.Content value="faults" className="min-h-0 flex-1 overflow-auto px-5 py-4">
+        <Tabs.Content
+          value="faults"
+          className="min-h-0 flex-1 px-5 max-md:px-4 md:overflow-auto py-4"
+        >
           {strike && analysis ? (
             <FaultsTab
               analysis={analysis}
@@ -78,20 +84,26 @@ export function SidePanel({
             <NameIt />
           )}
         </Tabs.Content>
-        <Tabs.Content value="set" className="min-h-0 flex-1 overflow-auto px-5 py-4">
+        <Tabs.Content value="set" className="min-h-0 flex-1 px-5 max-md:px-4 md:overflow-auto py-4">
           {strike ? (
             <SetTab key={strike.id} strike={strike} decisions={decisions[strike.id] ?? []} />
           ) : (
             <NameIt />
           )}
         </Tabs.Content>
-        <Tabs.Content value="eye" className="min-h-0 flex-1 overflow-auto px-5 py-4">
+        <Tabs.Content value="eye" className="min-h-0 flex-1 px-5 max-md:px-4 md:overflow-auto py-4">
           {strike ? <EyeTab key={strike.id} strike={strike} /> : <NameIt />}
         </Tabs.Content>
-        <Tabs.Content value="what-if" className="min-h-0 flex-1 overflow-auto px-5 py-4">
+        <Tabs.Content
+          value="what-if"
+          className="min-h-0 flex-1 px-5 max-md:px-4 md:overflow-auto py-4"
+        >
           {strike ? <WhatIfTab key={strike.id} strike={strike} /> : <NameIt />}
         </Tabs.Content>
-        <Tabs.Content value="readings" className="min-h-0 flex-1 overflow-auto px-5 py-3">
+        <Tabs.Content
+          value="readings"
+          className="min-h-0 flex-1 px-5 max-md:px-4 md:overflow-auto py-3"
+        >
           {analysis ? (
             <>
               {analysis.assumed.isScale && <AssumedScale />}
@@ -104,13 +116,22 @@ export function SidePanel({
             <NameIt />
           )}
         </Tabs.Content>
-        <Tabs.Content value="body" className="min-h-0 flex-1 overflow-auto px-5 py-4">
+        <Tabs.Content
+          value="body"
+          className="min-h-0 flex-1 px-5 max-md:px-4 md:overflow-auto py-4"
+        >
           <BodyTab worn={worn} />
         </Tabs.Content>
-        <Tabs.Content value="film" className="min-h-0 flex-1 overflow-auto px-5 py-4">
+        <Tabs.Content
+          value="film"
+          className="min-h-0 flex-1 px-5 max-md:px-4 md:overflow-auto py-4"
+        >
           <FilmTab others={others} space={analysis?.space ?? null} />
         </Tabs.Content>
-        <Tabs.Content value="set-up" className="min-h-0 flex-1 overflow-auto px-5 py-4">
+        <Tabs.Content
+          value="set-up"
+          className="min-h-0 flex-1 px-5 max-md:px-4 md:overflow-auto py-4"
+        >
           <SetUp strike={strike} setups={setups} />
         </Tabs.Content>
       </Tabs.Root>

@@ -1,6 +1,14 @@
 'use client';
 
-import { useEffect, useMemo, useRef, useState, type PointerEvent, type WheelEvent } from 'react';
+import {
+  useEffect,
+  useMemo,
+  useRef,
+  type CSSProperties,
+  useState,
+  type PointerEvent,
+  type WheelEvent,
+} from 'react';
 import { meanRate } from '@sinew/core/observe/track/time';
 import { useWidth } from '@/ui/useWidth';
 import { FilmReader } from '@/video/filmReader';
@@ -62,10 +70,13 @@ export function Picture() {
   return (
     <section
       aria-label="Picture"
-      className="relative flex min-h-0 flex-col overflow-hidden border-r border-ink bg-shade"
+      className="relative flex min-h-0 flex-col overflow-hidden border-ink bg-shade md:border-r"
     >
       <PictureTools isZoomed={lens.zoom > 1} onWhole={() => setLens(WHOLE)} />
-      <div className="flex min-h-0 flex-1 items-center justify-center [container-type:size]">
+      <div
+        className="flex min-h-0 items-center justify-center [container-type:size] max-md:aspect-(--shape) max-md:max-h-[72dvh] max-md:w-full md:flex-1"
+        style={{ '--shape': `${clip.width} / ${clip.height}` } as CSSProperties}
+      >
         <div
           ref={stage}
           onWheel={zoom}
@@ -153,10 +164,12 @@ function FrameLabel() {
   // What is drawn may have to be drawn just there.
   if (isBusy) return null;
   return (
-    <p className="pointer-events-none absolute bottom-3 left-3 bg-paper px-3 py-1.5 text-soft">
-      <strong className="text-ink">Frame {shown}</strong> of {times.length - 1},{' '}
-      {times[shown]!.toFixed(3)} s, {Math.round(rate)} per second,{' '}
-      {VIEW_GUIDE[view].name.toLowerCase()}
+    <p className="pointer-events-none absolute bottom-3 left-3 bg-paper px-3 py-1.5 text-soft max-md:bottom-0 max-md:left-0 max-md:px-2 max-md:py-0.5 max-md:text-sm">
+      <strong className="text-ink">Frame {shown}</strong> of {times.length - 1}
+      <span className="max-md:hidden">
+        , {times[shown]!.toFixed(3)} s, {Math.round(rate)} per second,{' '}
+        {VIEW_GUIDE[view].name.toLowerCase()}
+      </span>
     </p>
   );
 }

@@ -23,7 +23,7 @@ export function PictureTools({ isZoomed, onWhole }: { isZoomed: boolean; onWhole
   const said = saidBy(tool);
   const first: Landmark = points[0] ?? 'nose';
   return (
-    <div className="relative flex flex-wrap items-stretch border-b border-ink bg-paper text-sm">
+    <div className="relative flex flex-wrap items-stretch border-b border-ink bg-paper text-sm max-md:hidden">
       <ToolButton
         isOn={isPlaying}
         onClick={() => store.getState().setPlaying(!isPlaying)}

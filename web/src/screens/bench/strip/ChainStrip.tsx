@@ -78,7 +78,7 @@ export function ChainStrip() {
   return (
     <section
       aria-label="Chain strip"
-      className="col-span-2 grid grid-cols-[284px_minmax(0,1fr)] border-t border-ink"
+      className="grid grid-cols-[284px_minmax(0,1fr)] border-t border-ink max-md:order-1 max-md:grid-cols-[5.5rem_minmax(0,1fr)] md:col-span-2"
     >
       <LaneNames technique={technique} />
       <div ref={box} className="relative min-w-0 overflow-hidden">
@@ -187,10 +187,14 @@ function LaneNames({ technique }: { technique: Technique }) {
   return (
     <div className="border-r border-rule text-sm">
       <div className="flex items-center pl-52" style={{ height: TOP }}>
-        <MarkButton event="contact" technique={technique} />
+        <span className="max-md:hidden">
+          <MarkButton event="contact" technique={technique} />
+        </span>
       </div>
       <div className="flex">
-        <ChainFigure technique={technique} links={links} />
+        <span className="contents max-md:hidden">
+          <ChainFigure technique={technique} links={links} />
+        </span>
         <div className="flex-1">
           {lanes.map((lane) => (
             <div
@@ -198,16 +202,23 @@ function LaneNames({ technique }: { technique: Technique }) {
               className="flex items-center"
               style={{ height: laneHeight(lanes) }}
             >
-              <span className="w-18 font-semibold">{lane.name}</span>
-              <span className="w-19">
+              <span className="w-18 font-semibold max-md:pl-2">{lane.name}</span>
+              <span className="w-19 max-md:hidden">
                 <Verdict link={links[lane.link]} />
               </span>
-              {lane.event && <MarkButton event={lane.event} technique={technique} />}
+              {lane.event && (
+                <span className="max-md:hidden">
+                  <MarkButton event={lane.event} technique={technique} />
+                </span>
+              )}
             </div>
           ))}
         </div>
       </div>
-      <div className="flex items-center gap-2 pl-4 text-xs" style={{ height: AXIS }}>
+      <div
+        className="flex items-center gap-2 pl-4 text-xs max-md:invisible"
+        style={{ height: AXIS }}
+      >
         {AXIS_EVENTS.map((event) => (
           <MarkButton key={event} event={event} technique={technique} />
         ))}
