@@ -6,12 +6,26 @@ import { dataFolder } from '../database/dataFolder';
 import { keepPrivate } from '../database/keepPrivate';
 import { measureAllLater } from '../finding/measureLater';
 import { logTrouble } from '../log/log';
+import { hangUpAll } from '../news/news';
 import { openAtStart } from '../door/openAtStart';
 import { maintainNow } from './here';
 
 const HOUR = 3_600_000;
+/** Milliseconds that what is being answered has to come to its end. */
+const GRACE = 4000;
+
+/**
+ * Next waits for every connection, and a page that is open has one for as long as it is open. What is cut
+ * off after a while is a film on its way, which goes on later; whatever is confirmed is on the disk.
+ */
+function end(code: number): void {
+  hangUpAll();
+  setTimeout(() => process.exit(code), GRACE).unref();
+}
 
 export async function start(): Promise<void> {
+  process.once('SIGINT', () => end(130));
+  process.once('SIGTERM', () => end(143));
   await keepPrivate(dataFolder());
   const problem = await databaseProblem();
   if (problem?.kind === 'in use') {

@@ -3,15 +3,29 @@ import type { News } from '../../api/news';
 
 type Listener = (news: News) => void;
 
-const shared = globalThis as { sinewNews?: Set<Listener> };
-const listeners = (shared.sinewNews ??= new Set());
-
-export function announce(news: News): void {
-  for (const listener of listeners) listener(news);
+interface Line {
+  readonly hear: Listener;
+  readonly hangUp: () => void;
 }
 
-/** @returns how to stop listening */
-export function onNews(listener: Listener): () => void {
-  listeners.add(listener);
-  return () => void listeners.delete(listener);
+const shared = globalThis as { sinewNews?: Set<Line> };
+const lines = (shared.sinewNews ??= new Set());
+
+export function announce(news: News): void {
+  for (const { hear } of lines) hear(news);
+}
+
+/**
+ * @param hangUp called when the server ends: it waits for every line that is open
+ * @returns how to stop listening
+ */
+export function onNews(hear: Listener, hangUp: () => void = () => undefined): () => void {
+  const line = { hear, hangUp };
+  lines.add(line);
+  return () => void lines.delete(line);
+}
+
+/** Nobody is told anything any more. */
+export function hangUpAll(): void {
+  for (const { hangUp } of [...lines]) hangUp();
 }

@@ -45,13 +45,13 @@ export function LedgerScreen(props: LedgerProps) {
           </h1>
           <div className="flex flex-wrap gap-5">
             <a
-              className="underline underline-offset-4"
+              className="inline-flex items-center underline underline-offset-4"
               href={`/api/students/${student.id}/ledger?as=csv`}
             >
               CSV
             </a>
             <a
-              className="underline underline-offset-4"
+              className="inline-flex items-center underline underline-offset-4"
               href={`/api/students/${student.id}/ledger?as=json`}
             >
               JSON

@@ -9,23 +9,27 @@ const PULSE = 25_000;
 /** What is new as it happens, as server-sent events. Source: HTML Living Standard, section 9.2. */
 export const GET = ownPagesOnly(async (request) => {
   const encoder = new TextEncoder();
-  let close = () => {};
+  let end = () => {};
   const stream = new ReadableStream<Uint8Array>({
     start(controller) {
       const say = (text: string) => controller.enqueue(encoder.encode(text));
-      say(': here\n\n');
-      const stop = onNews((news) => say(`data: ${JSON.stringify(news)}\n\n`));
+      const stop = onNews(
+        (news) => say(`data: ${JSON.stringify(news)}\n\n`),
+        () => {
+          end();
+          controller.close();
+        },
+      );
       const pulse = setInterval(() => say(': still here\n\n'), PULSE);
-      close = () => {
+      end = () => {
         stop();
         clearInterval(pulse);
+        request.signal.removeEventListener('abort', end);
       };
-      request.signal.addEventListener('abort', () => {
-        close();
-        controller.close();
-      });
+      request.signal.addEventListener('abort', end);
+      say(': here\n\n');
     },
-    cancel: () => close(),
+    cancel: () => end(),
   });
   return new Response(stream, {
     headers: {
