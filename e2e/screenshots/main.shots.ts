@@ -34,8 +34,9 @@ test('screenshots', async ({ page }) => {
   await benchIsOpen(page);
   await shows(page, 167);
   await shot(page, 'bench');
-  await page.getByRole('tab', { name: 'Readings' }).click();
-  await shot(page, 'bench-readings');
+  await page.setViewportSize({ width: 390, height: 844 });
+  await shot(page, 'phone');
+  await page.setViewportSize({ width: 1280, height: 800 });
 
   await openBench(page, 'Ragna Sorn', 'take-side.mp4');
   await page.locator('[data-proposal]').waitFor({ timeout: 60_000 });

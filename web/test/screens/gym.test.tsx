@@ -59,7 +59,7 @@ const gym = (change: Given = {}) =>
       troubles={change.troubles ?? []}
       unreadable={change.unreadable ?? []}
       notices={null}
-        isOpen={false}
+      isOpen={false}
     />,
   );
 const region = (name: string | RegExp) => within(screen.getByRole('region', { name }));
