@@ -1,6 +1,6 @@
 /** `npm start` as a coach has it: a key that only they know, and one server a gym. */
 import { spawn, type ChildProcess } from 'node:child_process';
-import { statSync } from 'node:fs';
+import { readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { expect, test } from '@playwright/test';
@@ -72,5 +72,67 @@ test('another user of the machine reads nothing; the coach opens the gym once an
     await expect(page.getByRole('heading', { name: 'This gym is locked.' })).toBeHidden();
     await expect(page.getByRole('link', { name: 'Floor' })).toBeVisible();
   });
+  await stop(server);
+});
+
+/** By what the built app knows the action that keeps the gym's settings. */
+function actionId(): string {
+  const manifest = new URL(
+    '../../web/.next/server/server-reference-manifest.json',
+    import.meta.url,
+  );
+  const { node } = JSON.parse(readFileSync(manifest, 'utf8')) as {
+    node: Record<string, { readonly exportedName: string }>;
+  };
+  return Object.entries(node).find(([, { exportedName }]) => exportedName === 'keepSettings')![0];
+}
+
+test('what a page’s form does is done at no address for who has no key, not even at one that is none', async ({
+  page,
+}) => {
+  const data = scratchFolder('door');
+  const server = await start(data);
+  const { origin } = new URL(server.address);
+  const seen = { name: 'Your gym', className: '', grades: [], from: {}, sessions: [] };
+  const wanted = JSON.stringify([{ ...seen, name: 'Somebody else’s' }, seen]);
+  const id = actionId();
+  const places = ['/gym', '/students/x.svg', '/bench/x.css', '/x.svg', '/plain.css', '/api/nothing']
+    .concat([
+      '/api/gym',
+      '/api/clips/x/file',
+      '/tracker/x',
+      '/_next/static/x',
+      '/_next/data/x.json',
+    ])
+    .concat(['/_next/image', '/icon.svg', '/recovery', '/sign-in/x', '/phone/x.mp4']);
+  for (const place of places) {
+    const byHeader = await page.request.post(origin + place, {
+      headers: { 'next-action': id, 'content-type': 'text/plain;charset=UTF-8' },
+      data: wanted,
+      maxRedirects: 0,
+    });
+    expect([401, 403], `${place} by header`).toContain(byHeader.status());
+    const byForm = await page.request.post(origin + place, {
+      multipart: { [`$ACTION_ID_${id}`]: '', 1: wanted },
+      maxRedirects: 0,
+    });
+    expect([401, 403], `${place} by form`).toContain(byForm.status());
+    const typed = await page.request.post(origin + place, {
+      form: { [`$ACTION_ID_${id}`]: '' },
+      maxRedirects: 0,
+    });
+    expect([401, 403], `${place} by typed form`).toContain(typed.status());
+  }
+  await page.goto(server.address);
+  await page.goto(`${origin}/gym`);
+  await expect(page.getByRole('heading', { name: 'Your gym.' })).toBeVisible();
+  // With the key it is what the page asks for.
+  const kept = await page.request.post(`${origin}/gym`, {
+    headers: { 'next-action': id, 'content-type': 'text/plain;charset=UTF-8', origin },
+    data: wanted,
+  });
+  expect(kept.status()).toBe(200);
+  await page.reload();
+  await expect(page.getByRole('heading', { name: 'Somebody else’s.' })).toBeVisible();
   await stop(server);
 });

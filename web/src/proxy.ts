@@ -101,10 +101,23 @@ function isText(path: string): boolean {
 }
 
 // Requests that pass through here are buffered, so the transfer of clips must not: of the API only
-// addresses with a sign that none of its own has.
+// addresses with a sign that none of its own has; of files only those that lie at the root. What a page's
+// form does is asked for by a header, or by a form, and Next does it at any address, also at one that is none.
 export const config = {
   matcher: [
-    '/((?!api/|_next/static|_next/image|tracker/|.*\\.(?:svg|mp4|css)$).*)',
+    '/((?!api/|_next/static/|tracker/|[^/]+\\.(?:svg|mp4|css)$).*)',
     '/api/(.*%.*)',
+    {
+      source: '/(.*)',
+      has: [{ type: 'header', key: 'next-action' }],
+    },
+    {
+      source: '/(.*)',
+      has: [{ type: 'header', key: 'content-type', value: '(.*)form-data(.*)' }],
+    },
+    {
+      source: '/(.*)',
+      has: [{ type: 'header', key: 'content-type', value: '(.*)urlencoded(.*)' }],
+    },
   ],
 };
