@@ -254,6 +254,15 @@ describe('wrong codes', () => {
     expect(await refusedBy(countTries(db, [{ key: 'many', free: 30 }]))).toMatch(/Too many/);
   });
 
+  it('for ever other names wait as well', async () => {
+    await owner();
+    // As if thirty-one names had been tried already: each takes its time.
+    const tries = [{ key: '10.0.0.9 anybody', free: 30 }];
+    for (let i = 0; i < 31; i++) await countTries(db, tries);
+    expect(await refusedBy(signIn(db, OWNER, '10.0.0.9', ''))).toMatch(/^Too many wrong codes/);
+    expect((await signIn(db, OWNER, '10.0.0.8', '')).asker.name).toBe(OWNER.name);
+  });
+
   it('are forgotten when the right one comes, and a clock set back locks nobody for long', async () => {
     const key = 'x';
     for (let i = 0; i < 5; i++) await countTries(db, [{ key }], new Date(START));
