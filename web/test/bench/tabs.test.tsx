@@ -300,7 +300,7 @@ describe('Film', () => {
       document: { refused },
       start: { survey: given },
     });
-    return onBench(store, () => <FilmTab others={[]} space={null} />);
+    return onBench(store, () => <FilmTab others={[]} space={null} deeds={[]} />);
   };
 
   it('says what the film is worth and what is heard, and saves it as a file', () => {
@@ -335,10 +335,30 @@ describe('Film', () => {
         { kind: 'failed', message: 'The film cannot be read.' },
         { cancel: vi.fn(), again },
       );
-    const { user } = onBench(store, () => <FilmTab others={[]} space={null} />);
+    const { user } = onBench(store, () => (
+      <FilmTab
+        others={[]}
+        space={null}
+        deeds={[
+          {
+            id: 1,
+            by: 'Tomas Reed',
+            what: 'accepted',
+            detail: 'all at once',
+            student: 'Somebody',
+            studentId: 's',
+            clipId: 'c',
+            at: '2026-11-29T10:00:00.000Z',
+          },
+        ]}
+      />
+    ));
     expect(screen.getByRole('alert').textContent).toBe('The film cannot be read.');
     await user.click(screen.getByRole('button', { name: 'Go through it' }));
     expect(again).toHaveBeenCalledOnce();
+    expect(screen.getByLabelText('Who did what here').textContent).toMatch(
+      /Tomas Reed accepted a leak: all at once29 Nov 2026/,
+    );
   });
 });
 

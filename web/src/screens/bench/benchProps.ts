@@ -3,6 +3,7 @@ import type { ImportedSeries, StudentFacts } from '@sinew/core/analysis/clipFact
 import type { WornBands } from '@sinew/core/observe/band/band';
 import type { KeptBands } from '@sinew/core/observe/band/bandTurns';
 import type { Library } from '@sinew/core/judge/library/edits';
+import type { Deed } from '@/data/access/deeds';
 import type { SavedBench } from '@/data/bench/bench';
 import type { ClipSummary } from '@/data/clip/clips';
 import type { SecondView } from '@/data/clip/viewPairs';
@@ -30,4 +31,6 @@ export interface BenchProps {
   readonly setups: readonly CameraSetup[];
   /** The student's other clips, newest first. */
   readonly others: readonly ClipSummary[];
+  /** Who did what in this clip, newest first. */
+  readonly deeds: readonly Deed[];
 }

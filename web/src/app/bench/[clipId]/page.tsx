@@ -1,5 +1,6 @@
 import { notFound, redirect } from 'next/navigation';
 import { printedOn } from '@sinew/core/observe/band/band';
+import { deeds } from '@/data/access/deeds';
 import { loadBench } from '@/data/bench/bench';
 import { cameraSetups } from '@/data/gym/cameraSetups';
 import { clipById, clipSummaries } from '@/data/clip/clips';
@@ -37,7 +38,7 @@ export default async function BenchPage({ params, searchParams }: Props) {
   if ((await readableState(db, clipFiles(), clipId)) === 'being-made') {
     return <BeingMade clip={clip} studentName={student.name} />;
   }
-  const [decisions, cues, survey, second, job, series, bands, setups, clips, library] =
+  const [decisions, cues, survey, second, job, series, bands, setups, clips, library, done] =
     await Promise.all([
       decisionsOf(db, clipId),
       activeCues(db, clip.studentId),
@@ -49,6 +50,7 @@ export default async function BenchPage({ params, searchParams }: Props) {
       cameraSetups(db),
       clipSummaries(db, clip.studentId),
       libraryOf(db),
+      deeds(db, 8, clipId),
     ]);
   const { strikes } = saved.document;
   const named = strikes.find((one) => one.id === query.strike) ?? strikes[0];
@@ -85,6 +87,7 @@ export default async function BenchPage({ params, searchParams }: Props) {
       bands={bands}
       setups={setups}
       others={clips.filter((one) => one.id !== clipId)}
+      deeds={done}
     />
   );
 }

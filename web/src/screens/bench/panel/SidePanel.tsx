@@ -43,7 +43,8 @@ export function SidePanel({
   setups,
   others,
   worn,
-}: Pick<BenchProps, 'decisions' | 'cues' | 'setups' | 'others' | 'worn'>) {
+  deeds,
+}: Pick<BenchProps, 'decisions' | 'cues' | 'setups' | 'others' | 'worn' | 'deeds'>) {
   const strike = useBench(strikeOf);
   const analysis = useAnalysis();
   const [tab, setTab] = useState('faults');
@@ -126,7 +127,7 @@ export function SidePanel({
           value="film"
           className="min-h-0 flex-1 px-5 max-md:px-4 md:overflow-auto py-4"
         >
-          <FilmTab others={others} space={analysis?.space ?? null} />
+          <FilmTab others={others} space={analysis?.space ?? null} deeds={deeds} />
         </Tabs.Content>
         <Tabs.Content
           value="set-up"

@@ -4,6 +4,8 @@ import { useMemo } from 'react';
 import { checkFootage } from '@sinew/core/observe/footage/check';
 import { questionById } from '@sinew/core/foundation/technique/questions';
 import type { ClipAnalysis } from '@sinew/core/analysis/analyzeClip';
+import { DEEDS } from '@/data/access/deedKinds';
+import type { Deed } from '@/data/access/deeds';
 import type { ClipSummary } from '@/data/clip/clips';
 import { Button } from '@/ui/button';
 import { CheckLines } from '@/ui/checkLines';
@@ -16,9 +18,11 @@ import { useTake } from '../../document/useTake';
 export function FilmTab({
   others,
   space,
+  deeds,
 }: {
   others: readonly ClipSummary[];
   space: ClipAnalysis['space'];
+  deeds: readonly Deed[];
 }) {
   return (
     <div className="space-y-6">
@@ -29,7 +33,31 @@ export function FilmTab({
         <SecondViewPanel others={others} space={space} />
       </section>
       <SaveAsFile />
+      <DoneHere deeds={deeds} />
     </div>
+  );
+}
+
+/** Who marked and decided in this clip. */
+function DoneHere({ deeds }: { deeds: readonly Deed[] }) {
+  if (deeds.length === 0) return null;
+  return (
+    <section aria-label="Who did what here">
+      <h3 className="border-b border-ink pb-1 font-semibold">Who did what here</h3>
+      <ul>
+        {deeds.map(({ id, by, what, detail, at }) => (
+          <li key={id} className="flex gap-4 border-b border-rule py-1">
+            <span>
+              <strong>{by}</strong> {DEEDS[what]}
+              {detail && `: ${detail}`}
+            </span>
+            <span className="ml-auto text-soft" suppressHydrationWarning>
+              {new Date(at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 
