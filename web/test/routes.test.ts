@@ -198,7 +198,8 @@ describe('the bench of a clip', () => {
     );
     expect(await refusal(await late)).toMatchObject({ status: 409, code: 'conflict' });
     const now = await ask(ends.BENCH, [marked.clipId]);
-    expect(now).toEqual({ revision: revision + 1, document: changed });
+    const last = { by: 'The coach', at: expect.any(String) as string };
+    expect(now).toEqual({ revision: revision + 1, document: changed, saved: last });
     await ask(ends.SAVE_BENCH, [marked.clipId], { revision: now.revision, document });
   });
 

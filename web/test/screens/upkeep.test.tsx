@@ -107,7 +107,9 @@ describe('a new film', () => {
     height: 720,
     frameTimes: Array.from({ length: 60 }, (_, i) => i / 30),
     shotAt: null,
-  } as never;
+    codec: 'hevc',
+    isDecodable: true,
+  };
   const file = new File(['x'], 'cross.mp4', { type: 'video/mp4' });
   const added = vi.fn();
   const away = vi.fn();
@@ -163,6 +165,23 @@ describe('a new film', () => {
     sends({ kind: 'added', id: 'clip', isKnown: false });
     await user.click(add);
     expect(vi.mocked(transfer).mock.calls[0]![1]).toMatchObject({ rate: 239.76 });
+  });
+
+  it('that this browser does not play is added where the gym’s machine makes it readable', async () => {
+    vi.mocked(ask).mockResolvedValueOnce({ isAble: true } as never);
+    const { user } = film({ ...good, isDecodable: false });
+    expect(
+      await screen.findByText(/^This browser does not play hevc: once it is added/),
+    ).toBeTruthy();
+    sends({ kind: 'added', id: 'clip', isKnown: false });
+    await user.click(screen.getByRole('button', { name: 'Add the clip' }));
+    expect(added).toHaveBeenCalledWith('clip');
+    cleanup();
+    vi.mocked(ask).mockResolvedValueOnce({ isAble: false } as never);
+    film({ ...good, isDecodable: false });
+    expect((await screen.findByRole('alert')).textContent).toMatch(
+      /no ffmpeg on the gym’s machine/,
+    );
   });
 
   it('that cannot be used, or is refused, says why and is put away', async () => {
