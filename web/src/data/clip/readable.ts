@@ -25,7 +25,7 @@ const isUnreadable = (codec: string): boolean => UNREADABLE.has(codec);
 /** `SINEW_FFMPEG` names another one than the machine's own; empty for none. */
 const ffmpeg = () => process.env.SINEW_FFMPEG ?? 'ffmpeg';
 
-/** Seconds that a frame of the new film may be from the old one: a hundredth of one at 1000 a second. */
+/** Seconds that a frame of the new film may be from the old one: a fiftieth of a frame at 1000 a second. */
 const OFF = 1e-5 + 1 / 90_000;
 /** Milliseconds after which a film is given up. */
 const PATIENCE = 30 * 60_000;
@@ -153,7 +153,9 @@ const TO_STANDARD =
 async function argumentsFor(from: string, to: string): Promise<string[]> {
   const isHigh = await isHighDynamic(from);
   return [
-    ...['-hide_banner', '-nostdin', '-loglevel', 'error', '-i', from],
+    ...['-hide_banner', '-nostdin', '-loglevel', 'error'],
+    // A film asks for no other file and for no network.
+    ...['-protocol_whitelist', 'file', '-i', from],
     ...['-map', '0:v:0', '-map', '0:a:0?'],
     // Each frame at its own instant, none doubled, none left out.
     ...['-fps_mode', 'passthrough', '-enc_time_base', '1:90000', '-video_track_timescale', '90000'],

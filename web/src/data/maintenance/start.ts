@@ -42,7 +42,9 @@ export async function start(): Promise<void> {
   // What was measured by an earlier Sinew, or while nobody had it open.
   if (!problem) {
     void measureAllLater();
-    void makeReadableLater(await database(), clipFiles());
+    void makeReadableLater(await database(), clipFiles()).catch((error: unknown) =>
+      logTrouble('films made readable', error),
+    );
   }
   setInterval(() => void keep(), HOUR).unref();
 }

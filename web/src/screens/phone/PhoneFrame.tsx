@@ -29,7 +29,7 @@ export function PhoneFrame({
           <Link href="/" className="inline-flex min-h-11 items-center underline underline-offset-4">
             Floor
           </Link>
-        ) : (
+        ) : asker.isByPhone ? (
           <Link
             href="/sign-in?to=/"
             prefetch={false}
@@ -37,6 +37,12 @@ export function PhoneFrame({
           >
             Sign in
           </Link>
+        ) : (
+          <form method="post" action="/sign-out">
+            <button type="submit" className="min-h-11 underline underline-offset-4">
+              Sign out
+            </button>
+          </form>
         )}
       </header>
       <main className="px-4 pt-5 pb-16 text-[17px]">{children}</main>
