@@ -149,6 +149,14 @@ test('a clip goes from the phone at the mat to the bench of the laptop, through 
       timeout: 60_000,
     });
     await expect(page.getByLabel('Body tracking in the background')).toBeVisible();
+    await page.goto(origin);
+    await expect(page.getByRole('row', { name: /Nila Harrow/ })).toContainText('Mark 3 clips');
+    await phone
+      .getByLabel('Choose clips from this phone')
+      .setInputFiles(demoClip('cross-in-order.mp4'));
+    await expect(page.getByRole('row', { name: /Nila Harrow/ })).toContainText('Mark 4 clips', {
+      timeout: 60_000,
+    });
     await page.goto(`${origin}/gym/people`);
     await expect(page.getByText('Ilse Brandt added a film').first()).toBeVisible();
   });

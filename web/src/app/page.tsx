@@ -12,6 +12,7 @@ import { allStudents } from '@/data/student/students';
 import { today } from '@/data/database/today';
 import { Floor } from '@/screens/floor/Floor';
 import { floorHeadline, floorRows } from '@/screens/floor/rows';
+import { LookAgainOnNews } from '@/ui/newsLine';
 import { UpkeepNotices } from '@/screens/upkeep/UpkeepNotices';
 
 export const dynamic = 'force-dynamic';
@@ -39,13 +40,16 @@ export default async function FloorPage() {
     upkeepNow(),
   ]);
   return (
-    <Floor
-      gym={gym}
-      rows={rows}
-      headline={headline}
-      archived={archived}
-      today={plan}
-      notices={<UpkeepNotices upkeep={upkeep} today={day} />}
-    />
+    <>
+      <LookAgainOnNews />
+      <Floor
+        gym={gym}
+        rows={rows}
+        headline={headline}
+        archived={archived}
+        today={plan}
+        notices={<UpkeepNotices upkeep={upkeep} today={day} />}
+      />
+    </>
   );
 }
