@@ -21,10 +21,19 @@ interface Gym {
   readonly data: string;
 }
 
+/** Whatever a test has left running. */
+const running = new Set<ChildProcess>();
+test.afterEach(() => {
+  for (const { pid } of running) process.kill(-pid!, 'SIGKILL');
+  running.clear();
+});
+
 async function open(data = scratchFolder('opened'), port?: number): Promise<Gym> {
   const env = { ...process.env, SINEW_DATA: data, PORT: String(port ?? (await freePort())) };
   // A group of its own: the server is a child of this one, and is killed with it.
   const child = spawn(process.execPath, [START, '--gym'], { env, detached: true });
+  running.add(child);
+  child.once('exit', () => running.delete(child));
   let said = '';
   for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => (said += part));
   await expect.poll(() => said, { timeout: 60_000 }).toMatch(/Ready in/);
