@@ -8,7 +8,7 @@ import { expect, test, type Browser, type Page } from '@playwright/test';
 import { scratchFolder } from '@sinew/demo/scratch';
 import { benchIsOpen } from '../support/bench';
 import { encode } from '../support/films';
-import { demoClip, isAccessible } from '../support/gym';
+import { addStudent as addStudentWithConsent, demoClip, isAccessible, post } from '../support/gym';
 import { freePort } from '../support/ownServer';
 
 const START = fileURLToPath(new URL('../../scripts/start.mjs', import.meta.url));
@@ -293,9 +293,23 @@ test('a film that this browser does not play is made readable', async ({ page })
 });
 
 test('every screen of a phone fits it: nothing sideways, a thumb finds everything, the picture is wide', async ({
+  page: laptop,
   browser,
   baseURL,
 }) => {
+  // Lists that are empty fit anywhere.
+  const file = encode('sideways-with-a-name-that-goes-on-and-on.mp4', 30, 30, []);
+  await laptop.goto('/gym');
+  await laptop.getByRole('button', { name: 'Back up now' }).click();
+  await expect(laptop.getByText('The backup is made.')).toBeVisible();
+  const studentId = await addStudentWithConsent(laptop, 'A name that goes on and on and on and on');
+  const name = 'a-file-of-a-name-that-goes-on-and-on-and-on.mp4';
+  const added = await post(laptop.request, baseURL!, studentId, file, { name });
+  expect(added.ok()).toBe(true);
+  await laptop.goto(`/students/${studentId}`);
+  await laptop.getByRole('listitem').getByRole('button', { name: 'Delete' }).click();
+  await expect(laptop.getByText(/is put away/)).toBeVisible();
+
   const context = await browser.newContext({
     baseURL,
     viewport: PHONE,

@@ -1,7 +1,9 @@
 import { refuseForeign } from '@/app/api/answers';
 import { asPage, comeIn, deviceOf, toldOf } from '@/app/api/entry';
 import { accessDb } from '@/data/access/accessDb';
+import { noteDeed } from '@/data/access/deeds';
 import { pair } from '@/data/access/pairings';
+import { database } from '@/data/database/database';
 import { addressOf } from '@/data/door/byDoor';
 import { pairPage } from '@/screens/entry/pairPage';
 
@@ -19,6 +21,9 @@ export async function POST(request: Request): Promise<Response> {
   const { headers } = request;
   try {
     const begun = await pair(await accessDb(), code, addressOf(headers), deviceOf(headers));
+    await noteDeed(await database(), begun.asker.name, 'paired-phone', {
+      detail: deviceOf(headers),
+    });
     return comeIn(request, '/phone', 'phone', begun);
   } catch (error) {
     const { status, message } = toldOf(error);

@@ -35,7 +35,10 @@ export function Backups({ backups, folder }: { backups: readonly Backup[]; folde
       </p>
       <ul>
         {backups.map((one) => (
-          <li key={one.name} className="flex items-baseline gap-5 border-b border-rule py-1.5">
+          <li
+            key={one.name}
+            className="flex flex-wrap items-baseline gap-x-5 gap-y-1 border-b border-rule py-1.5"
+          >
             <span className="font-semibold" suppressHydrationWarning>
               {when(one.at)}
             </span>

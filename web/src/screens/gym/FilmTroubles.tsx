@@ -18,7 +18,10 @@ export function FilmTroubles({ troubles }: { troubles: readonly FilmTrouble[] })
       </p>
       <ul>
         {troubles.slice(0, SHOWN).map((one) => (
-          <li key={one.clipId} className="flex items-baseline gap-5 border-b border-rule py-2">
+          <li
+            key={one.clipId}
+            className="flex flex-wrap items-baseline gap-x-5 gap-y-1 border-b border-rule py-2"
+          >
             <span className="w-20 text-soft">
               {one.trouble === 'missing' ? 'missing' : 'damaged'}
             </span>

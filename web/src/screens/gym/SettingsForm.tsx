@@ -56,7 +56,7 @@ export function SettingsForm({ settings }: { settings: Settings }) {
         hint="With commas between, as they stand on the students’ pages."
         onChange={(event) => setGrades(event.target.value)}
       />
-      <div className="grid grid-cols-3 gap-4">
+      <div className="grid gap-4 sm:grid-cols-3">
         {INTENTS.slice(1).map((intent) => (
           <SelectField
             key={intent}

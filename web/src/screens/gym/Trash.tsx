@@ -34,10 +34,12 @@ export function Trash({ trash, keptDays }: { trash: readonly Trashed[]; keptDays
         {trash.map((one) => (
           <li
             key={one.kind + one.id}
-            className="flex items-baseline gap-5 border-b border-rule py-2"
+            className="flex flex-wrap items-baseline gap-x-5 gap-y-1 border-b border-rule py-2"
           >
             <span className="w-20 text-soft">{KIND[one.kind]}</span>
-            <span className="min-w-0 flex-1 truncate font-semibold">{one.what}</span>
+            <span className="min-w-0 flex-1 truncate font-semibold max-md:min-w-40">
+              {one.what}
+            </span>
             <span className="text-soft">{one.kind === 'student' ? '' : one.student}</span>
             <span className="text-sm text-soft">{pastTime(one.deletedAt)}</span>
             <Button className="!min-h-8" onClick={() => void back(one)}>

@@ -17,7 +17,10 @@ export function Unreadables({ cells }: { cells: readonly Unreadable[] }) {
       </p>
       <ul>
         {cells.slice(0, SHOWN).map(({ what, of }, i) => (
-          <li key={i} className="flex items-baseline gap-5 border-b border-rule py-2">
+          <li
+            key={i}
+            className="flex flex-wrap items-baseline gap-x-5 gap-y-1 border-b border-rule py-2"
+          >
             <span className="font-semibold">{what}</span>
             {of && (
               <Link href={of.href} className="max-w-96 truncate underline underline-offset-4">

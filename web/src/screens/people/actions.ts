@@ -152,7 +152,6 @@ export async function showPairing(personId: string): Promise<PairingShown> {
     return { kind: 'wrong', why: 'Whose phone is it? Choose somebody who is here.' };
   }
   const code = await newPairing(db, whose);
-  await did(await database(), 'paired-phone', { detail: 'showed a code' });
   const url = `${door.addresses[0]}/pair?code=${code}`;
   return { kind: 'code', code, url, minutes: CODE_LASTS / 60_000 };
 }
