@@ -1,5 +1,5 @@
 /** For `node --import`: writes down how late a timer of ten milliseconds comes. */
-import { writeFileSync } from 'node:fs';
+import { renameSync, writeFileSync } from 'node:fs';
 import { isMainThread } from 'node:worker_threads';
 
 const report = process.env.SINEW_LOOP_REPORT;
@@ -13,5 +13,9 @@ if (isMainThread && report && process.argv[1]?.includes('next')) {
     late.push(Math.round(10 * Math.max(0, now - last - STEP)) / 10);
     last = now;
   }, STEP).unref();
-  setInterval(() => writeFileSync(report, JSON.stringify(late)), 500).unref();
+  setInterval(() => {
+    // Whoever reads it reads all of it.
+    writeFileSync(`${report}.new`, JSON.stringify(late));
+    renameSync(`${report}.new`, report);
+  }, 500).unref();
 }
