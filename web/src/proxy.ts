@@ -47,7 +47,7 @@ export async function proxy(request: NextRequest): Promise<Response> {
   if (isWayIn(pathname)) return NextResponse.next();
   const asker = await whoAsks(request.headers);
   if (!asker) return toSignIn(request);
-  if (!maySee(asker, request)) return away(request, pathname === '/' ? '/phone' : '/phone?only');
+  if (!maySee(asker, request)) return away(request, '/phone');
   // It says by itself what it may do, and asks for no database.
   if (pathname.startsWith('/recovery')) {
     return reaches(asker.role, 'owner')

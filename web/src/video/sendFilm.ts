@@ -33,9 +33,34 @@ export async function sendFilm(
 ): Promise<FilmSent> {
   const hash = hashOf(file);
   hash.catch(() => undefined);
-  const id = await sendPieces(file, about, paced(onProgress), signal);
+  const id = await sendPieces(file, about, resumed(onProgress), signal);
   onProgress({ share: 1, left: null });
-  return ask(FILM_SENT, [id], { sha256: await hash, student: about.student }, { signal });
+  const sent = { sha256: await hash, student: about.student };
+  for (const wait of RETRIES) {
+    try {
+      return await ask(FILM_SENT, [id], sent, { signal });
+    } catch (error) {
+      // Asked again it is the same clip; anything but silence is an answer.
+      if (!(error instanceof Problem) || error.code !== 'no-answer') throw error;
+      await new Promise((resolve) => setTimeout(resolve, wait));
+    }
+  }
+  return ask(FILM_SENT, [id], sent, { signal });
+}
+
+/** The time left goes by the pace of now, not by what an earlier try has sent. */
+function resumed(onProgress: (progress: Progress) => void): (share: number) => void {
+  let first: number | null = null;
+  let advance = (_: number) => {};
+  return (share) => {
+    if (first === null) {
+      const from = (first = Math.min(share, 0.999));
+      advance = paced(({ share: part, left }) =>
+        onProgress({ share: from + part * (1 - from), left }),
+      );
+    }
+    advance((share - first) / (1 - first));
+  };
 }
 
 async function hashOf(file: File): Promise<string> {

@@ -7,7 +7,7 @@ import {
   type ProblemText,
 } from '@sinew/core/foundation/problem/problem';
 import { logFailed, logRefused } from '@/data/log/log';
-import { reaches, type Asker, type Role } from '@/data/access/roles';
+import { onlyFor, reaches, type Asker, type Role } from '@/data/access/roles';
 import { whoAsks } from '@/data/access/whoAsks';
 import { bringsKey, NO_KEY } from './key';
 import { isOwnHost, originOf } from './ownHost';
@@ -80,10 +80,7 @@ class NotSignedIn extends Problem {
 class NotAllowed extends Problem {
   readonly status = 403;
   constructor(least: Role) {
-    super('foreign', {
-      happened: `Only a ${least} may do this.`,
-      safe: 'Nothing was changed.',
-    });
+    super('foreign', onlyFor(least));
   }
 }
 

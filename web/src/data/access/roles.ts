@@ -16,6 +16,18 @@ export const ROLE_WORDS: Readonly<Record<Role, string>> = {
   assistant: 'films on a phone; sees no leaks, no notes and no injuries, and deletes nothing',
 };
 
+const WHO: Readonly<Record<Role, string>> = {
+  owner: 'the owner',
+  coach: 'a coach',
+  assistant: 'somebody who is signed in',
+};
+
+/** Why somebody may not do what is for this role. */
+export const onlyFor = (least: Role) => ({
+  happened: `Only ${WHO[least]} may do this.`,
+  safe: 'Nothing was changed.',
+});
+
 /** Somebody who asks, and what they may do. */
 export interface Asker {
   /** Null for whoever sits at a machine on which nobody signs in. */

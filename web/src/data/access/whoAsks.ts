@@ -5,7 +5,7 @@ import { isByDoor } from '../door/byDoor';
 import { accessDb, type AccessDb } from './accessDb';
 import { cookieOf, type CookieKind } from './cookies';
 import { hasOwner } from './people';
-import { reaches, type Asker, type Role } from './roles';
+import { onlyFor, reaches, type Asker, type Role } from './roles';
 import { whoseToken } from './signIns';
 
 type Heads = Pick<Headers, 'get'>;
@@ -68,8 +68,5 @@ export async function signedName(): Promise<string | null> {
 export async function mustBe(role: Role): Promise<Asker> {
   const asker = await whoIsHere();
   if (asker && reaches(asker.role, role)) return asker;
-  throw new Problem('foreign', {
-    happened: asker ? `Only the ${role} may do this.` : 'Sign in first.',
-    safe: 'Nothing was changed.',
-  });
+  throw new Problem('foreign', asker ? onlyFor(role) : { happened: 'Sign in first.' });
 }

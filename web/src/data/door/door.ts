@@ -14,8 +14,6 @@ export interface DoorOrder {
   readonly cert: string;
   readonly key: string;
   readonly port: number;
-  /** Where it listens; everywhere when it is undefined. */
-  readonly host: string | undefined;
   /** The server that this machine alone can reach. */
   readonly inside: { readonly host: string; readonly port: number };
   readonly mark: string;
@@ -85,7 +83,6 @@ async function opened(): Promise<Opened> {
     cert: certificate.cert,
     key: certificate.key,
     port,
-    host: process.env.SINEW_GYM_HOST,
     inside: { host: inside.hostname, port: Number(inside.port) },
     mark: doorMark(),
   };
@@ -114,12 +111,14 @@ function listening(order: DoorOrder): Promise<Worker> {
       word.kind === 'open' ? resolve(worker) : failed(word.code),
     );
     worker.once('error', (error) => failed(error.message));
-    worker.once('exit', () => {
-      // Whoever looks finds it shut.
-      shared.sinewDoor = undefined;
-      answersTo(new Set());
-    });
+    worker.once('exit', () => void foundShut(worker));
   });
+}
+
+/** One that has ended by itself is shut for whoever looks; another one may be open by now. */
+async function foundShut(worker: Worker): Promise<void> {
+  const open = await shared.sinewDoor?.catch(() => null);
+  if (open?.worker === worker) await shutDoor();
 }
 
 /** The port that was asked for, or the first that nobody has. */

@@ -12,7 +12,7 @@ import { isNearby, plainAddress } from './addresses';
 import { FROM, MARK } from './byDoor';
 import type { DoorOrder, DoorWord } from './door';
 
-const { cert, key, port, inside, mark, host: listensOn } = workerData as DoorOrder;
+const { cert, key, port, inside, mark } = workerData as DoorOrder;
 const agent = new Agent({ keepAlive: true, maxSockets: 64 });
 
 /** So many at once; a gym has tens of phones. */
@@ -87,4 +87,4 @@ const say = (word: DoorWord) => parentPort?.postMessage(word);
 server.on('error', (error: NodeJS.ErrnoException) =>
   say({ kind: 'failed', code: error.code ?? error.message }),
 );
-server.listen(port, listensOn, () => say({ kind: 'open' }));
+server.listen(port, () => say({ kind: 'open' }));

@@ -20,9 +20,10 @@ export function MetDialog({ base, mine }: { base: ClipDocument; mine: ClipDocume
   const { clip } = store.getState();
   const [newest, setNewest] = useState<Newest | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  const [tries, setTries] = useState(0);
   useEffect(() => {
     ask(BENCH, [clip.id]).then(setNewest, (error: unknown) => setProblem(wordsOf(error)));
-  }, [clip.id]);
+  }, [clip.id, tries]);
   const settle = (wanted: ClipDocument | null) => {
     if (newest) store.getState().settle(newest, wanted);
   };
@@ -43,7 +44,7 @@ export function MetDialog({ base, mine }: { base: ClipDocument; mine: ClipDocume
         }
       >
         <p>While you were working on it. Nothing of either is lost until you choose.</p>
-        {problem && (
+        {!newest && problem && (
           <p role="alert" className="mt-3 font-semibold text-now">
             {problem}
           </p>
@@ -55,6 +56,11 @@ export function MetDialog({ base, mine }: { base: ClipDocument; mine: ClipDocume
           {merged?.meets.length === 0 && (
             <Button weight="main" onClick={() => settle(merged.document)}>
               Keep both
+            </Button>
+          )}
+          {!newest && problem && (
+            <Button weight="main" onClick={() => setTries(tries + 1)}>
+              Look again
             </Button>
           )}
           <Button disabled={!newest} onClick={() => settle(mine)}>

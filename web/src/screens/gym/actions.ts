@@ -30,21 +30,27 @@ export const backUpNow = async (): Promise<string | null> => done(backUpHere());
 
 /** Back to a backup; what is there now is backed up before. @returns what went wrong, or null */
 export async function goBackTo(name: string): Promise<string | null> {
-  await mustBe('owner');
-  return done(goBackHere(z.string().parse(name)), 'went-back');
+  return done(
+    asOwner(() => goBackHere(z.string().parse(name))),
+    'went-back',
+  );
 }
 
 /** @param day the day that the coach has seen and confirmed. @returns what went wrong, or null */
 export async function confirmDate(day: string): Promise<string | null> {
-  await mustBe('owner');
   if (day !== today()) return 'This machine’s clock has been set meanwhile. Look again.';
-  return done(confirmToday());
+  return done(asOwner(confirmToday));
 }
 
 /** @returns what went wrong, or null when films without a clip are put aside */
 export async function putFilmsAside(): Promise<string | null> {
+  return done(asOwner(putAllStraysAside));
+}
+
+/** Others are told who may. */
+async function asOwner(work: () => Promise<void>): Promise<void> {
   await mustBe('owner');
-  return done(putAllStraysAside());
+  await work();
 }
 
 async function done(work: Promise<void>, deed?: DeedKind): Promise<string | null> {
