@@ -3,7 +3,8 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { plusDays } from '@sinew/core/foundation/calendar/day';
 import { loadBench, saveBench } from '@/data/bench/bench';
 import { addClip } from '@/data/clip/clips';
-import { acceptFinding } from '@/data/finding/findings';
+import { acceptFinding, putAside, reopenFinding } from '@/data/finding/findings';
+import { measureStudent } from '@/data/finding/measured';
 import { floorFacts } from '@/data/gym/floor';
 import { retestsOf } from '@/data/work/retests';
 import { today } from '@/data/database/today';
@@ -85,8 +86,49 @@ describe('a retest', () => {
 });
 
 describe('what waits on the Floor', () => {
+  const facts = async () => (await floorFacts(gym.db)).get(who)!;
+
+  it('is what the newest film shows, until something has been said of it', async () => {
+    const cue = await gym.db.selectFrom('cue').select('id').executeTakeFirstOrThrow();
+    const setCue = (status: 'active' | 'closed') =>
+      gym.db.updateTable('cue').set({ status }).where('id', '=', cue.id).execute();
+    const again = await filmedAgain('cross');
+    await measureStudent(gym.db, who);
+    // One cue at a time: what else is found waits for it.
+    expect((await facts()).undecided).toBeNull();
+    await setCue('closed');
+    const { undecided } = await facts();
+    expect(undecided).toMatchObject({ strikeId: again, technique: 'cross', day: today() });
+    const shown = await gym.db
+      .selectFrom('measured')
+      .select('shows')
+      .where('strike_id', '=', again)
+      .executeTakeFirstOrThrow();
+    const { found: leaks } = JSON.parse(shown.shows) as { found: string[] };
+    expect(leaks).toContain('all-at-once');
+    expect(undecided!.leaks).toBe(leaks.length);
+    expect((await floorFacts(gym.db, who)).get(who)!.undecided).toEqual(undecided);
+    expect((await floorFacts(gym.db, 'somebody else')).size).toBe(0);
+    for (const leak of leaks) await putAside(gym.db, again, leak, 'later', '');
+    expect((await facts()).undecided).toBeNull();
+  });
+
+  it('is no film of which the coach has said something', async () => {
+    const again = await filmedAgain('cross');
+    const clipId = again.replace('again-', '');
+    // Seven of eight are marked, and nothing is said of it yet.
+    expect((await facts()).open.map(({ id }) => id)).toContain(clipId);
+    await putAside(gym.db, again, 'all-at-once', 'dismissed', 'a feint');
+    expect((await facts()).open.map(({ id }) => id)).not.toContain(clipId);
+    await reopenFinding(gym.db, again, 'all-at-once');
+    const saved = (await loadBench(gym.db, clipId))!;
+    const strikes = [{ ...saved.document.strikes[0]!, audit: { breath: 'drives' as const } }];
+    await saveBench(gym.db, clipId, { ...saved, document: { ...saved.document, strikes } });
+    expect((await facts()).open.map(({ id }) => id)).not.toContain(clipId);
+  });
+
   it('is a film until every instant that its technique has is marked', async () => {
-    const facts = async () => (await floorFacts(gym.db)).get(who)!;
+    await reopenFinding(gym.db, first.strikeId, 'all-at-once');
     // Seven of eight are marked: ready is missing.
     expect((await facts()).open).toMatchObject([{ id: first.clipId, isToConfirm: false }]);
     const mark = async (technique: 'cross' | 'knee-strike', marks: object) => {

@@ -245,7 +245,12 @@ describe('the Floor', () => {
     },
     ...change,
   });
-  const film = (isToConfirm = false) => ({ id: 'k', view: 'above' as const, isToConfirm });
+  const film = (isToConfirm = false) => ({
+    id: 'k',
+    view: 'above' as const,
+    isToConfirm,
+    isSearched: false,
+  });
   const cue = {
     id: 'q',
     studentId: 'p',

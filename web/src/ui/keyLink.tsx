@@ -14,7 +14,7 @@ export function KeyLink({
   children,
 }: {
   href: string;
-  /** One letter, as shown beside the text. */
+  /** One letter, or the name of a key, as shown beside the text. */
   hotkey: string;
   /** What it does, for the list of keys. */
   words: string;
@@ -25,7 +25,7 @@ export function KeyLink({
   useCommands(() => [
     {
       id: `go ${href}`,
-      keys: [hotkey.toLowerCase()],
+      keys: [hotkey.length === 1 ? hotkey.toLowerCase() : hotkey],
       words,
       group: 'Go',
       run: () => router.push(href),

@@ -38,6 +38,7 @@ const item = (change: Partial<PlanItem> = {}): PlanItem => ({
   studentId: null,
   student: null,
   isDone: false,
+  isFilmed: false,
   block: null,
   ...change,
 });

@@ -15,6 +15,7 @@ import { StudentForm } from '@/screens/student/StudentForm';
 import { onScreen } from './kit';
 
 vi.mock('sonner', () => ({ toast: vi.fn() }));
+vi.mock('@/video/thumbs', () => ({ thumbOf: async () => null }));
 const push = vi.hoisted(() => vi.fn());
 vi.mock('next/navigation', () => ({
   useRouter: () => ({ push, refresh: vi.fn() }),
@@ -189,11 +190,11 @@ describe('a clip', () => {
 
   it('says what is in it and how far it is marked', () => {
     onScreen(<ClipRow clip={clip()} />);
-    expect(screen.getByText('Cross, automatic; Jab, 1 mark left; Jab, marked')).toBeTruthy();
-    expect(screen.getByRole('link').getAttribute('href')).toBe('/bench/clip');
+    const link = screen.getByRole('link', { name: 'Cross, 2 × Jab, automatic' });
+    expect(link.getAttribute('href')).toBe('/bench/clip');
     cleanup();
     onScreen(<ClipRow clip={clip({ strikes: [] })} />);
-    expect(screen.getByText('nothing marked yet')).toBeTruthy();
+    expect(screen.getByText('Nothing marked yet')).toBeTruthy();
   });
 
   it('whose film has gone leads nowhere, and says what stays', () => {

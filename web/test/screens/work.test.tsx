@@ -6,6 +6,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { plusDays } from '@sinew/core/foundation/calendar/day';
 import { DRILLS, drillById } from '@sinew/core/foundation/drill/drills';
 import { SOUND } from '@sinew/core/train/work/condition';
+import { nextThing } from '@sinew/core/train/work/nextThing';
 import { fromDrill } from '@sinew/core/train/work/prescription';
 import type { Given, Proposal, Work } from '@/data/work/work';
 import { endHurtOf, noteHurtOf } from '@/screens/student/hurtActions';
@@ -83,11 +84,27 @@ const NO_WORK: Work = {
 };
 vi.mock('@/screens/work/VolumeBars', () => ({ VolumeBars: () => null }));
 
+const nextOf = ({ given, proposals }: Work) =>
+  nextThing(
+    {
+      hasConsent: true,
+      isMinor: false,
+      isHurting: false,
+      clips: 1,
+      open: [],
+      undecided: null,
+      work: given,
+      hasIdleCue: proposals.length > 0,
+    },
+    TODAY,
+  );
+
 const work = (change: Partial<Work> = {}) =>
   onScreen(
     <WorkScreen
       student={{ id: 'ada', name: 'Ada Storm' }}
       work={{ ...NO_WORK, ...change }}
+      next={nextOf({ ...NO_WORK, ...change })}
       drills={DRILLS}
       today={TODAY}
     />,
@@ -102,7 +119,9 @@ describe('the headline', () => {
     ['2 things to work on.', { given: [given(), given({ id: 'work-2' })] }],
     [
       'Time to film again.',
-      { given: [given({ check: { isDue: true, because: 'day', days: 0 } as Given['check'] })] },
+      {
+        given: [given({ nextCheck: TODAY, check: { isDue: true, because: 'day', days: 0 } })],
+      },
     ],
   ])('says: %s', (says, change) => {
     work(change);
@@ -291,10 +310,14 @@ describe('work in hand', () => {
     const due = { isDue: true, because: 'sessions', days: 0 } as Given['check'];
     const { user } = work({
       given: [
-        given({ check: due, retest: { then: 'x', now: 'y', day: TODAY } as Given['retest'] }),
+        given({
+          check: due,
+          sessions: 3,
+          retest: { then: 'x', now: 'y', day: TODAY } as Given['retest'],
+        }),
       ],
     });
-    expect(screen.getByText('Film again: worked three times.')).toBeTruthy();
+    expect(screen.getByText('Did it change? filmed again today.')).toBeTruthy();
     expect(screen.getByRole('link', { name: 'Did it change?' }).getAttribute('href')).toBe(
       '/compare?a=x&b=y',
     );

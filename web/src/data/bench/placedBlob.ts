@@ -2,6 +2,7 @@
  * Placed points as one blob: a header of two 32-bit words (magic "SNW1", count), then per point
  * landmark index, frame (both as 32-bit integers), x and y (32-bit floats), all little-endian.
  */
+import { sql } from 'kysely';
 import { LANDMARKS } from '@sinew/core/foundation/body/landmarks';
 import type { Placed } from '@sinew/core/observe/track/track';
 
@@ -50,3 +51,12 @@ export function encodeTimes(times: readonly number[]): Buffer {
 export function decodeTimes(blob: Buffer): number[] {
   return Array.from({ length: blob.length / 8 }, (_, i) => blob.readDoubleLE(i * 8));
 }
+
+/** The instant of a joined mark, out of its clip's times, which may be many thousands; see `contactIn`. */
+export const contactAt = sql<Buffer | null>`substr(clip.frame_times, 8 * mark.frame + 1, 8)`.as(
+  'contact_at',
+);
+
+/** @returns seconds; null where contact is not marked, or lies beyond the film */
+export const contactIn = (blob: Buffer | null | undefined): number | null =>
+  (blob && decodeTimes(blob)[0]) ?? null;

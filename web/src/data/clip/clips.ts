@@ -12,7 +12,7 @@ import { removeUnused, restoreClip } from './clipEnds';
 import { now, stamps, type Db } from '../database/db';
 import { inspectFile } from './inspectFile';
 import { forgetAltered } from '../maintenance/filmCheck';
-import { decodeTimes, encodeTimes } from '../bench/placedBlob';
+import { contactAt, contactIn, decodeTimes, encodeTimes } from '../bench/placedBlob';
 import type { ClipTable } from '../database/schema';
 import { studentById } from '../student/students';
 import { COLUMNS } from '../database/columns';
@@ -294,6 +294,8 @@ export interface ClipSummary {
     readonly marksLeft: number;
     /** Found by the program, and not confirmed. */
     readonly isAutomatic: boolean;
+    /** Contact on the film's own clock, seconds; null where it is not marked. */
+    readonly contactAt: number | null;
   }[];
 }
 
@@ -312,7 +314,11 @@ export async function clipSummaries(db: Db, studentId: string): Promise<ClipSumm
   const strikes = await db
     .selectFrom('strike')
     .innerJoin('clip', 'clip.id', 'strike.clip_id')
-    .select(['strike.id', 'clip_id', 'technique', 'side', 'is_automatic', 'marks_left'])
+    .leftJoin('mark', (join) =>
+      join.onRef('mark.strike_id', '=', 'strike.id').on('mark.event', '=', 'contact'),
+    )
+    .select(['strike.id', 'strike.clip_id', 'technique', 'side', 'is_automatic', 'marks_left'])
+    .select(contactAt)
     .where('removed_at', 'is', null)
     .where('clip.student_id', '=', studentId)
     .orderBy('position')
@@ -334,6 +340,7 @@ export async function clipSummaries(db: Db, studentId: string): Promise<ClipSumm
       side: strike.side,
       marksLeft: strike.marks_left,
       isAutomatic: strike.is_automatic === 1,
+      contactAt: contactIn(strike.contact_at),
     })),
   }));
 }

@@ -6,6 +6,7 @@ import { daySchema, dayNumber, plusDays, type Day } from '@sinew/core/foundation
 import { blockOf } from '@sinew/core/train/work/plan';
 import { sessionSchema } from '@sinew/core/train/work/session';
 import { now, stamps, type Db } from '../database/db';
+import { dayIn } from '../database/today';
 import { gymForWriting, theGym } from '../gym/gym';
 
 export interface PlanItem {
@@ -17,6 +18,8 @@ export interface PlanItem {
   readonly studentId: string | null;
   readonly student: string | null;
   readonly isDone: boolean;
+  /** Planned to be filmed again, and filmed on that day. */
+  readonly isFilmed: boolean;
   readonly block: string | null;
 }
 
@@ -48,6 +51,11 @@ export async function planBetween(db: Db, from: Day, to: Day): Promise<PlanItem[
     .orderBy('day')
     .orderBy('position')
     .execute();
+  const filmed = await filmedOn(
+    db,
+    rows.filter(({ kind }) => kind === 'retest').flatMap(({ student_id }) => student_id ?? []),
+    from,
+  );
   return rows.map((row) => ({
     id: row.id,
     day: row.day,
@@ -58,7 +66,24 @@ export async function planBetween(db: Db, from: Day, to: Day): Promise<PlanItem[
     student: row.student,
     block: row.block,
     isDone: row.done_at !== null,
+    isFilmed: row.kind === 'retest' && filmed.has(`${row.student_id} ${row.day}`),
   }));
+}
+
+/** Student and day, of every film since. */
+async function filmedOn(db: Db, studentIds: readonly string[], from: Day) {
+  if (studentIds.length === 0) return new Set<string>();
+  // The day before, as the clock has it in Greenwich: which day it is here is told from the instant.
+  const rows = await db
+    .selectFrom('clip')
+    .select(['student_id', 'created_at'])
+    .where('student_id', 'in', studentIds)
+    .where('deleted_at', 'is', null)
+    .where('created_at', '>=', plusDays(from, -1))
+    .execute();
+  return new Set(
+    rows.map(({ student_id, created_at }) => `${student_id} ${dayIn(new Date(created_at))}`),
+  );
 }
 
 async function lastPosition(db: Db, day: Day): Promise<number> {

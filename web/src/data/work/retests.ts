@@ -1,22 +1,15 @@
 /** Films that answer the question whether the work has changed anything. */
 import { sql } from 'kysely';
-import { plusDays, type Day } from '@sinew/core/foundation/calendar/day';
+import { plusDays } from '@sinew/core/foundation/calendar/day';
+import type { Answer } from '@sinew/core/train/work/nextThing';
 import type { Db } from '../database/db';
 import { dayIn } from '../database/today';
-
-export interface Retest {
-  /** The strike that showed the fault, and the newest one of its kind. */
-  readonly then: string;
-  readonly now: string;
-  /** When the newest was filmed. */
-  readonly day: Day;
-}
 
 /** Days before a check in which a film answers it; those of the week before belong to the last one. */
 const BEFORE = 7;
 
 /** By prescription; one student's or everybody's. Only work for a fault has something to compare with. */
-export async function retestsOf(db: Db, studentId?: string): Promise<ReadonlyMap<string, Retest>> {
+export async function retestsOf(db: Db, studentId?: string): Promise<ReadonlyMap<string, Answer>> {
   const newest = sql<string | null>`(
     select strike.id from clip join strike on strike.clip_id = clip.id
     where clip.student_id = prescription.student_id and clip.deleted_at is null
@@ -42,7 +35,7 @@ export async function retestsOf(db: Db, studentId?: string): Promise<ReadonlyMap
     .where('strike.id', 'in', ids)
     .execute();
   const filmedAt = new Map(films.map((film) => [film.id, film.created_at]));
-  const found = new Map<string, Retest>();
+  const found = new Map<string, Answer>();
   for (const { id, then, now, next_check } of rows) {
     const at = now === null ? undefined : filmedAt.get(now);
     if (now === null || at === undefined || now === then) continue;

@@ -25,6 +25,7 @@ import {
   type Check,
   type Prescription,
 } from '@sinew/core/train/work/prescription';
+import type { Answer } from '@sinew/core/train/work/nextThing';
 import { ENOUGH, inWords, todaysDose } from '@sinew/core/train/work/todaysDose';
 import { volumeOf, type Volume } from '@sinew/core/train/work/volume';
 import { resolve } from '@sinew/core/judge/school/resolve';
@@ -38,7 +39,7 @@ import {
   type StudentFault,
 } from '../finding/studentFaults';
 import { libraryOf } from '../gym/library';
-import { retestsOf, type Retest } from './retests';
+import { retestsOf } from './retests';
 import { openHurts, type OpenHurt } from '../student/hurtNotes';
 import { studentById } from '../student/students';
 import { today } from '../database/today';
@@ -71,7 +72,7 @@ export interface Given extends Prescription {
   readonly override: string;
   readonly check: Check;
   /** A newer film that shows whether it has changed anything. */
-  readonly retest: Retest | null;
+  readonly retest: Answer | null;
   /** Days on which it was worked. */
   readonly sessions: number;
   /** How much of it today, in words; null where nothing in the dose can be counted. */

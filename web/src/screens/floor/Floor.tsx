@@ -61,10 +61,7 @@ export function Floor({
             <Link href="/plan" className="font-semibold hover:underline">
               Today
             </Link>
-            :{' '}
-            {today
-              .map(({ title, student }) => (student ? `${title} (${student})` : title))
-              .join(', ')}
+            : {today.map(inWords).join(', ')}
           </p>
         )}
         {rows.length === 0 ? (
@@ -98,4 +95,10 @@ export function Floor({
       </main>
     </>
   );
+}
+
+/** "Film again (Ada), filmed". */
+function inWords({ title, student, isDone, isFilmed }: PlanItem): string {
+  const what = student ? `${title} (${student})` : title;
+  return isDone ? `${what}, done` : isFilmed ? `${what}, filmed` : what;
 }

@@ -5,6 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useMemo, useRef, useState } from 'react';
 import { Button, Key } from '@/ui/button';
 import { ChainBars } from '@/ui/chainBars';
+import { Thumb } from '@/ui/thumb';
 import type { FloorRow } from './rows';
 import { useCommands } from '@/ui/commands/registry';
 
@@ -126,6 +127,9 @@ export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
         <thead>
           <tr className="border-b-2 border-ink text-left text-sm text-soft">
             <th className="py-2 pl-3 font-semibold">Student</th>
+            <th className="py-2 font-semibold max-md:hidden">
+              <span className="sr-only">Newest film</span>
+            </th>
             <th className="py-2 font-semibold max-lg:hidden">Working on</th>
             <th className="py-2 font-semibold max-md:hidden">Ground to end</th>
             <th className="py-2 font-semibold max-md:hidden">Cue</th>
@@ -152,6 +156,13 @@ export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
                 <div className="text-sm text-soft">{one.about}</div>
                 {/* Where the columns beside it have no room. */}
                 <div className="font-serif text-xl leading-snug md:hidden">{one.cues[0]?.text}</div>
+              </td>
+              <td className="w-28 py-2 pr-4 max-md:hidden">
+                {one.film && (
+                  <Link href={`/bench/${one.film.clipId}`} tabIndex={-1} aria-hidden>
+                    <Thumb {...one.film} className="w-24" />
+                  </Link>
+                )}
               </td>
               <td className="w-32 py-3 max-lg:hidden">{one.workingOn}</td>
               <td className="w-36 py-3 max-md:hidden">

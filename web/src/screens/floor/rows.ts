@@ -3,12 +3,13 @@ import type { Verdict } from '@sinew/core/measure/chain/verdict';
 import { awayInWords, daysBetween, type Day } from '@sinew/core/foundation/calendar/day';
 import { faultById } from '@sinew/core/judge/fault/faults';
 import { techniqueById, type Link } from '@sinew/core/foundation/technique/techniques';
-import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
+import { nextThing, soonestCheck, waitsForCoach } from '@sinew/core/train/work/nextThing';
 import { walkOrder } from '@sinew/core/train/work/plan';
-import { checkOf } from '@sinew/core/train/work/prescription';
 import type { Cue } from '@/data/finding/findings';
 import { NOTHING, type FloorFacts } from '@/data/gym/floor';
 import type { Student } from '@/data/student/students';
+import { standingOf } from '@/data/gym/standing';
+import { stepOf, type NextStep } from '@/ui/nextStep';
 
 export interface FloorRow {
   readonly id: string;
@@ -23,9 +24,11 @@ export interface FloorRow {
     /** It can hurt the student: no power until it is cleared. */
     readonly isInjury: boolean;
   }[];
-  readonly next: { readonly text: string; readonly note: string; readonly href: string };
+  readonly next: NextStep;
   /** It waits for the coach today. */
   readonly isDue: boolean;
+  /** The newest film, for its picture; null where there is none to show. */
+  readonly film: { readonly clipId: string; readonly time: number | null } | null;
   /** The bench B opens: the clip to mark, else the newest; null without clips. */
   readonly benchHref: string | null;
 }
@@ -58,8 +61,9 @@ export function floorRows({ students, facts, cues, hurting, today }: FloorGiven)
     .map((student) => {
       const own = facts.get(student.id) ?? NOTHING;
       const ownCues = cuesOf.get(student.id) ?? [];
-      const check = soonest(own, today);
       const isHurting = hurting.has(student.id);
+      const next = nextThing(standingOf(student, own, ownCues, isHurting), today);
+      const check = soonestCheck(own.work, today)?.check;
       const inHand = ownCues[0]?.technique ?? own.newest?.technique;
       const bench = own.open[0] ?? own.newest;
       const row: FloorRow = {
@@ -76,8 +80,12 @@ export function floorRows({ students, facts, cues, hurting, today }: FloorGiven)
           text: cue.text,
           isInjury: faultById(cue.fault)?.injury === true,
         })),
-        next: nextStep(student, own, ownCues, check, isHurting, today),
-        isDue: isHurting || check?.isDue === true || own.open.length > 0 || !student.consent,
+        next: stepOf(next, student.id, today),
+        isDue: isHurting || waitsForCoach(next),
+        film:
+          own.newest && !own.newest.isPurged
+            ? { clipId: own.newest.id, time: own.newest.contactAt }
+            : null,
         benchHref: bench ? `/bench/${bench.id}` : null,
       };
       return {
@@ -85,7 +93,7 @@ export function floorRows({ students, facts, cues, hurting, today }: FloorGiven)
         name: student.name,
         isHurting,
         checkIn: check?.isDue ? Math.min(0, check.days) : (check?.days ?? null),
-        unmarked: own.open.length,
+        unmarked: own.open.length + (own.undecided ? 1 : 0),
         hasWork: own.work.length > 0,
       };
     });
@@ -99,75 +107,6 @@ function consentEnds({ consent }: Student, today: Day): string | null {
   const ends = consent?.expiresOn;
   if (!ends || daysBetween(today, ends) > WARNED) return null;
   return `consent ends ${awayInWords(ends, today)}`;
-}
-
-function soonest({ work }: FloorFacts, today: Day) {
-  const checks = work
-    .map((one) => ({ ...one, ...checkOf(one.nextCheck, one.sessions, today) }))
-    .sort((a, b) => Number(b.isDue) - Number(a.isDue) || a.days - b.days);
-  return checks[0] ?? null;
-}
-
-function nextStep(
-  student: Student,
-  { clips, open, work }: FloorFacts,
-  cues: readonly Cue[],
-  check: ReturnType<typeof soonest>,
-  isHurting: boolean,
-  today: Day,
-): FloorRow['next'] {
-  const page = `/students/${student.id}`;
-  const film = `/capture?student=${student.id}`;
-  if (isHurting && work.length > 0) {
-    return {
-      text: 'Slow only',
-      note: 'something hurts or can: clear it first',
-      href: `${page}/work`,
-    };
-  }
-  if (!student.consent) {
-    return {
-      text: 'Ask for consent',
-      note: student.isMinor ? 'a guardian’s, before filming' : 'before filming',
-      href: page,
-    };
-  }
-  const retest = check?.technique ? `${film}&technique=${check.technique}&retest=1` : film;
-  if (check?.isDue && check.retest) {
-    const { then, now, day } = check.retest;
-    return {
-      text: 'Did it change?',
-      note: `filmed again ${awayInWords(day, today)}`,
-      href: `/compare?a=${then}&b=${now}`,
-    };
-  }
-  if (check?.isDue) {
-    const note =
-      check.because === 'sessions'
-        ? 'worked three times'
-        : `due ${awayInWords(check.nextCheck, today)}`;
-    return { text: 'Film again', note, href: retest };
-  }
-  if (open.length > 0) {
-    const task = open.every(({ isToConfirm }) => isToConfirm) ? 'Confirm' : 'Mark';
-    return {
-      text: open.length === 1 ? `${task} the clip` : `${task} ${open.length} clips`,
-      note: `filmed ${VIEW_GUIDE[open[0]!.view].name.toLowerCase()}`,
-      href: `/bench/${open[0]!.id}`,
-    };
-  }
-  if (clips === 0) return { text: 'First film', note: 'stance first', href: film };
-  if (work.length > 0) {
-    const [first] = work;
-    return {
-      text: first!.name,
-      note: check ? `film again ${awayInWords(check.nextCheck, today)}` : '',
-      href: `${page}/work`,
-    };
-  }
-  if (cues.length > 0)
-    return { text: 'Give the work', note: 'a cue without a drill', href: `${page}/work` };
-  return { text: 'Film again', note: 'no leak open', href: film };
 }
 
 /** "Six students, four clips to confirm, one to mark." */

@@ -105,6 +105,7 @@ function Item({ item, heed }: { item: PlanItem; heed: readonly string[] }) {
           ) : (
             name
           )}
+          {item.isFilmed && <span className="font-normal text-soft"> filmed</span>}
         </span>
       </div>
       {heed.map((one) => (

@@ -1,5 +1,6 @@
 'use client';
 
+import { group, sum } from 'd3-array';
 import Link from 'next/link';
 import { useState } from 'react';
 import { toast } from 'sonner';
@@ -9,19 +10,28 @@ import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
 import type { ClipSummary } from '@/data/clip/clips';
 import { pastTime } from '@/data/database/today';
 import { Button } from '@/ui/button';
+import { Thumb } from '@/ui/thumb';
 import { setPutAway } from './actions';
 import { MoveClip } from './MoveClip';
 
-const markedInWords = (left: number) =>
-  left === 0 ? 'marked' : `${left} ${left === 1 ? 'mark' : 'marks'} left`;
+/** "5 crosses and a lead hook, 3 marks left": what it shows, and how far it has been worked. */
+function strikesInWords({ strikes }: ClipSummary): string {
+  if (strikes.length === 0) return 'Nothing marked yet';
+  const kinds = [...group(strikes, ({ technique }) => technique)].map(([id, same]) =>
+    same.length === 1 ? techniqueById(id).name : `${same.length} × ${techniqueById(id).name}`,
+  );
+  const left = sum(strikes, ({ marksLeft }) => marksLeft);
+  const state = strikes.some(({ isAutomatic }) => isAutomatic)
+    ? 'automatic'
+    : left === 0
+      ? 'marked'
+      : `${left} ${left === 1 ? 'mark' : 'marks'} left`;
+  return `${kinds.join(', ')}, ${state}`;
+}
 
 export function ClipRow({ clip }: { clip: ClipSummary }) {
   const [isMoving, setMoving] = useState(false);
-  const strikes = clip.strikes.map(
-    (strike) =>
-      `${techniqueById(strike.technique).name}, ` +
-      (strike.isAutomatic ? 'automatic' : markedInWords(strike.marksLeft)),
-  );
+  const what = strikesInWords(clip);
   const facts = [
     VIEW_GUIDE[clip.view].name.toLowerCase(),
     clip.intent && INTENT_NAMES[clip.intent],
@@ -40,29 +50,31 @@ export function ClipRow({ clip }: { clip: ClipSummary }) {
     }
   };
   return (
-    <li className="flex flex-wrap items-baseline gap-x-6 gap-y-1 border-b border-rule py-3">
+    <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule py-2.5">
       {clip.isPurged ? (
-        <span title={clip.fileName} className="w-72 truncate font-semibold text-soft">
-          <bdi>{clip.fileName}</bdi>
-        </span>
+        <span className="aspect-video w-28 shrink-0 bg-tint" />
       ) : (
-        <Link
-          href={`/bench/${clip.id}`}
-          title={clip.fileName}
-          className="w-72 truncate font-semibold hover:underline"
-        >
-          <bdi>{clip.fileName}</bdi>
+        <Link href={`/bench/${clip.id}`} tabIndex={-1} aria-hidden>
+          <Thumb clipId={clip.id} time={clip.strikes[0]?.contactAt ?? null} />
         </Link>
       )}
-      <span className="w-52 text-soft">{facts.join(', ')}</span>
-      <span>
-        {clip.isPurged
-          ? 'the film went with the consent; its numbers stay in the ledger'
-          : strikes.length > 0
-            ? strikes.join('; ')
-            : 'nothing marked yet'}
-      </span>
-      <span className="ml-auto text-sm text-soft">{pastTime(clip.createdAt)}</span>
+      <div className="min-w-40 flex-1">
+        {clip.isPurged ? (
+          <span className="font-semibold text-soft">{what}</span>
+        ) : (
+          <Link href={`/bench/${clip.id}`} className="font-semibold hover:underline">
+            {what}
+          </Link>
+        )}
+        <div className="text-sm text-soft">
+          {facts.join(', ')}
+          {clip.isPurged && ': the film went with the consent; its numbers stay in the ledger'}
+        </div>
+        <div title={clip.fileName} className="max-w-80 truncate text-sm text-soft">
+          <bdi>{clip.fileName}</bdi>
+        </div>
+      </div>
+      <span className="text-sm text-soft">{pastTime(clip.createdAt)}</span>
       {!clip.isPurged && (
         <Button weight="quiet" className="text-sm" onClick={() => setMoving(true)}>
           Move

@@ -1,9 +1,12 @@
 import Link from 'next/link';
+import type { ReactNode } from 'react';
 import { ageOn } from '@sinew/core/foundation/calendar/age';
 import type { Day } from '@sinew/core/foundation/calendar/day';
 import type { ClipSummary } from '@/data/clip/clips';
 import type { Cue } from '@/data/finding/findings';
 import type { Student } from '@/data/student/students';
+import { pastDay } from '@/data/database/today';
+import type { NextStep } from '@/ui/nextStep';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { trainingTime } from '@/screens/floor/rows';
 import { LinkButton } from '@/ui/button';
@@ -13,7 +16,7 @@ import { LookAgainOnNews } from '@/ui/newsLine';
 import { AddClips } from './AddClips';
 import { BirthDate } from './BirthDate';
 import { Archive } from './Archive';
-import { ClipRow } from './ClipRow';
+import { ClipList } from './ClipList';
 import { Consent } from './Consent';
 import type { OpenHurt } from '@/data/student/hurtNotes';
 import { HurtNotes } from './HurtNotes';
@@ -22,15 +25,20 @@ import { StudentSchool } from './StudentSchool';
 /** One student: what is known, the cue in work, the clips, and the way to add one. */
 export function StudentPage({
   student,
+  next,
   clips,
   cues,
   hurts,
+  trend,
   today,
 }: {
   student: Student;
+  next: NextStep;
   clips: readonly ClipSummary[];
   cues: readonly Cue[];
   hurts: readonly OpenHurt[];
+  /** Where the readings go; it may come later than the rest. */
+  trend: ReactNode;
   today: Day;
 }) {
   const facts = [
@@ -53,15 +61,6 @@ export function StudentPage({
               {student.name}
             </h1>
             <div className="flex flex-wrap items-center gap-4">
-              <KeyLink href={`/students/${student.id}/work`} hotkey="W" words="work">
-                Work
-              </KeyLink>
-              <KeyLink href={`/students/${student.id}/ledger`} hotkey="L" words="ledger">
-                Ledger
-              </KeyLink>
-              {cues.length > 0 && (
-                <LinkButton href={`/students/${student.id}/card`}>Card to print</LinkButton>
-              )}
               <LinkButton href={`/students/${student.id}/bands`}>Bands</LinkButton>
               <LinkButton href={`/students/${student.id}/edit`}>Edit</LinkButton>
               <Archive student={student} />
@@ -79,73 +78,98 @@ export function StudentPage({
           )}
         </div>
 
-        {student.bornOn === null && <BirthDate student={student} />}
-
-        {cues.length > 0 && (
-          <section aria-label="Cues">
-            {cues.map((cue) => (
-              <div
-                key={cue.id}
-                className="border-t border-rule py-3 first:border-t-2 first:border-ink"
-              >
-                <div className="text-sm text-soft">{techniqueById(cue.technique).name}</div>
-                <p className="font-serif text-2xl leading-snug">{cue.text}</p>
-                <p className="mt-1">
-                  {cue.evidence}{' '}
-                  <Link
-                    href={`/bench/${cue.clipId}?strike=${cue.strikeId}`}
-                    className="underline underline-offset-4"
+        <div className="grid gap-x-12 gap-y-9 lg:grid-cols-[minmax(0,1fr)_21rem]">
+          <div className="space-y-9">
+            <Next step={next} />
+            {cues.length > 0 && (
+              <section aria-label="Cues">
+                {cues.map((cue) => (
+                  <div
+                    key={cue.id}
+                    className="border-t border-rule py-3 first:border-t-2 first:border-ink"
                   >
-                    See the strike
-                  </Link>
+                    <div className="text-sm text-soft">{techniqueById(cue.technique).name}</div>
+                    <p className="font-serif text-2xl leading-snug">{cue.text}</p>
+                    <p className="mt-1">
+                      {cue.evidence}{' '}
+                      <Link
+                        href={`/bench/${cue.clipId}?strike=${cue.strikeId}`}
+                        className="underline underline-offset-4"
+                      >
+                        See the strike
+                      </Link>
+                    </p>
+                  </div>
+                ))}
+              </section>
+            )}
+            <section>
+              <h2 className="mb-1 border-b-2 border-ink pb-1 text-base font-semibold">
+                Clips{clips.length > 0 && `, ${clips.length}`}
+              </h2>
+              <ClipList clips={clips} />
+              {clips.length === 0 && student.consent && (
+                <p className="mt-4 text-soft">
+                  No clip yet. Film here, or with a phone in slow motion and drop the file: from the
+                  side or from above, belt line and knees in sight.
                 </p>
-              </div>
-            ))}
-          </section>
-        )}
-
-        <section aria-label="School">
-          <StudentSchool studentId={student.id} school={student.school} />
-        </section>
-
-        <section>
-          <h2 className="mb-3 border-b-2 border-ink pb-1 text-base font-semibold">Consent</h2>
-          <Consent student={student} today={today} />
-        </section>
-
-        <section>
-          <h2 className="mb-3 border-b-2 border-ink pb-1 text-base font-semibold">Clips</h2>
-          {student.consent ? (
-            <>
-              <KeyLink
-                href={`/capture?student=${student.id}`}
-                hotkey="F"
-                words="film"
-                weight="main"
-              >
-                Film
-              </KeyLink>
-              <div className="mt-4">
-                <LookAgainOnNews studentId={student.id} />
-                <AddClips studentId={student.id} />
-              </div>
-            </>
-          ) : (
-            <p className="text-soft">Clips can be added once consent is recorded.</p>
-          )}
-          <ul className="mt-4">
-            {clips.map((clip) => (
-              <ClipRow key={clip.id} clip={clip} />
-            ))}
-          </ul>
-          {clips.length === 0 && student.consent && (
-            <p className="mt-4 text-soft">
-              No clip yet. Film here, or with a phone in slow motion and drop the file: from the
-              side or from above, belt line and knees in sight.
-            </p>
-          )}
-        </section>
+              )}
+            </section>
+          </div>
+          <div className="space-y-7 max-lg:order-first">
+            {student.bornOn === null && <BirthDate student={student} />}
+            {student.consent ? (
+              <section aria-label="Add clips">
+                <KeyLink
+                  href={`/capture?student=${student.id}`}
+                  hotkey="F"
+                  words="film"
+                  weight="main"
+                >
+                  Film
+                </KeyLink>
+                <div className="mt-4">
+                  <LookAgainOnNews studentId={student.id} />
+                  <AddClips studentId={student.id} />
+                </div>
+              </section>
+            ) : (
+              <section>
+                <h2 className="mb-3 border-b-2 border-ink pb-1 text-base font-semibold">Consent</h2>
+                <Consent student={student} today={today} />
+                <p className="mt-3 text-soft">Clips can be added once consent is recorded.</p>
+              </section>
+            )}
+            {trend}
+            {student.consent && (
+              <details>
+                <summary className="border-b border-rule pb-1 font-semibold">
+                  Consent: given{' '}
+                  {student.consent.expiresOn
+                    ? `until ${pastDay(student.consent.expiresOn)}`
+                    : pastDay(student.consent.givenOn)}
+                </summary>
+                <div className="mt-2">
+                  <Consent student={student} today={today} />
+                </div>
+              </details>
+            )}
+            <StudentSchool studentId={student.id} school={student.school} />
+          </div>
+        </div>
       </main>
     </>
+  );
+}
+
+/** The one next thing, as the Floor has it. */
+function Next({ step }: { step: NextStep }) {
+  return (
+    <section aria-label="Next" className="flex flex-wrap items-center gap-x-5 gap-y-2">
+      <KeyLink href={step.href} hotkey="Enter" words={step.text.toLowerCase()} weight="main">
+        {step.text}
+      </KeyLink>
+      <span className="text-base text-soft">{step.note}</span>
+    </section>
   );
 }

@@ -1,7 +1,7 @@
 'use client';
 
 import { toast } from 'sonner';
-import { awayInWords, plusDays, shortDay } from '@sinew/core/foundation/calendar/day';
+import { plusDays } from '@sinew/core/foundation/calendar/day';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
 import { CHECK_DAYS } from '@sinew/core/train/work/prescription';
@@ -9,6 +9,7 @@ import { ENOUGH } from '@sinew/core/train/work/todaysDose';
 import type { Given } from '@/data/work/work';
 import { LOST } from '@/ui/askDialog';
 import { Button, LinkButton } from '@/ui/button';
+import { checkStep } from '@/ui/nextStep';
 import { checkOn, endWork } from './actions';
 import { STANCE_NAMES } from './stanceNames';
 
@@ -37,7 +38,7 @@ export function GivenRow({
       toast(LOST);
     }
   };
-  const film = `/capture?student=${studentId}${work.technique ? `&technique=${work.technique}&retest=1` : ''}`;
+  const look = checkStep(work, studentId, today);
   const done = [
     doneToday.strikes > 0 && `${doneToday.strikes} strikes`,
     doneToday.seconds > 0 && `${doneToday.seconds} s`,
@@ -76,9 +77,7 @@ export function GivenRow({
       </p>
       {work.override && <p className="text-sm text-soft">Given although: {work.override}</p>}
       <p className={check.isDue ? 'font-semibold text-now' : 'text-soft'}>
-        {check.because === 'sessions'
-          ? 'Film again: worked three times.'
-          : `Film again: ${awayInWords(work.nextCheck, today)}, ${shortDay(work.nextCheck)}.`}
+        {look.text.endsWith('?') ? look.text : `${look.text}:`} {look.note}.
       </p>
       <div className="mt-2.5 flex flex-wrap items-center gap-3">
         <Button weight="main" hint={number < 10 ? String(number) : undefined} onClick={onCount}>
@@ -89,7 +88,7 @@ export function GivenRow({
             Did it change?
           </LinkButton>
         ) : (
-          <LinkButton href={film}>Film again</LinkButton>
+          <LinkButton href={look.href}>Film again</LinkButton>
         )}
         {check.isDue && (
           <Button

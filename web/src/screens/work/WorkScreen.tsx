@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import type { Drill } from '@sinew/core/foundation/drill/drills';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import type { NextThing } from '@sinew/core/train/work/nextThing';
 import { fromDrill } from '@sinew/core/train/work/prescription';
 import type { Injury } from '@/data/finding/studentFaults';
 import type { Given, Proposal, Work } from '@/data/work/work';
@@ -32,11 +33,13 @@ interface Student {
 export function WorkScreen({
   student,
   work,
+  next,
   drills,
   today,
 }: {
   student: Student;
   work: Work;
+  next: NextThing;
   drills: readonly Drill[];
   today: string;
 }) {
@@ -89,7 +92,7 @@ export function WorkScreen({
       <StudentBar student={student} here="Work" />
       <main className="mx-auto grid max-w-[1280px] gap-x-12 gap-y-8 px-4 sm:px-8 pt-7 pb-16 lg:grid-cols-[minmax(0,1fr)_20rem]">
         <div>
-          <h1 className="font-serif text-[2.6rem] leading-none">{headline(given, proposals)}</h1>
+          <h1 className="font-serif text-[2.6rem] leading-none">{headline(next, given)}</h1>
           <HurtNotes hurts={hurts} />
           {injuries.map((injury) => (
             <div key={injury.technique + injury.fault} className="mt-5 border-l-4 border-now pl-3">
@@ -200,10 +203,12 @@ export function WorkScreen({
   );
 }
 
-function headline(given: readonly Given[], proposals: readonly Proposal[]): string {
-  const due = given.filter(({ check }) => check.isDue);
-  if (due.length > 0) return 'Time to film again.';
-  if (given.length > 0)
-    return given.length === 1 ? 'One thing to work on.' : `${given.length} things to work on.`;
-  return proposals.length > 0 ? 'A cue without work.' : 'No work given.';
+/** What the Floor names as next, where it is about the work; else what there is to work on. */
+function headline(next: NextThing, given: readonly Given[]): string {
+  if (next.kind === 'compare') return 'Filmed again: did it change?';
+  if (next.kind === 'film-again') return 'Time to film again.';
+  if (next.kind === 'slow-only') return 'Slow only, until it is cleared.';
+  if (next.kind === 'give-work') return 'A cue without work.';
+  if (given.length === 0) return 'No work given.';
+  return given.length === 1 ? 'One thing to work on.' : `${given.length} things to work on.`;
 }

@@ -1,10 +1,17 @@
 import { notFound } from 'next/navigation';
+import { Suspense } from 'react';
 import { clipSummaries } from '@/data/clip/clips';
 import { database } from '@/data/database/database';
+import type { Db } from '@/data/database/db';
+import { untilChanged } from '@/data/database/untilChanged';
+import { ask } from '@/data/threads/ask';
+import { Trends } from '@/screens/student/Trends';
 import { activeCues } from '@/data/finding/findings';
 import { openHurts } from '@/data/student/hurtNotes';
 import { studentById } from '@/data/student/students';
 import { today } from '@/data/database/today';
+import { nextFor } from '@/data/gym/standing';
+import { stepOf } from '@/ui/nextStep';
 import { StudentPage } from '@/screens/student/StudentPage';
 
 export const dynamic = 'force-dynamic';
@@ -15,10 +22,33 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const db = await database();
   const student = await studentById(db, id);
   if (!student) notFound();
-  const [clips, cues, hurts] = await Promise.all([
+  const day = today();
+  const [clips, cues, hurts, next] = await Promise.all([
     clipSummaries(db, id),
     activeCues(db, id),
     openHurts(db, id),
+    nextFor(db, student, day),
   ]);
-  return <StudentPage student={student} clips={clips} cues={cues} hurts={hurts} today={today()} />;
+  return (
+    <StudentPage
+      student={student}
+      next={stepOf(next, id, day)}
+      clips={clips}
+      cues={cues}
+      hurts={hurts}
+      trend={
+        <Suspense>
+          <OwnTrends db={db} studentId={id} />
+        </Suspense>
+      }
+      today={day}
+    />
+  );
+}
+
+async function OwnTrends({ db, studentId }: { db: Db; studentId: string }) {
+  const { alike } = await untilChanged(db, `ledger ${studentId} `, () =>
+    ask('ledgerOf', studentId, undefined),
+  );
+  return <Trends studentId={studentId} alike={alike} />;
 }

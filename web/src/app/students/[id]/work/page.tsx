@@ -1,6 +1,7 @@
 import { notFound } from 'next/navigation';
 import { database } from '@/data/database/database';
 import { libraryOf } from '@/data/gym/library';
+import { nextFor } from '@/data/gym/standing';
 import { studentById } from '@/data/student/students';
 import { today } from '@/data/database/today';
 import { workOf } from '@/data/work/work';
@@ -12,11 +13,16 @@ export const metadata = { title: 'Work' };
 export default async function Page({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   const db = await database();
-  const [student, work, { catalogue }] = await Promise.all([
-    studentById(db, id),
+  const day = today();
+  const student = await studentById(db, id);
+  if (!student) notFound();
+  const [work, next, { catalogue }] = await Promise.all([
     workOf(db, id),
+    nextFor(db, student, day),
     libraryOf(db),
   ]);
-  if (!student || !work) notFound();
-  return <WorkScreen student={student} work={work} drills={catalogue.drills} today={today()} />;
+  if (!work) notFound();
+  return (
+    <WorkScreen student={student} work={work} next={next} drills={catalogue.drills} today={day} />
+  );
 }
