@@ -207,6 +207,9 @@ describe('what is set on the bench', () => {
         },
         { id: 'a', technique: 'cross', side: 'right' as const, marks: AT_ONCE },
       ],
+      drawings: [
+        { id: 'd', frame: 168, kind: 'words' as const, points: [{ x: 4, y: 5.5 }], text: 'Closer' },
+      ],
     };
     expect(await saveBench(gym.db, clipId, { revision: 1, document })).toEqual({
       kind: 'saved',

@@ -135,6 +135,7 @@ describe('a gym’s file', () => {
       ['student', 'girth_hips_m'],
       ['student', 'girth_ribs_m'],
       ['student', 'band_seam'],
+      ['clip', 'drawings'],
     ] as const) {
       const name = `tables/${table}.jsonl`;
       const rows = strFromU8(parts[name]!).replaceAll(new RegExp(`,"${column}":[^,}]*`, 'g'), '');

@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import { LANDMARKS } from '../foundation/body/landmarks';
 import { auditSchema } from '../judge/eye/eyeChecks';
+import { drawingSchema, MOST_DRAWINGS } from './drawing';
 import { schoolSchema } from '../judge/school/schools';
 import { RANGES, SITUATIONS, type Situation } from '../judge/school/resolve';
 import { cornersOf, RECTANGLES } from '../reconstruct/calibration/calibration';
@@ -116,6 +117,8 @@ export const clipDocumentSchema = z.object({
     ),
   /** Stretches that looked like strikes and are none. */
   refused: z.array(spanSchema).max(1000),
+  /** What the coach has drawn on frames; missing where nothing is. */
+  drawings: z.array(drawingSchema).max(MOST_DRAWINGS).optional(),
 });
 
 export type ClipDocument = z.infer<typeof clipDocumentSchema>;

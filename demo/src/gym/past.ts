@@ -69,6 +69,7 @@ async function pastSet(db: Db, set: PastSet): Promise<void> {
       lens: null,
       refused: null,
       corrections: null,
+      drawings: null,
       intent,
       round,
       deleted_at: null,

@@ -6,6 +6,7 @@ import {
   type ClipDocument,
   type StrikeDocument,
 } from '@sinew/core/analysis/clipDocument';
+import type { Drawing } from '@sinew/core/analysis/drawing';
 import { merge } from '@/screens/bench/document/merge';
 import { EMPTY_BENCH } from '../support';
 
@@ -48,6 +49,23 @@ describe('two benches made from one', () => {
       ['b', 44],
       ['c', 40],
     ]);
+  });
+
+  it('keep what both have drawn', () => {
+    const drawing = (id: string): Drawing => ({
+      id,
+      kind: 'line',
+      frame: 3,
+      points: [
+        { x: 0, y: 0 },
+        { x: 9, y: 9 },
+      ],
+    });
+    const [mine, theirs] = ['m', 't'].map((id) => ({ ...BASE, drawings: [drawing(id)] }));
+    const { document, meets } = merge(BASE, mine!, theirs!);
+    expect(meets).toEqual([]);
+    expect(document.drawings!.map(({ id }) => id).sort()).toEqual(['m', 't']);
+    expect(merge(mine!, BASE, mine!).document.drawings).toBeUndefined();
   });
 
   it('name what both have set, by what it is called on the bench; alike is no meeting', () => {

@@ -2,12 +2,14 @@
 /** The chain strip, the keys of the bench, and strikes that Sinew has found. */
 import { cleanup, fireEvent, screen, within } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import type { Survey } from '@sinew/core/observe/take/survey';
 import { BenchKeys } from '@/screens/bench/commands/BenchKeys';
 import { AutomaticAsked } from '@/screens/bench/document/AutomaticStrikes';
 import { StrikesFound } from '@/screens/bench/panel/StrikesFound';
 import { ChainStrip } from '@/screens/bench/strip/ChainStrip';
-import { restsOn } from '@/screens/bench/strip/StripEvidence';
+import { lanesOf } from '@/screens/bench/strip/lanes';
+import { restsOn, whyEmpty } from '@/screens/bench/strip/StripEvidence';
 import { commandsNow } from '@/ui/commands/registry';
 import { benchWith, documentIn, jammedCross, onBench, strikeIn } from './kit';
 
@@ -74,6 +76,47 @@ describe('the strip', () => {
     expect(restsOn('pelvis', { hips: { ...mark, source: 'measured-band' }, drive: mark })).toBe(
       'bands',
     );
+  });
+
+  it('names every phase over its stretch; a click plays it round and round', () => {
+    const { store } = strip();
+    const named = [...document.querySelectorAll<SVGElement>('[data-phase]')];
+    expect(named.map(({ dataset }) => dataset.phase)).toEqual([
+      'load',
+      'explode',
+      'accelerate',
+      'follow-through',
+      'recover',
+    ]);
+    for (const one of named) expect(one.querySelector('text')!.textContent).toMatch(/\d ms$/);
+    fireEvent.pointerDown(named[2]!);
+    const { loop, isPlaying } = store.getState();
+    expect(isPlaying).toBe(true);
+    expect(loop!.name).toBe('Accelerate');
+    expect(loop!.span[1] - loop!.span[0]).toBeGreaterThan(0.03);
+  });
+
+  it('leads from peak to peak, ground to striking end', () => {
+    strip();
+    const links = document.querySelector<SVGElement>('[data-cascade]')!.dataset.cascade!.split(' ');
+    expect(links.length).toBeGreaterThan(2);
+    expect(document.querySelectorAll('[data-cascade] circle')).toHaveLength(links.length);
+  });
+
+  it('says in three words why a lane is empty', () => {
+    const given = {
+      traces: {},
+      isScaled: false,
+      landmarks: ['leftHip', 'rightHip', 'rightWrist', 'leftShoulder', 'rightShoulder'],
+      view: 'side' as const,
+    };
+    const [fist, elbow, , trunk] = lanesOf(techniqueById('cross'));
+    expect(whyEmpty(fist!, given)).toBe('no length drawn');
+    expect(whyEmpty(elbow!, given)).toBe('no points yet');
+    expect(whyEmpty(trunk!, given)).toBe('turn not visible');
+    expect(whyEmpty(trunk!, { ...given, view: 'above' })).toBe('too few points');
+    const known = { times: [0], values: [0], unit: 'm/s' } as const;
+    expect(whyEmpty(fist!, { ...given, traces: { fist: known } })).toBeNull();
   });
 
   it('is a slider over the frames: the wheel steps by one, with Shift by ten', () => {

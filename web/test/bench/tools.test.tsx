@@ -4,6 +4,9 @@ import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testi
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { BenchContext, type Tool } from '@/screens/bench/document/benchStore';
+import type { Drawing } from '@sinew/core/analysis/drawing';
+import { DrawingShape, Drawings } from '@/screens/bench/picture/DrawingShapes';
+import { standingAlone } from '@/screens/bench/picture/frameFile';
 import { PictureTools } from '@/screens/bench/picture/PictureTools';
 import { ToolSurface } from '@/screens/bench/picture/tools/tools';
 import { changeJob } from '@/tracking/requests';
@@ -32,7 +35,7 @@ function picture(tool: Tool, store = benchWith()) {
   });
   const { container } = render(
     <BenchContext value={store}>
-      <PictureTools isZoomed={false} onWhole={vi.fn()} />
+      <PictureTools />
       <svg>
         <ToolSurface unit={1} at={at} />
       </svg>
@@ -217,4 +220,122 @@ it('every tool says what to do with it while it is in hand, and none says nothin
   const { surface } = picture({ kind: 'look' });
   expect(surface()).toBeNull();
   expect(document.querySelector('p')).toBeNull();
+});
+
+describe('drawing by hand', () => {
+  const drawn = (store: ReturnType<typeof benchWith>) =>
+    (documentIn(store).drawings ?? []).map(({ id: _, ...one }) => one);
+
+  it('puts an arrow on the frame that is shown, and undo takes it away', () => {
+    const { store, drag } = picture({ kind: 'draw', of: 'arrow' });
+    drag([10, 20], [210, 60]);
+    expect(drawn(store)).toEqual([
+      {
+        kind: 'arrow',
+        frame: 5,
+        points: [
+          { x: 10, y: 20 },
+          { x: 210, y: 60 },
+        ],
+      },
+    ]);
+    drag([10, 20], [12, 21]);
+    expect(drawn(store)).toHaveLength(1);
+    store.getState().undo();
+    expect(drawn(store)).toEqual([]);
+  });
+
+  it('takes an angle in three clicks and says how wide it is while it is drawn', () => {
+    const { store, press, surface } = picture({ kind: 'draw', of: 'angle' });
+    press(100, 0);
+    press(0, 0);
+    fireEvent.pointerMove(surface(), { clientX: 0, clientY: 80, pointerId: 1 });
+    expect(screen.getByText('90°')).toBeTruthy();
+    expect(drawn(store)).toEqual([]);
+    press(0, 100);
+    expect(drawn(store)).toMatchObject([{ kind: 'angle', points: [{}, { x: 0, y: 0 }, {}] }]);
+  });
+
+  it('keeps a freehand line with no more points than it needs', () => {
+    const { store, press, surface } = picture({ kind: 'draw', of: 'free' });
+    press(0, 0);
+    for (let x = 1; x <= 100; x++) {
+      fireEvent.pointerMove(surface(), { clientX: x, clientY: x < 50 ? 0 : x - 50, pointerId: 1 });
+    }
+    fireEvent.pointerUp(surface(), { pointerId: 1 });
+    const { points } = drawn(store)[0]!;
+    expect(points[0]).toEqual({ x: 0, y: 0 });
+    expect(points.at(-1)).toEqual({ x: 100, y: 50 });
+    expect(points.length).toBeLessThan(6);
+  });
+
+  it('writes words where it is clicked, and none where none are given', async () => {
+    const user = userEvent.setup();
+    const { store, press } = picture({ kind: 'draw', of: 'words' });
+    press(40, 50);
+    await user.type(screen.getByLabelText('Words'), ' Step back ');
+    await user.click(screen.getByRole('button', { name: 'Put it there' }));
+    press(40, 90);
+    await user.click(screen.getByRole('button', { name: 'Cancel' }));
+    expect(drawn(store)).toEqual([
+      { kind: 'words', frame: 5, points: [{ x: 40, y: 50 }], text: 'Step back' },
+    ]);
+  });
+});
+
+describe('what is drawn', () => {
+  const arrow: Drawing = {
+    id: 'a',
+    kind: 'arrow',
+    frame: 5,
+    points: [
+      { x: 0, y: 0 },
+      { x: 50, y: 0 },
+    ],
+  };
+
+  it('stands on its own frame only; a click takes it in hand', () => {
+    const store = benchWith({ document: { drawings: [arrow, { ...arrow, id: 'b', frame: 6 }] } });
+    store.getState().shown(5);
+    const { container } = render(
+      <BenchContext value={store}>
+        <svg>
+          <Drawings unit={1} />
+        </svg>
+      </BenchContext>,
+    );
+    const [own, ...others] = container.querySelectorAll('[data-drawing]');
+    expect(others).toEqual([]);
+    fireEvent.pointerDown(own!, { button: 0 });
+    expect(store.getState().selectedDrawing).toBe('a');
+    store.getState().selectPoint(null);
+    expect(store.getState().selectedDrawing).toBeNull();
+  });
+
+  it('goes into a file that stands alone: no clicks, no looks of the page, the picture behind it', () => {
+    const { container } = render(
+      <svg viewBox="0 0 1280 720" className="absolute">
+        <rect width={9} height={9} fill="transparent" />
+        <g>
+          <title>Corner 1</title>
+          <circle r={5} fill="transparent" stroke="#fff" />
+        </g>
+        <DrawingShape drawing={arrow} unit={1} />
+      </svg>,
+    );
+    const overlay = container.querySelector('svg')!;
+    Object.defineProperty(overlay, 'viewBox', {
+      value: { baseVal: { width: 1280, height: 720 } },
+    });
+    const file = new DOMParser().parseFromString(
+      standingAlone(overlay, 'data:image/jpeg;base64,AAAA'),
+      'image/svg+xml',
+    );
+    expect(file.querySelector('parsererror')).toBeNull();
+    expect(file.documentElement.getAttribute('width')).toBe('1280');
+    expect(file.documentElement.firstElementChild!.getAttribute('href')).toMatch(/^data:image/);
+    expect(file.querySelectorAll('title, rect, [class]')).toHaveLength(0);
+    expect(file.querySelectorAll('circle')).toHaveLength(1);
+    expect(file.querySelectorAll('path').length).toBeGreaterThan(1);
+  });
 });

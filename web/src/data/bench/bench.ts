@@ -52,6 +52,9 @@ export async function loadBench(db: Db, clipId: string): Promise<SavedBench | nu
       refused: COLUMNS.clip.refused.readOr(clip.refused, []),
       placed: track ? decodePlaced(track.points) : [],
       corrections: COLUMNS.clip.corrections.readOr(clip.corrections, []),
+      ...(clip.drawings !== null && {
+        drawings: COLUMNS.clip.drawings.readOr(clip.drawings, []),
+      }),
       strikes: strikes.map((strike) => ({
         id: strike.id,
         technique: strike.technique as StrikeDocument['technique'],
@@ -93,7 +96,7 @@ export async function saveBench(
     const clip = await trx
       .selectFrom('clip')
       .select(['revision', 'frame_times', 'purpose', 'scale', 'target', 'rectangle', 'lens'])
-      .select(['refused', 'corrections'])
+      .select(['refused', 'corrections', 'drawings'])
       .where('id', '=', clipId)
       .executeTakeFirst();
     if (!clip) return { kind: 'gone' };
@@ -113,6 +116,7 @@ export async function saveBench(
         lens: COLUMNS.clip.lens.over(clip.lens, document.lens),
         refused: COLUMNS.clip.refused.over(clip.refused, document.refused),
         corrections: COLUMNS.clip.corrections.over(clip.corrections, document.corrections),
+        drawings: COLUMNS.clip.drawings.over(clip.drawings, document.drawings ?? null),
         revision: revision + 1,
         updated_at: now(),
       })

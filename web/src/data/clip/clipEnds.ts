@@ -93,7 +93,7 @@ export async function purgeFilm(db: Db, files: ClipFiles, id: string): Promise<b
   const sha256 = await db.transaction().execute(async (trx) => {
     const clip = await trx
       .updateTable('clip')
-      .set({ purged_at: now(), updated_at: now() })
+      .set({ purged_at: now(), drawings: null, updated_at: now() })
       .where('id', '=', id)
       .where('purged_at', 'is', null)
       .returning('sha256')

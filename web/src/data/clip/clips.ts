@@ -173,6 +173,7 @@ async function insertClip(
     lens: null,
     refused: null,
     corrections: null,
+    drawings: null,
     intent: clip.intent ?? null,
     round: clip.round ?? null,
     deleted_at: null,

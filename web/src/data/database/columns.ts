@@ -11,6 +11,7 @@ import {
   spanSchema,
   strikeSchema,
 } from '@sinew/core/analysis/clipDocument';
+import { drawingSchema, MOST_DRAWINGS } from '@sinew/core/analysis/drawing';
 import { INTENTS } from '@sinew/core/foundation/drill/intent';
 import { costSchema, judgedBySchema } from '@sinew/core/judge/fault/findingSchema';
 import { editsSchema } from '@sinew/core/judge/library/edits';
@@ -47,6 +48,7 @@ export const COLUMNS = {
     lens: jsonColumn('the lens of a clip', lensSchema),
     refused: jsonColumn('what is no strike in a clip', z.array(spanSchema)),
     corrections: jsonColumn('the corrections of a clip', z.array(correctionSchema)),
+    drawings: jsonColumn('the drawings of a clip', z.array(drawingSchema).max(MOST_DRAWINGS)),
     purpose: jsonColumn('what a clip was filmed for', purposeSchema),
   },
   strike: {

@@ -100,6 +100,8 @@ export interface ClipTable extends Stamped {
   refused: string | null;
   /** JSON: what the coach has said of tracked points beside placing them anew; null for nothing. */
   corrections: string | null;
+  /** JSON: what the coach has drawn on frames; null for nothing. */
+  drawings: string | null;
   /** How hard what it shows was meant; null when nobody has said. */
   intent: Intent | null;
   /** The round it was filmed in, from 1; null outside rounds. */

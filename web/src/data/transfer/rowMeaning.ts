@@ -101,6 +101,7 @@ const MEANING: Readonly<Partial<Record<TableName, z.ZodRawShape>>> = {
     lens: json(COLUMNS.clip.lens, 'lens'),
     refused: json(COLUMNS.clip.refused, 'stretches of frames'),
     corrections: json(COLUMNS.clip.corrections, 'corrections'),
+    drawings: json(COLUMNS.clip.drawings, 'drawings'),
     intent: intent.nullable(),
     round: z.number().int().positive().nullable(),
     revision: whole,

@@ -29,10 +29,12 @@ const NAMES: Readonly<Record<string, string>> = {
   ' ': 'Space',
 };
 
+/** "Mod+z" in its parts; the sign + is a key of its own. */
+const partsOf = (key: string) => (key === '+' ? ['+'] : key.split('+'));
+
 /** A key as it is named on the keyboard: "Shift →", "Ctrl Z". */
 export function keyName(key: string): string {
-  const parts = key === '+' ? ['+'] : key.split('+');
-  return parts
+  return partsOf(key)
     .map((part) => NAMES[part] ?? (part.length === 1 ? part.toUpperCase() : part))
     .join(' ');
 }
@@ -41,7 +43,7 @@ type Pressed = Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 
 
 /** Whether a key of a command is the one that was pressed. */
 export function isPressed(key: string, event: Pressed): boolean {
-  const parts = key.split('+');
+  const parts = partsOf(key);
   const wanted = parts[parts.length - 1]!;
   const isMod = event.ctrlKey || event.metaKey;
   if (event.altKey || isMod !== parts.includes('Mod')) return false;

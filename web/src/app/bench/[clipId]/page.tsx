@@ -54,9 +54,7 @@ export default async function BenchPage({ params, searchParams }: Props) {
     ]);
   const { strikes } = saved.document;
   const named = strikes.find((one) => one.id === query.strike) ?? strikes[0];
-  // A take opens where its strike is, and so does what Sinew has found and nobody has looked at yet.
-  const opensAtStrike = named?.span !== undefined || named?.isAutomatic === true;
-  const usual = opensAtStrike ? (named.marks.contact?.frame ?? named.span?.from ?? 0) : 0;
+  const usual = named?.marks.contact?.frame ?? named?.span?.from ?? 0;
   const asked = Number(query.frame ?? usual);
   const last = clip.frameTimes.length - 1;
   const frame = Number.isInteger(asked) ? Math.min(last, Math.max(0, asked)) : 0;

@@ -11,6 +11,7 @@ import * as measuredSets from './0008-measured-sets';
 import * as hurtNotes from './0009-hurt-notes';
 import * as wornBands from './0010-worn-bands';
 import * as deeds from './0011-deeds';
+import * as drawings from './0012-drawings';
 
 export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first-slice': firstSlice,
@@ -24,4 +25,5 @@ export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0009-hurt-notes': hurtNotes,
   '0010-worn-bands': wornBands,
   '0011-deeds': deeds,
+  '0012-drawings': drawings,
 };

@@ -15,11 +15,16 @@ import {
 } from '../document/benchStore';
 import { ANY_TECHNIQUE, EVENT_KEY } from '../strip/lanes';
 import { useSwap } from '../picture/SecondPicture';
-import { clearMark, neighbourMark, removePoint, widenMark } from '../document/edits';
+import { clearMark, neighbourMark, removeDrawing, removePoint, widenMark } from '../document/edits';
 
 function removeSelected(state: BenchState): void {
   const strike = strikeOf(state);
-  const { selectedPoint, selectedMark } = state;
+  const { selectedPoint, selectedMark, selectedDrawing } = state;
+  if (selectedDrawing) {
+    state.edit(removeDrawing(documentOf(state), selectedDrawing));
+    state.selectDrawing(null);
+    return;
+  }
   if (selectedPoint && selectedPoint.frame === state.shownFrame) {
     state.edit(removePoint(documentOf(state), selectedPoint.landmark, selectedPoint.frame));
     state.selectPoint(null);
@@ -82,7 +87,7 @@ export function BenchKeys() {
       ['ArrowDown', 'mark after', () => toMark(state(), 1)],
       ['Home', 'first frame', () => state().goTo(0)],
       ['End', 'last frame', () => state().goTo(Infinity)],
-      [' ', 'play slowly, stop', () => state().setPlaying(!state().isPlaying)],
+      [' ', 'play, stop', () => state().setPlaying(!state().isPlaying)],
     ]),
     ...eventsOf(technique).map((name): Command => {
       const { name: called, meaning } = wordsFor(name, technique);
@@ -107,6 +112,14 @@ export function BenchKeys() {
         'click the corners of a rectangle of known sides',
         () => state().setTool({ kind: 'rectangle', of: 'floor' }),
       ],
+      [
+        'i',
+        'draw on the frame; again to stop',
+        () =>
+          state().setTool(
+            state().tool.kind === 'draw' ? { kind: 'look' } : { kind: 'draw', of: 'arrow' },
+          ),
+      ],
       ['m', 'measure a length in the picture', () => state().setTool({ kind: 'ruler' })],
       [
         'b',
@@ -124,7 +137,11 @@ export function BenchKeys() {
       ],
     ]),
     ...of('Change', [
-      [['Delete', 'Backspace'], 'remove the chosen mark or point', () => removeSelected(state())],
+      [
+        ['Delete', 'Backspace'],
+        'remove the chosen mark, point or drawing',
+        () => removeSelected(state()),
+      ],
       ['Mod+z', 'undo', () => state().undo()],
       [['Mod+Shift+z', 'Mod+y'], 'redo', () => state().redo()],
     ]),

@@ -9,6 +9,7 @@ import type { KeptBands } from '@sinew/core/observe/band/bandTurns';
 import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import type { JudgedId } from '@sinew/core/judge/fault/schema';
 import type { ImportedSeries, StudentFacts } from '@sinew/core/analysis/clipFacts';
+import type { DrawingKind } from '@sinew/core/analysis/drawing';
 import type { ClipDocument, StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import type { SavedBench } from '@/data/bench/bench';
 import type { Clip } from '@/data/clip/clips';
@@ -30,7 +31,13 @@ export type Tool =
   | { readonly kind: 'straight' }
   /** A box round the student, for the body tracker. */
   | { readonly kind: 'person' }
-  | { readonly kind: 'ruler' };
+  | { readonly kind: 'ruler' }
+  /** By hand, to show something. */
+  | { readonly kind: 'draw'; readonly of: DrawingKind };
+
+/** Of true speed: a strike of half a second takes four at an eighth. */
+export const PACES = [1 / 8, 1 / 4, 1 / 2, 1] as const;
+type Pace = (typeof PACES)[number];
 
 interface SurveyControl {
   cancel(): void;
@@ -52,6 +59,14 @@ export interface BenchState {
   readonly tool: Tool;
   readonly selectedPoint: { readonly landmark: Landmark; readonly frame: number } | null;
   readonly selectedMark: EventName | null;
+  /** By its id. */
+  readonly selectedDrawing: string | null;
+  /** How fast it plays, of true speed. */
+  readonly pace: Pace;
+  /** Seconds from and to that playing goes round in; null for the strike, or the clip. */
+  readonly loop: { readonly name: string; readonly span: readonly [number, number] } | null;
+  /** The way of hand, elbow and belt is drawn. */
+  readonly isTrailOn: boolean;
   readonly isPlaying: boolean;
   readonly save: SaveState;
   /** What going through the film has told so far. */
@@ -86,7 +101,11 @@ export interface BenchState {
   selectStrike(id: string): void;
   /** Mark an event of the strike in hand on the frame in hand, or clear it there. */
   mark(event: EventName): void;
+  selectDrawing(id: string | null): void;
   setPlaying(isPlaying: boolean): void;
+  setPace(pace: Pace): void;
+  setLoop(loop: BenchState['loop']): void;
+  showTrail(isOn: boolean): void;
   surveyed(survey: SurveyState, control: SurveyControl): void;
   joinedWith(second: SecondView | null): void;
   tracked(job: Job | null, detections: readonly PoseDetection[]): void;
@@ -165,6 +184,10 @@ export function createBenchStore(
       tool: { kind: 'look' },
       selectedPoint: null,
       selectedMark: null,
+      selectedDrawing: null,
+      pace: 1 / 8,
+      loop: null,
+      isTrailOn: false,
       isPlaying: false,
       save: { kind: 'saved' },
       survey: take.survey
@@ -196,10 +219,14 @@ export function createBenchStore(
       },
       shown: (shownFrame) => set({ shownFrame }),
       setTool: (tool) => set({ tool }),
-      selectPoint: (selectedPoint) => set({ selectedPoint, selectedMark: null }),
-      selectMark: (selectedMark) => set({ selectedMark, selectedPoint: null }),
+      selectPoint: (selectedPoint) =>
+        set({ selectedPoint, selectedMark: null, selectedDrawing: null }),
+      selectMark: (selectedMark) =>
+        set({ selectedMark, selectedPoint: null, selectedDrawing: null }),
+      selectDrawing: (selectedDrawing) =>
+        set({ selectedDrawing, selectedPoint: null, selectedMark: null }),
       selectStrike: (strikeId) => {
-        set({ strikeId, selectedMark: null, evidence: null });
+        set({ strikeId, selectedMark: null, evidence: null, loop: null });
         const { frame, goTo } = get();
         const { span, marks } = strikeOf(get()) ?? {};
         const isElsewhere = span !== undefined && (frame < span.from || frame > span.to);
@@ -215,6 +242,9 @@ export function createBenchStore(
         state.selectMark(isSet ? event : null);
       },
       setPlaying: (isPlaying) => set({ isPlaying }),
+      setPace: (pace) => set({ pace }),
+      setLoop: (loop) => set({ loop }),
+      showTrail: (isTrailOn) => set({ isTrailOn }),
       surveyed: (survey, surveyControl) => set({ survey, surveyControl }),
       joinedWith: (second) => set({ second, secondDetections: [] }),
       tracked: (job, detections) => set({ job, detections }),

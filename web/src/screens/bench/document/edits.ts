@@ -1,4 +1,5 @@
 /** What the coach can do to a bench document: pure functions from one document to the next. */
+import { MOST_DRAWINGS, type Drawing } from '@sinew/core/analysis/drawing';
 import { least } from 'd3-array';
 import type { Says } from '@sinew/core/judge/eye/eyeChecks';
 import type { Landmark, Side } from '@sinew/core/foundation/body/landmarks';
@@ -206,6 +207,19 @@ export function applyCalibration(
   { view, scale, target, rectangle, lens }: SavedCalibration,
 ): ClipDocument {
   return { ...document, view, scale, target, rectangle, lens };
+}
+
+export function addDrawing(document: ClipDocument, drawing: Drawing): ClipDocument {
+  const points = drawing.points.map(roundedPoint);
+  // Beyond what a clip holds the oldest makes room; undo brings it back.
+  const others = (document.drawings ?? []).slice(1 - MOST_DRAWINGS);
+  return { ...document, drawings: [...others, { ...drawing, points }] };
+}
+
+export function removeDrawing(document: ClipDocument, id: string): ClipDocument {
+  const { drawings = [], ...rest } = document;
+  const left = drawings.filter((one) => one.id !== id);
+  return left.length > 0 ? { ...rest, drawings: left } : rest;
 }
 
 /** The first event, in order, that the strike has no mark for. */

@@ -19,7 +19,8 @@ type Places = ReadonlyMap<string, unknown>;
 const GAP = '\u0000';
 const path = (...parts: readonly (string | number)[]) => parts.join(GAP);
 
-function placesOf({ placed, corrections, refused, strikes, ...settings }: ClipDocument): Places {
+function placesOf(document: ClipDocument): Places {
+  const { placed, corrections, refused, drawings = [], strikes, ...settings } = document;
   const places = new Map<string, unknown>();
   for (const [name, value] of Object.entries(settings)) places.set(path('setting', name), value);
   for (const { landmark, frame, x, y } of placed) {
@@ -27,6 +28,7 @@ function placesOf({ placed, corrections, refused, strikes, ...settings }: ClipDo
   }
   for (const one of corrections) places.set(path('correction', JSON.stringify(one)), one);
   for (const one of refused) places.set(path('refused', JSON.stringify(one)), one);
+  for (const one of drawings) places.set(path('drawing', one.id), one);
   for (const strike of strikes) {
     const { id, marks, audit = {}, school = {}, ...rest } = strike;
     places.set(path('strike', id), true);
@@ -84,6 +86,7 @@ function documentFrom(places: Places, mine: ClipDocument, theirs: ClipDocument):
   const under = (kind: string) => all.filter(({ parts }) => parts[0] === kind);
   const ids = [...theirs.strikes, ...mine.strikes].map(({ id }) => id);
   const strikes = [...new Set(ids)].filter((id) => places.has(path('strike', id)));
+  const drawings = under('drawing').map(({ value }) => value);
   return {
     ...Object.fromEntries(under('setting').map(({ parts, value }) => [parts[1], value])),
     placed: under('point').map(({ parts: [, landmark, frame], value }) => ({
@@ -94,6 +97,7 @@ function documentFrom(places: Places, mine: ClipDocument, theirs: ClipDocument):
     corrections: under('correction').map(({ value }) => value),
     refused: under('refused').map(({ value }) => value),
     strikes: strikes.map((id) => strikeFrom(id, under('strike'))),
+    ...(drawings.length > 0 && { drawings }),
   } as ClipDocument;
 }
 
@@ -134,6 +138,7 @@ function inWords(place: string, ...documents: readonly ClipDocument[]): string {
   const [kind, name = '', part, what = ''] = place.split(GAP);
   if (kind === 'setting') return SETTINGS[name] ?? name;
   if (kind === 'point') return `the ${landmarkName(name as Landmark)} on frame ${part}`;
+  if (kind === 'drawing') return 'a drawing';
   if (kind !== 'strike') return kind === 'refused' ? 'what is no strike' : 'what is said of points';
   const all = documents.find(({ strikes }) => strikes.some(({ id }) => id === name))?.strikes ?? [];
   const at = all.findIndex(({ id }) => id === name);

@@ -47,7 +47,7 @@ function useMeasured(): MeasuredInClip | null {
   const film = useBench((state) => state.clip);
   const student = useBench((state) => state.student);
   const now = useBench(documentOf);
-  const { strikes, ...about } = now;
+  const { strikes, drawings: _, ...about } = now;
   // Points follow the hand at once; what rests on them follows a moment later.
   const document = useDeferredValue(useStable({ ...about, strikes: strikes.map(measuredPart) }));
   const second = useSecondFilm();

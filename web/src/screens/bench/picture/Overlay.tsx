@@ -1,22 +1,19 @@
 'use client';
 
-import { useMemo, useRef, type PointerEvent } from 'react';
-import { LANDMARKS, type Landmark } from '@sinew/core/foundation/body/landmarks';
+import { useRef, type PointerEvent } from 'react';
+import type { Landmark } from '@sinew/core/foundation/body/landmarks';
 import { type PixelPoint } from '@sinew/core/reconstruct/calibration/calibration';
 import { documentOf, useBench, useBenchStore } from '../document/benchStore';
 import { isForTool } from './tools/pictureTool';
 import { ToolSurface } from './tools/tools';
+import { Drawings } from './DrawingShapes';
 import { EvidenceShapes } from './EvidenceShapes';
 import { CornerHandle, Handle } from './Handles';
 import { Cased, Measure, Outline, Target } from './OverlayShapes';
-import {
-  BONES,
-  groupPlaced,
-  pointsOnFrame,
-  trackedOnFrame,
-  type ShownPoint,
-} from './pointsOnPicture';
+import { BONES, type ShownPoint } from './pointsOnPicture';
+import { usePoints } from './usePoints';
 import { useAnalysis } from '../document/useAnalysis';
+import { Trails } from './Trails';
 import { useTracked } from '../document/useTracked';
 import { useRealTimes } from '../document/realTimes';
 
@@ -36,19 +33,9 @@ export function Overlay({ unit }: { unit: number }) {
   const times = useRealTimes();
   const svg = useRef<SVGSVGElement>(null);
 
-  const groups = useMemo(() => groupPlaced(document.placed), [document.placed]);
   const { tracking } = useTracked();
   const selected = useBench((state) => state.selectedPoint?.landmark ?? null);
-  const points = useMemo(() => {
-    if (shownFrame === null) return [];
-    const placed = pointsOnFrame(groups, shownFrame, times);
-    const tracked = trackedOnFrame(tracking, shownFrame, times, placed);
-    const isTracked = new Set(tracked.map(({ landmark }) => landmark));
-    // Always in the same order: what is dragged must not change its place among them.
-    return [...placed.filter(({ landmark }) => !isTracked.has(landmark)), ...tracked].sort(
-      (a, b) => LANDMARKS.indexOf(a.landmark) - LANDMARKS.indexOf(b.landmark),
-    );
-  }, [groups, shownFrame, times, tracking]);
+  const points = usePoints(shownFrame);
 
   const at = (event: PointerEvent): PixelPoint => {
     const matrix = svg.current!.getScreenCTM()!.inverse();
@@ -92,6 +79,7 @@ export function Overlay({ unit }: { unit: number }) {
       {BONES.map(([a, b]) => (
         <Bone key={a + b} from={find(points, a)} to={find(points, b)} unit={unit} />
       ))}
+      <Trails wayOf={wayOf} unit={unit} />
       <EvidenceShapes points={points} wayOf={wayOf} unit={unit} />
       {isRectangleShown &&
         tool.kind === 'look' &&
@@ -107,6 +95,7 @@ export function Overlay({ unit }: { unit: number }) {
           meant={(place) => meant(points, place, selected, GRIP * unit)}
         />
       ))}
+      <Drawings unit={unit} />
       <ToolSurface unit={unit} at={at} />
     </svg>
   );

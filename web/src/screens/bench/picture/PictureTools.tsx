@@ -2,6 +2,7 @@
 
 import { LANDMARKS, landmarkName, type Landmark } from '@sinew/core/foundation/body/landmarks';
 import type { Rectangle } from '@sinew/core/reconstruct/calibration/calibration';
+import type { DrawingKind } from '@sinew/core/analysis/drawing';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { pointsToPlace } from '@sinew/core/foundation/technique/points';
 import { documentOf, strikeOf, useBench, useBenchStore, type Tool } from '../document/benchStore';
@@ -10,7 +11,7 @@ import { Key } from '@/ui/button';
 import type { ReactNode } from 'react';
 
 /** The tools over the picture: look, place points, and what makes metres of its pixels. */
-export function PictureTools({ isZoomed, onWhole }: { isZoomed: boolean; onWhole: () => void }) {
+export function PictureTools() {
   const store = useBenchStore();
   const tool = useBench((state) => state.tool);
   const strike = useBench(strikeOf);
@@ -29,7 +30,7 @@ export function PictureTools({ isZoomed, onWhole }: { isZoomed: boolean; onWhole
         onClick={() => store.getState().setPlaying(!isPlaying)}
         hint="Space"
       >
-        {isPlaying ? 'Stop' : 'Play ⅛'}
+        {isPlaying ? 'Stop' : 'Play'}
       </ToolButton>
       <ToolButton
         isOn={tool.kind === 'place'}
@@ -56,6 +57,30 @@ export function PictureTools({ isZoomed, onWhole }: { isZoomed: boolean; onWhole
           <optgroup label="All points">
             {LANDMARKS.filter((one) => !points.includes(one)).map(option)}
           </optgroup>
+        </select>
+      )}
+      <ToolButton
+        isOn={tool.kind === 'draw'}
+        onClick={() => set(tool.kind === 'draw' ? { kind: 'look' } : { kind: 'draw', of: 'arrow' })}
+        hint="I"
+      >
+        Draw
+      </ToolButton>
+      {tool.kind === 'draw' && (
+        <select
+          aria-label="What to draw"
+          value={tool.of}
+          onChange={(event) => {
+            set({ kind: 'draw', of: event.target.value as DrawingKind });
+            event.target.blur();
+          }}
+          className="border-r border-ink bg-now px-2 font-semibold text-paper"
+        >
+          <option value="arrow">an arrow</option>
+          <option value="line">a line</option>
+          <option value="angle">an angle</option>
+          <option value="free">freehand</option>
+          <option value="words">words</option>
         </select>
       )}
       <ToolButton isOn={tool.kind === 'scale'} onClick={() => set({ kind: 'scale' })} hint="L">
@@ -89,11 +114,6 @@ export function PictureTools({ isZoomed, onWhole }: { isZoomed: boolean; onWhole
       <ToolButton isOn={tool.kind === 'ruler'} onClick={() => set({ kind: 'ruler' })} hint="M">
         Ruler
       </ToolButton>
-      {isZoomed && (
-        <ToolButton isOn={false} onClick={onWhole}>
-          Whole picture
-        </ToolButton>
-      )}
       {said && (
         <p className="pointer-events-none absolute inset-x-0 top-full z-10 border-b border-rule bg-paper px-3 py-1 text-soft">
           {said}

@@ -46,7 +46,7 @@ export function SecondInset() {
       type="button"
       onClick={swap}
       title="Go to that film (V); Shift V hides it"
-      className="absolute right-3 bottom-3 w-[27%] border-2 border-paper bg-ink text-left text-paper"
+      className="absolute right-3 bottom-3 w-[27%] md:bottom-11 border-2 border-paper bg-ink text-left text-paper"
     >
       {frame === null ? (
         <span className="block px-3 py-2 text-sm">The other camera was not running yet.</span>

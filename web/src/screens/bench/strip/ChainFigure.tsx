@@ -18,7 +18,7 @@ const ACROSS: Record<Link, number> = {
   foot: 45,
 };
 
-type Point = readonly [number, number];
+export type Point = readonly [number, number];
 const path = (points: readonly Point[]) => `M${points.map((point) => point.join(' ')).join(' L')}`;
 
 /** The body beside the lanes, each joint at the height of its lane; a link drawn as its verdict. */
@@ -77,18 +77,26 @@ export function ChainFigure({
 }
 
 /** Full where the link drives, hollow where it is neutral, a thin broken line where it drags. */
-function LinkLine({ verdict, d }: { verdict: Verdict | undefined; d: string }) {
-  if (verdict === 'drives') return <path d={d} strokeWidth={7} className="stroke-ink" />;
+export function LinkLine({
+  verdict,
+  d,
+  width = 7,
+}: {
+  verdict: Verdict | undefined;
+  d: string;
+  width?: number;
+}) {
+  if (verdict === 'drives') return <path d={d} strokeWidth={width} className="stroke-ink" />;
   if (verdict === 'neutral') {
     return (
       <>
-        <path d={d} strokeWidth={7} className="stroke-ink" />
-        <path d={d} strokeWidth={4.4} className="stroke-paper" />
+        <path d={d} strokeWidth={width} className="stroke-ink" />
+        <path d={d} strokeWidth={0.63 * width} className="stroke-paper" />
       </>
     );
   }
   if (verdict === 'drags') {
-    return <path d={d} strokeWidth={3.5} className="stroke-now" strokeDasharray="3 5" />;
+    return <path d={d} strokeWidth={width / 2} className="stroke-now" strokeDasharray="3 5" />;
   }
   return null;
 }

@@ -1,7 +1,14 @@
 'use client';
 
 import { scaleLinear, type ScaleLinear } from 'd3-scale';
-import { useMemo, useRef, useState, type PointerEvent, type WheelEvent } from 'react';
+import {
+  useMemo,
+  useRef,
+  useState,
+  type PointerEvent,
+  type ReactNode,
+  type WheelEvent,
+} from 'react';
 import type { LinkVerdict } from '@sinew/core/measure/chain/verdict';
 import { evidenceOf } from '@sinew/core/measure/measures/evidence';
 import { say } from '@sinew/core/foundation/reading/say';
@@ -19,7 +26,7 @@ import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import { Key } from '@/ui/button';
 import { useWidth } from '@/ui/useWidth';
 import { documentOf, strikeOf, useBench, useBenchStore } from '../document/benchStore';
-import { ChainFigure } from './ChainFigure';
+import { PoseFigure } from './PoseFigure';
 import {
   ANY_TECHNIQUE,
   AXIS,
@@ -31,11 +38,13 @@ import {
   lanesOf,
   TOP,
 } from './lanes';
+import { StripDrawings } from './StripDrawings';
 import { StripEvidence } from './StripEvidence';
 import { StripMark } from './StripMark';
 import { Phases } from './StripPhases';
 import { StripSound } from './StripSound';
 import { StripTake } from './StripTake';
+import { Cascade } from './StripCascade';
 import { Lanes, Traces } from './StripTraces';
 import { useRealTimes } from '../document/realTimes';
 import { useAnalysis } from '../document/useAnalysis';
@@ -80,18 +89,21 @@ export function ChainStrip() {
       aria-label="Chain strip"
       className="grid grid-cols-[284px_minmax(0,1fr)] border-t border-ink max-md:order-1 max-md:grid-cols-[5.5rem_minmax(0,1fr)] md:col-span-2"
     >
-      <LaneNames technique={technique} />
-      <div ref={box} className="relative min-w-0 overflow-hidden">
+      <LaneNames technique={technique}>
         {canZoom && (
           <button
             type="button"
             onClick={toggle}
-            className="absolute top-0.5 right-3 z-10 flex items-center gap-1.5 bg-paper pl-2 text-sm text-soft"
+            className="flex items-center gap-1.5 whitespace-nowrap text-soft hover:text-ink"
           >
-            {part.span ? 'Whole clip' : strike?.combination ? 'This combination' : 'This strike'}{' '}
-            <Key>Z</Key>
+            {part.span ? 'Whole clip' : strike?.combination ? 'This combination' : 'This strike'}
+            <span className="contents max-md:hidden">
+              <Key>Z</Key>
+            </span>
           </button>
         )}
+      </LaneNames>
+      <div ref={box} className="relative min-w-0 overflow-hidden">
         {width > 0 && (
           <Strip
             x={x}
@@ -181,19 +193,21 @@ function shown({ span }: Part, times: readonly number[], now: number): readonly 
   return [from + shift, to + shift];
 }
 
-function LaneNames({ technique }: { technique: Technique }) {
+function LaneNames({ technique, children }: { technique: Technique; children: ReactNode }) {
+  const side = useBench((state) => strikeOf(state)?.side ?? 'right');
   const links = useAnalysis()?.links ?? {};
   const lanes = lanesOf(technique);
   return (
     <div className="border-r border-rule text-sm">
-      <div className="flex items-center pl-52" style={{ height: TOP }}>
-        <span className="max-md:hidden">
+      <div className="flex items-center justify-between pl-4 max-md:pl-2" style={{ height: TOP }}>
+        {children}
+        <span className="ml-auto w-[4.75rem] max-md:hidden">
           <MarkButton event="contact" technique={technique} />
         </span>
       </div>
       <div className="flex">
         <span className="contents max-md:hidden">
-          <ChainFigure technique={technique} links={links} />
+          <PoseFigure technique={technique} side={side} links={links} />
         </span>
         <div className="flex-1">
           {lanes.map((lane) => (
@@ -314,12 +328,14 @@ function Strip({ x, width, marks, proposed, times, technique }: StripProps) {
       tabIndex={0}
       className="block touch-none select-none"
     >
-      <Phases x={x} marks={all} />
+      <Phases x={x} width={width} marks={all} />
       <TimeAxis x={x} />
       <Lanes x={x} width={width} times={times} lanes={lanes} />
       <Traces x={x} lanes={lanes} />
+      <Cascade x={x} lanes={lanes} until={all.contact?.time} />
       <StripSound x={x} />
       <StripTake x={x} />
+      <StripDrawings x={x} />
       {(Object.entries(all) as [EventName, EventMark][]).map(([event, mark]) => (
         <StripMark
           key={event}
@@ -388,8 +404,8 @@ function TimeAxis({ x }: { x: Scale }) {
 function Cursor({ at }: { at: number }) {
   return (
     <g pointerEvents="none" className="fill-now stroke-now">
-      <line x1={at} x2={at} y1={TOP - 6} y2={FLOOR + 6} strokeWidth={1.5} />
-      <path d={`M${at - 6} ${TOP - 14}h12l-6 8z`} stroke="none" />
+      <line x1={at} x2={at} y1={TOP - 2} y2={FLOOR + 6} strokeWidth={1.5} />
+      <path d={`M${at - 6} ${TOP - 9}h12l-6 8z`} stroke="none" />
     </g>
   );
 }

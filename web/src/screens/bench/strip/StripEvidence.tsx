@@ -3,7 +3,11 @@
 import type { ScaleLinear } from 'd3-scale';
 import type { EventMark, Events } from '@sinew/core/measure/events/events';
 import { halfWidth, type Source } from '@sinew/core/foundation/reading/reading';
+import type { View } from '@sinew/core/foundation/technique/techniques';
+import type { ClipAnalysis } from '@sinew/core/analysis/analyzeClip';
+import { documentOf, useBench } from '../document/benchStore';
 import { useAnalysis } from '../document/useAnalysis';
+import { useTracked } from '../document/useTracked';
 import { laneHeight, laneY, type Lane } from './lanes';
 
 const WORDS: Record<Source, string> = {
@@ -23,7 +27,37 @@ export function restsOn(link: Lane['link'], events: Events): string | null {
   return link === 'pelvis' && events.drive ? 'drive only' : 'start not seen';
 }
 
-/** At the end of a lane what its start rests on; and the start of the drive, where that is all there is. */
+/** Why a lane has no hill, in three words; null where it has one. */
+export function whyEmpty(
+  { link, parts }: Lane,
+  {
+    traces,
+    isScaled,
+    landmarks,
+    view,
+  }: {
+    readonly traces: ClipAnalysis['traces'];
+    /** A length is known in the picture. */
+    readonly isScaled: boolean;
+    /** What has been placed or found anywhere in the strike. */
+    readonly landmarks: readonly string[];
+    readonly view: View;
+  },
+): string | null {
+  if (traces[link]) return null;
+  const isSeen = (part: string) => landmarks.some((landmark) => landmark.endsWith(part));
+  const needed = link === 'pelvis' ? ['Hip'] : link === 'trunk' ? ['Shoulder'] : parts;
+  if (link === 'feet' || link === 'knees' ? !isSeen('Hip') : !needed.some(isSeen)) {
+    return 'no points yet';
+  }
+  if ((link === 'pelvis' || link === 'trunk') && view === 'side') return 'turn not visible';
+  if (link === 'fist' || link === 'foot' || link === 'feet' || link === 'knees') {
+    if (!isScaled) return 'no length drawn';
+  }
+  return 'too few points';
+}
+
+/** At the end of a lane why it is empty and what its start rests on; and the start of the drive, where that is all there is. */
 export function StripEvidence({
   x,
   width,
@@ -33,12 +67,22 @@ export function StripEvidence({
   width: number;
   lanes: readonly Lane[];
 }) {
-  const events = useAnalysis()?.events;
-  if (!events) return null;
+  const analysis = useAnalysis();
+  const { placed, view, scale, rectangle } = useBench(documentOf);
+  const { tracking } = useTracked();
+  if (!analysis) return null;
+  const { events, traces, assumed } = analysis;
+  const landmarks = [
+    ...new Set([...placed.map(({ landmark }) => landmark), ...Object.keys(tracking.track.points)]),
+  ];
+  const isScaled = scale !== null || rectangle !== null || assumed.isScale;
+  const given = { traces, isScaled, landmarks, view };
   return (
     <g pointerEvents="none">
       {lanes.map((lane, index) => {
-        const words = restsOn(lane.link, events);
+        const words = [whyEmpty(lane, given), restsOn(lane.link, events)]
+          .filter(Boolean)
+          .join(', ');
         if (!words) return null;
         return (
           <text

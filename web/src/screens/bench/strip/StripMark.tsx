@@ -8,6 +8,9 @@ import { documentOf, strikeOf, useBench, useBenchStore } from '../document/bench
 import { setMark } from '../document/edits';
 import { AXIS_EVENTS, FLOOR, laneY, TOP, type Lane } from './lanes';
 
+/** What the name of an event beside its mark takes, pixels. */
+const NAME_ROOM = 36;
+
 /** An event on its lane: a T whose bar is the 95 % interval; drag it to another frame. */
 export function StripMark({
   event,
@@ -35,6 +38,7 @@ export function StripMark({
   const spread = Math.max(3, x(mark.time + halfWidth(mark)) - at);
   const lane = lanes.findIndex((one) => one.event === event);
   const isContact = event === 'contact';
+  const isAtEdge = at > x.range()[1]! - NAME_ROOM;
   const foot = lane >= 0 ? laneY(lanes, lane) : FLOOR;
   const top = isContact ? TOP : lane >= 0 ? foot - 15 : FLOOR + 1;
 
@@ -82,9 +86,10 @@ export function StripMark({
         <>
           <line x1={at} x2={at} y1={FLOOR} y2={FLOOR + 9} strokeWidth={2} />
           <text
-            x={at + 4}
+            x={isAtEdge ? at - 4 : at + 4}
             y={FLOOR + 12}
             fontSize={12}
+            textAnchor={isAtEdge ? 'end' : 'start'}
             stroke="none"
             className={isChosen ? 'fill-now' : 'fill-ink'}
           >

@@ -62,27 +62,43 @@ function scaleOf({ link }: Lane, { unit }: Trace): string {
   return unit;
 }
 
-/** Each link's speed as a hill on its lane. */
-export function Traces({ x, lanes }: { x: Scale; lanes: readonly Lane[] }) {
-  const traces = useAnalysis()?.traces ?? {};
+interface Hill {
+  readonly lane: Lane;
+  readonly trace: Trace;
+  /** Height of the lane's ground line, and of a value over it, pixels. */
+  readonly ground: number;
+  readonly y: (value: number) => number;
+}
+
+/** What is drawn of each link whose speed is known, links of one kind to one scale. */
+export function hillsOf(
+  traces: Partial<Record<Lane['link'], Trace>>,
+  lanes: readonly Lane[],
+): Hill[] {
   const room = laneHeight(lanes) - FREE;
-  const drawn = lanes.flatMap((lane, index) => {
+  const known = lanes.flatMap((lane, index) => {
     const trace = traces[lane.link];
     return trace ? [{ lane, trace, ground: laneY(lanes, index) }] : [];
   });
   const most = (scale: string) =>
     Math.max(
-      ...drawn
+      ...known
         .filter(({ lane, trace }) => scaleOf(lane, trace) === scale)
         .flatMap(({ trace }) => trace.values.map(Math.abs)),
     );
+  return known.map((one) => {
+    const top = most(scaleOf(one.lane, one.trace)) || 1;
+    return { ...one, y: (value) => one.ground - Math.max(-0.3, value / top) * room };
+  });
+}
+
+/** Each link's speed as a hill on its lane. */
+export function Traces({ x, lanes }: { x: Scale; lanes: readonly Lane[] }) {
+  const traces = useAnalysis()?.traces ?? {};
   return (
     <g pointerEvents="none">
-      {drawn.map(({ lane, trace, ground }) => {
-        const top = most(scaleOf(lane, trace)) || 1;
-        const points = trace.times.map(
-          (time, i) => `${x(time)},${ground - Math.max(-0.3, trace.values[i]! / top) * room}`,
-        );
+      {hillsOf(traces, lanes).map(({ lane, trace, ground, y }) => {
+        const points = trace.times.map((time, i) => `${x(time)},${y(trace.values[i]!)}`);
         const [first, last] = [x(trace.times[0]!), x(trace.times[trace.times.length - 1]!)];
         return (
           <g key={lane.link} data-trace={lane.link}>

@@ -66,8 +66,10 @@ export function laneOf(lanes: readonly Lane[], landmark: Landmark): Link | null 
 }
 
 /** Heights of the strip, CSS pixels: the lanes together, the head with the phases, the foot with the times. */
-const LANES_HEIGHT = 168;
-export const TOP = 26;
+const LANES_HEIGHT = 161;
+export const TOP = 42;
+/** The band of the phases, under their names. */
+export const BAND = { top: 22, height: 6 } as const;
 export const AXIS = 34;
 export const FLOOR = TOP + LANES_HEIGHT;
 export const HEIGHT = FLOOR + AXIS;

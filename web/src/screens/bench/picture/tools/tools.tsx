@@ -2,6 +2,7 @@
 import type { ComponentType, PointerEvent } from 'react';
 import type { PixelPoint } from '@sinew/core/reconstruct/calibration/calibration';
 import { useBench, type Tool } from '../../document/benchStore';
+import { DRAW } from './draw';
 import { PERSON } from './person';
 import type { PictureTool, SurfaceProps } from './pictureTool';
 import { PLACE } from './place';
@@ -21,6 +22,7 @@ const TOOLS: { readonly [K in Kind]: PictureTool<K> } = {
   straight: STRAIGHT,
   person: PERSON,
   ruler: RULER,
+  draw: DRAW,
 };
 
 /** Null with no tool in hand. */
@@ -40,6 +42,6 @@ export function ToolSurface({
 }) {
   const tool = useBench((state) => state.tool);
   const Surface: ComponentType<SurfaceProps> | undefined = inHand(tool)?.Surface;
-  const begun = tool.kind + (tool.kind === 'rectangle' ? tool.of : '');
+  const begun = tool.kind + ('of' in tool ? tool.of : '');
   return Surface ? <Surface key={begun} tool={tool} unit={unit} at={at} /> : null;
 }
