@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { expect, test, type Page } from '@playwright/test';
 import { benchIsOpen } from '../support/bench';
-import { addStudent, chooseFile, dataOf, demoClip } from '../support/gym';
+import { addStudent, chooseFile, dataOf, demoClip, unfoldConsent } from '../support/gym';
 import { filmsIn } from '../support/ownServer';
 
 const day = (years: number, days = 0) => {
@@ -108,7 +108,7 @@ test('a student from before birth dates is asked for it, and taken for the young
   await page.getByLabel('Born on').fill(day(33));
   await page.getByRole('button', { name: 'Keep' }).click();
   await expect(page.getByText('When was From Before born?')).toBeHidden();
-  await expect(page.getByText(/Consent to be filmed from/)).toBeVisible();
+  await expect(page.getByText(/^Consent: given/)).toBeVisible();
   await expect(page.getByText('33 years')).toBeVisible();
 });
 
@@ -119,6 +119,7 @@ test('a consent is mended, refused when it ends in the past, and withdrawn with 
   const student = page.url();
   await addClip(page, 'lead-hook-slap.mp4');
   await page.goto(student);
+  await unfoldConsent(page);
   await page.getByRole('button', { name: 'Change', exact: true }).click();
   await page.getByLabel('Until').fill(day(0, -1));
   await page.getByRole('button', { name: 'Keep' }).click();

@@ -19,8 +19,13 @@ export async function addStudent(page: Page, name: string): Promise<string> {
   await page.getByRole('button', { name: 'Add the student' }).click();
   await page.waitForURL(/\/students\/(?!new)/);
   await page.getByRole('button', { name: 'Record consent' }).click();
-  await expect(page.getByText(/Consent to be filmed from/)).toBeVisible();
+  await expect(page.getByText(/^Consent: given/)).toBeVisible();
   return page.url().split('/').pop()!;
+}
+
+/** Unfolds the consent on a student's page. */
+export async function unfoldConsent(page: Page): Promise<void> {
+  await page.getByText(/^Consent: given/).click();
 }
 
 export async function chooseFile(

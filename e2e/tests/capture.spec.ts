@@ -107,7 +107,7 @@ test('a take for which the server has no room stays in the browser', async ({ pa
   await page.getByRole('button', { name: 'Add the student' }).click();
   await page.waitForURL(/\/students\/(?!new)/);
   await page.getByRole('button', { name: 'Record consent' }).click();
-  await expect(page.getByText(/Consent to be filmed from/)).toBeVisible();
+  await expect(page.getByText(/^Consent: given/)).toBeVisible();
   await openCapture(page);
   await page.getByRole('button', { name: 'Use the simulated camera' }).click();
   await expect(recordButton(page)).toBeEnabled();

@@ -13,7 +13,7 @@ import {
   shows,
   stepTo,
 } from '../support/bench';
-import { addStudent, chooseFile, demoClip, isAccessible } from '../support/gym';
+import { addStudent, chooseFile, demoClip, isAccessible, unfoldConsent } from '../support/gym';
 
 const FILM = DEMO_CLIPS.find((clip) => clip.file === 'cross-all-at-once.mp4')!;
 
@@ -122,7 +122,7 @@ test('from a clip to a cue', async ({ page }) => {
     await page.reload();
     await expect(row).toContainText('Cross');
     await row.getByRole('link', { name: 'Jorun Vik' }).click();
-    await page.getByRole('link', { name: 'Card to print' }).click();
+    await page.getByRole('link', { name: 'Card', exact: true }).click();
     await expect(page.getByText('Hips first, Jorun; the hand is late.')).toBeVisible();
     await expect(page.getByText(/The trunk starts within 3 ms/)).toBeVisible();
   });
@@ -279,6 +279,7 @@ test('a minor needs a guardian, a withdrawn consent closes the door, an archived
   await expect(page.getByText('Who gave it?')).toBeVisible();
   await page.getByLabel('Guardian’s name').fill('Old Finn');
   await page.getByRole('button', { name: 'Record consent' }).click();
+  await unfoldConsent(page);
   await expect(page.getByText(/from the guardian Old Finn/)).toBeVisible();
   await expect(page.getByRole('button', { name: 'Choose clips' })).toBeVisible();
   await page.getByRole('button', { name: 'Withdraw' }).click();

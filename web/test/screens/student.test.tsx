@@ -190,7 +190,7 @@ describe('a clip', () => {
 
   it('says what is in it and how far it is marked', () => {
     onScreen(<ClipRow clip={clip()} />);
-    const link = screen.getByRole('link', { name: 'Cross, 2 × Jab, automatic' });
+    const link = screen.getByRole('link', { name: /^Cross, 2 × Jab, automatic/ });
     expect(link.getAttribute('href')).toBe('/bench/clip');
     cleanup();
     onScreen(<ClipRow clip={clip({ strikes: [] })} />);

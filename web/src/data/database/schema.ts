@@ -71,6 +71,17 @@ export interface ConsentTable extends Stamped {
   films_until: string | null;
 }
 
+interface SharingTable extends Stamped {
+  id: string;
+  student_id: string;
+  given_by: 'student' | 'guardian';
+  /** Who gave it. */
+  name: string;
+  /** YYYY-MM-DD */
+  given_on: string;
+  withdrawn_at: string | null;
+}
+
 export interface ClipTable extends Stamped {
   id: string;
   student_id: string;
@@ -412,6 +423,7 @@ export interface Schema {
   gym: GymTable;
   student: StudentTable;
   consent: ConsentTable;
+  sharing: SharingTable;
   clip: ClipTable;
   track: TrackTable;
   strike: StrikeTable;

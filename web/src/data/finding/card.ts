@@ -17,7 +17,8 @@ import { say } from '@sinew/core/foundation/reading/say';
 import { trackFrom, cleanDetections } from '@sinew/core/observe/track/trackFromDetections';
 import { placeAt } from '@sinew/core/observe/track/place';
 import { heededBy } from '@sinew/core/train/work/condition';
-import { realFrameTimes } from '@sinew/core/observe/track/time';
+import { nearestFrame, realFrameTimes } from '@sinew/core/observe/track/time';
+import type { Drawing } from '@sinew/core/analysis/drawing';
 import { measureInClip } from '@sinew/core/analysis/analyzeClip';
 import type { Clip } from '../clip/clips';
 import type { Db } from '../database/db';
@@ -33,6 +34,11 @@ import { workOf, type Given } from '../work/work';
 export interface CardPicture {
   readonly clip: Pick<Clip, 'id' | 'width' | 'height'>;
   readonly frame: number;
+  /** First and last frame of the strike, with a little before and after it. */
+  readonly strike: readonly [number, number];
+  readonly captureRate: number | null;
+  /** What the coach has drawn on that frame. */
+  readonly drawings: readonly Drawing[];
   /** Lines to draw, pixels; none where the evidence is one of time. */
   readonly lines: readonly (readonly PixelPoint[])[];
   readonly label: string;
@@ -69,6 +75,8 @@ export interface CardOf {
   readonly heed: readonly string[];
 }
 
+/** Shown before the first instant of a strike and after the last, seconds. */
+const AROUND = 0.25;
 /** Boxes for at most so many days. */
 const MOST_DAYS = 14;
 
@@ -184,7 +192,18 @@ async function pictureOf(
   const reading = judged && readings[judged.id];
   const shown = judged?.then.frames ?? [];
   const frame = shown[shown.length - 1] ?? events.contact?.frame ?? 0;
-  const base = { clip: { id: clip.id, width: clip.width, height: clip.height }, frame };
+  const times = realFrameTimes(film.frameTimes, document.captureRate);
+  const instants = Object.values(events).map(({ time }) => time);
+  const base = {
+    clip: { id: clip.id, width: clip.width, height: clip.height },
+    frame,
+    strike: [
+      nearestFrame(times, Math.min(times[frame]!, ...instants) - AROUND),
+      nearestFrame(times, Math.max(times[frame]!, ...instants) + AROUND),
+    ] as const,
+    captureRate: document.captureRate,
+    drawings: (document.drawings ?? []).filter((one) => one.frame === frame),
+  };
   const label = reading && !isAbsent(reading) ? say(reading) : '';
   if (evidence && 'span' in evidence) {
     const [from, to] = evidence.span;
@@ -198,7 +217,6 @@ async function pictureOf(
         : null;
     return { ...base, lines: [], label, span };
   }
-  const times = realFrameTimes(film.frameTimes, document.captureRate);
   const { track } = trackFrom(film.tracked ?? cleanDetections([], times), document, film.height);
   const at = (landmark: Landmark): PixelPoint | null => {
     const points = track.points[landmark];

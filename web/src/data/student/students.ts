@@ -14,6 +14,7 @@ import {
 import { type School } from '@sinew/core/judge/school/schools';
 import { now, stamps, type Db } from '../database/db';
 import { gymForWriting } from '../gym/gym';
+import { endSharing } from './sharing';
 import { today } from '../database/today';
 import type { ConsentTable, StudentTable } from '../database/schema';
 import type { Selectable } from 'kysely';
@@ -322,6 +323,7 @@ export async function withdrawConsent(db: Db, studentId: string, filmsUntil: Day
     .where('student_id', '=', studentId)
     .where('withdrawn_at', 'is', null)
     .execute();
+  await endSharing(db, studentId);
 }
 
 /** Everybody but those who were deleted, by name. */

@@ -65,6 +65,7 @@ const CONDITIONS: Readonly<Record<TableName, Condition>> = {
   camera_setup: ofGym,
   student: ({ students }) => sql`id in ${students}`,
   consent: ofStudent,
+  sharing: ofStudent,
   clip: ({ clips }) => sql`id in ${clips}`,
   track: ofClip,
   survey: ofClip,

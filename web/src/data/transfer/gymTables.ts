@@ -11,6 +11,7 @@ const ORDER: Record<TableName, number> = {
   camera_setup: 1,
   student: 1,
   consent: 2,
+  sharing: 2,
   clip: 2,
   track: 3,
   survey: 3,

@@ -83,6 +83,7 @@ export async function takeOver(
   const everybody = await valuesOf(trx, 'student', 'id');
   const ofStudent = { column: 'student_id', ids: everybody };
   await add('consent', await missing('consent', ofStudent));
+  await add('sharing', await missing('sharing', ofStudent));
 
   const films = await valuesOf(trx, 'clip', "student_id || ' ' || sha256");
   const isNewClip = await missing('clip', ofStudent);

@@ -86,6 +86,7 @@ const MEANING: Readonly<Partial<Record<TableName, z.ZodRawShape>>> = {
     expires_on: daySchema.nullable(),
     films_until: daySchema.nullable(),
   },
+  sharing: { given_by: z.enum(['student', 'guardian']), given_on: daySchema },
   clip: {
     sha256,
     bytes: whole,

@@ -31,7 +31,16 @@ function strikesInWords({ strikes }: ClipSummary): string {
 
 export function ClipRow({ clip }: { clip: ClipSummary }) {
   const [isMoving, setMoving] = useState(false);
-  const what = strikesInWords(clip);
+  const name = (
+    <>
+      <span className={`font-semibold ${clip.isPurged ? 'text-soft' : ''}`}>
+        {strikesInWords(clip)}
+      </span>{' '}
+      <span title={clip.fileName} className="block max-w-80 truncate text-sm text-soft">
+        <bdi>{clip.fileName}</bdi>
+      </span>
+    </>
+  );
   const facts = [
     VIEW_GUIDE[clip.view].name.toLowerCase(),
     clip.intent && INTENT_NAMES[clip.intent],
@@ -60,18 +69,15 @@ export function ClipRow({ clip }: { clip: ClipSummary }) {
       )}
       <div className="min-w-40 flex-1">
         {clip.isPurged ? (
-          <span className="font-semibold text-soft">{what}</span>
+          name
         ) : (
-          <Link href={`/bench/${clip.id}`} className="font-semibold hover:underline">
-            {what}
+          <Link href={`/bench/${clip.id}`} className="block hover:underline">
+            {name}
           </Link>
         )}
         <div className="text-sm text-soft">
           {facts.join(', ')}
           {clip.isPurged && ': the film went with the consent; its numbers stay in the ledger'}
-        </div>
-        <div title={clip.fileName} className="max-w-80 truncate text-sm text-soft">
-          <bdi>{clip.fileName}</bdi>
         </div>
       </div>
       <span className="text-sm text-soft">{pastTime(clip.createdAt)}</span>

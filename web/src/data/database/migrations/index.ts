@@ -12,6 +12,7 @@ import * as hurtNotes from './0009-hurt-notes';
 import * as wornBands from './0010-worn-bands';
 import * as deeds from './0011-deeds';
 import * as drawings from './0012-drawings';
+import * as sharing from './0013-sharing';
 
 export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first-slice': firstSlice,
@@ -26,4 +27,5 @@ export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0010-worn-bands': wornBands,
   '0011-deeds': deeds,
   '0012-drawings': drawings,
+  '0013-sharing': sharing,
 };
