@@ -25,6 +25,22 @@ function compiled(kind: string, cues: readonly Cue[]): string {
   return vtt.compile({ valid: true, meta: { Kind: kind }, cues: [...cues] });
 }
 
+/** What is said while a film runs, for who reads along. Times in seconds, rounded to milliseconds. */
+export function writeSubtitles(
+  said: readonly { readonly from: number; readonly to: number; readonly words: string }[],
+): string {
+  return compiled(
+    'subtitles',
+    said.map(({ from, to, words }) => ({
+      identifier: '',
+      start: from,
+      end: to,
+      text: words.replaceAll('-->', '→'),
+      styles: '',
+    })),
+  );
+}
+
 /** Chapters: the phases that took place. Times are rounded to milliseconds, as the format has them. */
 export function writePhases(events: Events): string {
   const cues = PHASES.flatMap(({ name, from, to }) => {

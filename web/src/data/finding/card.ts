@@ -34,8 +34,9 @@ import { workOf, type Given } from '../work/work';
 export interface CardPicture {
   readonly clip: Pick<Clip, 'id' | 'width' | 'height'>;
   readonly frame: number;
-  /** First and last frame of the strike, with a little before and after it. */
+  /** First and last frame of the strike, with a little before and after it; and its contact. */
   readonly strike: readonly [number, number];
+  readonly contact: number;
   readonly captureRate: number | null;
   /** What the coach has drawn on that frame. */
   readonly drawings: readonly Drawing[];
@@ -201,6 +202,7 @@ async function pictureOf(
       nearestFrame(times, Math.min(times[frame]!, ...instants) - AROUND),
       nearestFrame(times, Math.max(times[frame]!, ...instants) + AROUND),
     ] as const,
+    contact: events.contact?.frame ?? frame,
     captureRate: document.captureRate,
     drawings: (document.drawings ?? []).filter((one) => one.frame === frame),
   };

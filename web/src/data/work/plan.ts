@@ -221,12 +221,48 @@ export async function calendarOf(db: Db, from: Day): Promise<string> {
       .orderBy('next_check')
       .execute(),
   ]);
+  return calendarFile(gym.name, [
+    ...items.map(({ id, day, title, student }) => ({
+      id,
+      day,
+      summary: student ? `${student}: ${title}` : title,
+    })),
+    ...checks.map(({ id, next_check, student, name }) => ({
+      id,
+      day: next_check,
+      summary: `${student}: film again (${name})`,
+    })),
+  ]);
+}
+
+/** The days on which a student's work is looked at again, for the student's own calendar. */
+export function calendarOfWork(gymName: string, work: readonly Checked[]): string {
+  return calendarFile(
+    gymName,
+    work.map(({ id, nextCheck, name }) => ({
+      id,
+      day: nextCheck,
+      summary: `To be filmed again: ${name}`,
+    })),
+  );
+}
+
+interface Checked {
+  readonly id: string;
+  readonly name: string;
+  readonly nextCheck: Day;
+}
+
+function calendarFile(
+  gymName: string,
+  entries: readonly { readonly id: string; readonly day: Day; readonly summary: string }[],
+): string {
   const calendar = ical({
-    name: gym.name,
+    name: gymName,
     prodId: { company: 'sinew', product: 'plan' },
     method: ICalCalendarMethod.PUBLISH,
   });
-  const add = (id: string, day: Day, summary: string) =>
+  for (const { id, day, summary } of entries) {
     calendar.createEvent({
       id: `${id}@sinew`,
       summary,
@@ -236,11 +272,6 @@ export async function calendarOf(db: Db, from: Day): Promise<string> {
       end: new Date((dayNumber(day) + 1) * 86_400_000),
       timezone: 'UTC',
     });
-  for (const { id, day, title, student } of items) {
-    add(id, day, student ? `${student}: ${title}` : title);
-  }
-  for (const check of checks) {
-    add(check.id, check.next_check, `${check.student}: film again (${check.name})`);
   }
   // Every line of a calendar ends like this, the last one too (RFC 5545, 3.1).
   return `${calendar.toString()}\r\n`;

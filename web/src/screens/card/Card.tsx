@@ -4,11 +4,14 @@ import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
 import { wholeDay } from '@/data/database/today';
 import type { CardCue, CardOf, ThenAndNow } from '@/data/finding/card';
 import type { Gym } from '@/data/gym/gym';
+import type { Sharing } from '@/data/student/sharing';
 import type { Student } from '@/data/student/students';
 import type { Given } from '@/data/work/work';
 import { ENOUGH } from '@sinew/core/train/work/todaysDose';
 import { STANCE_NAMES } from '@/screens/work/stanceNames';
 import { StudentBar } from '@/ui/studentBar';
+import { CHANGE_WORDS } from './changeWords';
+import { SendHome } from './SendHome';
 import { EvidencePicture } from './EvidencePicture';
 import { PrintButton } from '@/ui/printButton';
 
@@ -17,11 +20,17 @@ export function Card({
   gym,
   student,
   card,
+  sharing,
+  calendar,
   today,
 }: {
   gym: Gym;
   student: Student;
   card: CardOf;
+  /** Consent that it leaves this machine; null without. */
+  sharing: Sharing | null;
+  /** The next dates as iCalendar; null for none. */
+  calendar: string | null;
   today: string;
 }) {
   const [first, ...others] = card.cues;
@@ -62,6 +71,16 @@ export function Card({
           numbness or dizziness: stop, and see a clinician. ± says within what range the true value
           lies in 95 of 100 cases.
         </p>
+        {first && (
+          <SendHome
+            gym={gym.name}
+            student={student}
+            card={card}
+            sharing={sharing}
+            calendar={calendar}
+            today={today}
+          />
+        )}
       </main>
     </>
   );
@@ -92,14 +111,6 @@ function CueOnCard({ of, isFirst }: { of: CardCue; isFirst: boolean }) {
   );
 }
 
-const VERDICT = {
-  better: 'better',
-  worse: 'worse',
-  changed: 'changed',
-  noise: 'no change that can be claimed',
-  few: 'too few strikes to claim a change',
-} as const;
-
 function Number({ of: { name, then, now, verdict, why } }: { of: ThenAndNow }) {
   return (
     <dl className="mt-3 grid grid-cols-[1fr_auto_auto] items-baseline gap-x-8 text-base">
@@ -109,7 +120,7 @@ function Number({ of: { name, then, now, verdict, why } }: { of: ThenAndNow }) {
       </dd>
       <dd>
         <span className="text-soft">now</span> <strong>{now ?? 'not filmed again'}</strong>
-        {verdict && `, ${VERDICT[verdict]}`}
+        {verdict && `, ${CHANGE_WORDS[verdict]}`}
         {why && <span className="text-soft"> (not comparable: {why})</span>}
       </dd>
     </dl>

@@ -1,15 +1,16 @@
 'use client';
 
 import type { CardPicture } from '@/data/finding/card';
+import { DrawingShape } from '@/ui/drawingShape';
 import { FilmFrame } from '@/ui/filmFrame';
 
 /** The frame that shows a fault, with what it was measured by drawn on it. */
 export function EvidencePicture({ picture }: { picture: CardPicture }) {
-  const { clip, frame, lines, label, span } = picture;
+  const { clip, frame, lines, label, span, drawings } = picture;
   const unit = clip.width / 620;
   const end = lines[0]?.[lines[0].length - 1];
   return (
-    <figure className="mt-5">
+    <figure className="mt-5" data-evidence>
       <div className="relative bg-shade" style={{ aspectRatio: `${clip.width} / ${clip.height}` }}>
         <FilmFrame
           clip={clip}
@@ -31,12 +32,16 @@ export function EvidencePicture({ picture }: { picture: CardPicture }) {
               </g>
             );
           })}
+          {drawings.map((drawing) => (
+            <DrawingShape key={drawing.id} drawing={drawing} unit={unit} />
+          ))}
           {end && label && (
             <text
               x={end.x + 10 * unit}
               y={end.y}
               fontSize={17 * unit}
               fontWeight={600}
+              fontFamily="sans-serif"
               stroke="#fdfaf3"
               strokeWidth={5 * unit}
               paintOrder="stroke"

@@ -1,28 +1,51 @@
 /** The main thread's side of a review that is being made. */
 import { proxy, transfer, wrap } from 'comlink';
-import type { Shapes } from './drawReview';
-import type { ReviewOrder } from './plan';
+import type { Piece, ReviewOrder } from './plan';
 import type { ReviewWorker } from './review.worker';
 
+export interface ReviewFilm {
+  readonly film: Blob;
+  /** What is said in it, and when. */
+  readonly pieces: readonly Piece[];
+}
+
 export interface Making {
-  /** The film; null when it was stopped. @throws Error in words for the coach */
-  readonly film: Promise<Blob | null>;
+  /** Null when it was stopped. @throws Error in words for the coach */
+  readonly review: Promise<ReviewFilm | null>;
   readonly stop: () => void;
 }
 
+/** What a review is made of. */
+export interface ReviewSource {
+  readonly address: string;
+  /** Pixels. */
+  readonly width: number;
+  readonly height: number;
+  readonly captureRate: number | null;
+  /** What shows it, over the whole picture; null for nothing. */
+  readonly drawn: ImageBitmap | null;
+}
+
 export function makeReview(
-  address: string,
-  size: { readonly width: number; readonly height: number },
-  order: ReviewOrder,
-  shapes: Shapes,
+  { address, width, height, captureRate, drawn }: ReviewSource,
+  order: Omit<ReviewOrder, 'times'>,
   onProgress: (share: number) => void,
 ): Making {
   const worker = new Worker(new URL('./review.worker.ts', import.meta.url), { type: 'module' });
   const remote = wrap<ReviewWorker>(worker);
-  const sent = shapes.drawn ? transfer(shapes, [shapes.drawn]) : shapes;
-  const film = remote
-    .make(new URL(address, location.href).href, size, order, sent, proxy(onProgress))
-    .then((bytes) => bytes && new Blob([bytes], { type: 'video/mp4' }))
+  const review = remote
+    .make(
+      new URL(address, location.href).href,
+      { width, height },
+      order,
+      captureRate,
+      drawn && transfer(drawn, [drawn]),
+      proxy(onProgress),
+    )
+    .then(
+      (made) =>
+        made && { film: new Blob([made.bytes], { type: 'video/mp4' }), pieces: made.pieces },
+    )
     .finally(() => worker.terminate());
-  return { film, stop: () => void remote.stop() };
+  return { review, stop: () => void remote.stop() };
 }

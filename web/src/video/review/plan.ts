@@ -1,15 +1,15 @@
 /**
- * How a review runs: the strike at true speed, then slowly up to what is to be seen, there it stands with
- * the cue, then the work. Which frame of the film is shown when, and what is said the while.
+ * How a review runs: the strike at true speed, then slowly to its contact, then the frame that shows it
+ * with the cue, then the work. Which frame of the film is shown when, and what is said the while.
  */
-import vtt from 'node-webvtt';
 import { nearestFrame } from '@sinew/core/observe/track/time';
 
 export interface ReviewOrder {
   /** Real time of every frame of the film, seconds. */
   readonly times: readonly number[];
-  /** Frames: the strike, and the one that shows it. */
+  /** Frames: the strike, where its slow part ends, and the one that shows it. */
   readonly strike: readonly [number, number];
+  readonly until: number;
   readonly shows: number;
   readonly technique: string;
   readonly cue: string;
@@ -56,8 +56,8 @@ const PACES = [
 
 export function reviewOf(order: ReviewOrder): Review {
   const { times, technique, cue, evidence, work } = order;
-  const [from, shows, to] = spanOf(order);
-  const way = times[shows]! - times[from]!;
+  const [from, until, to] = spanOf(order);
+  const way = times[until]! - times[from]!;
   const pace = PACES.find(([one]) => way / one <= SLOW)?.[0] ?? PACES[PACES.length - 1]![0];
   const named = PACES.find(([one]) => one === pace)![1];
   const lengths: readonly (readonly [Part, number, string])[] = [
@@ -77,11 +77,11 @@ export function reviewOf(order: ReviewOrder): Review {
   return { pieces, length: at, pace };
 }
 
-/** Frames from, that shows, to: in their order, however they were given. */
-function spanOf({ times, strike, shows }: ReviewOrder): readonly [number, number, number] {
+/** Frames from, until, to: in their order, however they were given. */
+function spanOf({ times, strike, until }: ReviewOrder): readonly [number, number, number] {
   const last = times.length - 1;
   const inside = (frame: number) => Math.min(last, Math.max(0, frame));
-  const middle = inside(shows);
+  const middle = inside(until);
   const from = Math.max(
     Math.min(inside(strike[0]), middle),
     nearestFrame(times, times[middle]! - LONGEST_STRIKE / 2),
@@ -95,25 +95,13 @@ function spanOf({ times, strike, shows }: ReviewOrder): readonly [number, number
 
 /** The frame of the film that is shown at a moment of the review. @param at seconds */
 export function frameAt(order: ReviewOrder, { pieces, pace }: Review, at: number): number {
-  const [from, shows, to] = spanOf(order);
+  const [from, until, to] = spanOf(order);
   const piece = pieces.find((one) => at < one.to) ?? pieces[pieces.length - 1]!;
-  if (piece.part === 'stands' || piece.part === 'work') return shows;
+  if (piece.part === 'stands' || piece.part === 'work') {
+    return Math.min(order.times.length - 1, Math.max(0, order.shows));
+  }
   const into =
     piece.part === 'true' ? Math.max(0, at - piece.from - BEFORE) : (at - piece.from) * pace;
   const frame = nearestFrame(order.times, order.times[from]! + into);
-  return Math.min(piece.part === 'true' ? to : shows, Math.max(from, frame));
-}
-
-/** What is said, as WebVTT, for who reads along. */
-export function subtitles({ pieces }: Review): string {
-  return vtt.compile({
-    valid: true,
-    cues: pieces.map(({ from, to, words }) => ({
-      identifier: '',
-      start: from,
-      end: to,
-      text: words,
-      styles: '',
-    })),
-  });
+  return Math.min(piece.part === 'true' ? to : until, Math.max(from, frame));
 }

@@ -8,36 +8,48 @@ import {
   Output,
   UrlSource,
 } from 'mediabunny';
+import { realFrameTimes } from '@sinew/core/observe/track/time';
 import { FrameSource } from '../frameSource';
-import { drawReview, sizeOf, type Shapes } from './drawReview';
-import { frameAt, RATE, reviewOf, type ReviewOrder } from './plan';
+import { drawReview, layoutOf } from './drawReview';
+import { frameAt, RATE, reviewOf, type Piece, type ReviewOrder } from './plan';
 
 /** What a still gym and a moving student take at 1280 × 720, bits a second; less for a smaller picture. */
 const BITRATE = 1_800_000;
 const OF_PIXELS = 1280 * 720;
 
+export interface Made {
+  /** MP4. */
+  readonly bytes: ArrayBuffer;
+  /** What is said in it, and when. */
+  readonly pieces: readonly Piece[];
+}
+
 let isStopped = false;
 
 const worker = {
   /**
+   * @param captureRate what the film was shot at where it plays slowly, frames a second
+   * @param drawn what shows it, over the whole picture
    * @param onProgress called with a share from 0 to 1
-   * @returns the film, MP4; null when it was stopped
+   * @returns null when it was stopped
    * @throws Error in words for the coach
    */
   async make(
     address: string,
     film: { readonly width: number; readonly height: number },
-    order: ReviewOrder,
-    shapes: Shapes,
+    asked: Omit<ReviewOrder, 'times'>,
+    captureRate: number | null,
+    drawn: ImageBitmap | null,
     onProgress: (share: number) => void,
-  ): Promise<ArrayBuffer | null> {
+  ): Promise<Made | null> {
     isStopped = false;
-    const review = reviewOf(order);
-    const size = sizeOf(film);
-    const codec = await getFirstEncodableVideoCodec(['avc', 'vp9', 'av1'], size);
+    const layout = layoutOf(film);
+    const codec = await getFirstEncodableVideoCodec(['avc', 'vp9', 'av1'], layout);
     if (!codec) throw new Error('This browser cannot make films. Chromium or Safari can.');
     const source = await FrameSource.open(new UrlSource(address));
-    const canvas = new OffscreenCanvas(size.width, size.height);
+    const order = { ...asked, times: realFrameTimes(source.frameTimes, captureRate) };
+    const review = reviewOf(order);
+    const canvas = new OffscreenCanvas(layout.width, layout.height);
     const context = canvas.getContext('2d', { alpha: false })!;
     const output = new Output({
       format: new Mp4OutputFormat({ fastStart: 'in-memory' }),
@@ -45,7 +57,7 @@ const worker = {
     });
     const pictures = new CanvasSource(canvas, {
       codec,
-      bitrate: Math.max(300_000, (BITRATE * size.width * size.height) / OF_PIXELS),
+      bitrate: Math.max(300_000, (BITRATE * layout.width * layout.height) / OF_PIXELS),
       keyFrameInterval: 1,
     });
     output.addVideoTrack(pictures, { frameRate: RATE });
@@ -59,14 +71,14 @@ const worker = {
       const at = i / RATE;
       const piece = review.pieces.find((one) => at < one.to) ?? review.pieces.at(-1)!;
       const picture = await source.frame(frameAt(order, review, at));
-      drawReview(context, picture, film, piece, at - piece.from, shapes);
+      drawReview(context, layout, picture, piece, at - piece.from, drawn);
       picture.close();
       await pictures.add(at, 1 / RATE);
       if (i % 6 === 0) onProgress(i / frames);
     }
     await output.finalize();
-    const { buffer } = output.target;
-    return buffer && transfer(buffer, [buffer]);
+    const bytes = output.target.buffer!;
+    return transfer({ bytes, pieces: review.pieces }, [bytes]);
   },
 
   stop(): void {

@@ -11,7 +11,7 @@ import { useCommands } from '@/ui/commands/registry';
 import { documentOf, PACES, strikeOf, useBench, useBenchStore } from '../document/benchStore';
 import { useRealTimes } from '../document/realTimes';
 import { useAnalysis } from '../document/useAnalysis';
-import { asPng, asSvg, download } from './frameFile';
+import { asSvg, download, pictureOf } from '@/video/frameFile';
 import type { useLens } from './useLens';
 
 const PACE_WORDS = new Map([
@@ -187,7 +187,10 @@ function useFrameFile(stage: RefObject<HTMLDivElement | null>) {
     const what = strike ? techniqueById(strike.technique).name.toLowerCase() : 'film';
     const name = `${state.clip.studentName} ${what} frame ${state.shownFrame}.${kind}`;
     try {
-      download(kind === 'png' ? await asPng(film, overlay) : asSvg(film, overlay), name);
+      download(
+        kind === 'png' ? await pictureOf(film, overlay, 'image/png') : asSvg(film, overlay),
+        name,
+      );
     } catch {
       toast('This browser could not make a picture of the frame. Nothing is lost; try Shift E.');
     }

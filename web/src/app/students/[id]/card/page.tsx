@@ -4,6 +4,8 @@ import { database } from '@/data/database/database';
 import { theGym } from '@/data/gym/gym';
 import { studentById } from '@/data/student/students';
 import { today } from '@/data/database/today';
+import { sharingOf } from '@/data/student/sharing';
+import { calendarOfWork } from '@/data/work/plan';
 import { Card } from '@/screens/card/Card';
 
 export const dynamic = 'force-dynamic';
@@ -18,5 +20,18 @@ export default async function CardPage({ params }: { params: Promise<{ id: strin
     theGym(db),
   ]);
   if (!student || !card) notFound();
-  return <Card gym={gym} student={student} card={card} today={today()} />;
+  const day = today();
+  const dated = [...card.cues.flatMap(({ work }) => work), ...card.other].filter(
+    ({ nextCheck }) => nextCheck >= day,
+  );
+  return (
+    <Card
+      gym={gym}
+      student={student}
+      card={card}
+      sharing={await sharingOf(db, student)}
+      calendar={dated.length > 0 ? calendarOfWork(gym.name, dated) : null}
+      today={day}
+    />
+  );
 }

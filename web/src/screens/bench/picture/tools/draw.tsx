@@ -7,7 +7,7 @@ import { Dialog } from '@/ui/dialog';
 import { TextField } from '@/ui/field';
 import { documentOf, useBenchStore } from '../../document/benchStore';
 import { addDrawing } from '../../document/edits';
-import { DrawingShape } from '../DrawingShapes';
+import { DrawingShape } from '@/ui/drawingShape';
 import { Catcher, type PictureTool, type SurfaceProps } from './pictureTool';
 import { useDrawnLine } from './useDrawnLine';
 

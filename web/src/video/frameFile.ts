@@ -29,18 +29,28 @@ export function standingAlone(overlay: SVGSVGElement, picture?: string): string 
   return new XMLSerializer().serializeToString(copy);
 }
 
-/** @throws Error when the browser cannot draw it */
-export async function asPng(film: HTMLCanvasElement, overlay: SVGSVGElement): Promise<Blob> {
+/** What is drawn, as a picture. @throws Error when the browser cannot draw it */
+export async function overlayPicture(overlay: SVGSVGElement): Promise<HTMLImageElement> {
   const image = new Image();
   image.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(standingAlone(overlay))}`;
   await image.decode();
+  return image;
+}
+
+/** @throws Error when the browser cannot draw it */
+export async function pictureOf(
+  film: HTMLCanvasElement,
+  overlay: SVGSVGElement,
+  type: 'image/png' | 'image/jpeg',
+): Promise<Blob> {
+  const drawn = await overlayPicture(overlay);
   const canvas = document.createElement('canvas');
   [canvas.width, canvas.height] = [film.width, film.height];
   const context = canvas.getContext('2d')!;
   context.drawImage(film, 0, 0);
-  context.drawImage(image, 0, 0, canvas.width, canvas.height);
+  context.drawImage(drawn, 0, 0, canvas.width, canvas.height);
   return new Promise((resolve, reject) =>
-    canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('no picture'))), 'image/png'),
+    canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('no picture'))), type, 0.88),
   );
 }
 
