@@ -3,39 +3,13 @@ import Database from 'better-sqlite3';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
-import { DEMO_CLIPS } from '@sinew/fighters/film/clips';
-import { truthOf } from '@sinew/fighters/film/clipTruth';
 import { benchIsOpen, isSaved } from '../support/bench';
 import { addressOf } from '../support/config';
+import { marked } from '../support/marked';
 import { bagFilm, HOOK, MARK, SWING } from '../support/bagFilm';
 import { addStudent, dataOf, demoClip, isAccessible, post } from '../support/gym';
 
 const BASE = addressOf('main');
-
-/** Bring a demo film in for a student, marked as its truth has it. @returns the clip's id */
-async function marked(page: Page, studentId: string, file: string): Promise<string> {
-  const film = DEMO_CLIPS.find((clip) => clip.file === file)!;
-  const answer = await post(page.request, BASE, studentId, readFileSync(demoClip(file)), {
-    name: file,
-    view: film.view,
-    intent: 'tempo',
-  });
-  const { id } = (await answer.json()) as { id: string };
-  const { frames, strike } = truthOf(film);
-  const saved = (await (await page.request.get(`${BASE}/api/clips/${id}/bench`)).json()) as {
-    revision: number;
-    document: object;
-  };
-  const marks = Object.fromEntries(
-    Object.entries(frames).map(([event, frame]) => [event, { frame, width: 1 }]),
-  );
-  const strikes = [{ id: `${id}-1`, technique: strike.technique.id, side: strike.side, marks }];
-  const put = await page.request.put(`${BASE}/api/clips/${id}/bench`, {
-    data: { ...saved, document: { ...saved.document, strikes } },
-  });
-  expect(put.ok()).toBe(true);
-  return id;
-}
 
 /** A student's line on the Floor. */
 const rowOf = (page: Page, studentId: string) =>

@@ -5,7 +5,12 @@
 import { z } from 'zod';
 import { now, stamps, type Db } from '../database/db';
 import { today } from '../database/today';
-import type { Student } from './students';
+
+interface Whose {
+  readonly id: string;
+  /** Under 18. */
+  readonly isMinor: boolean;
+}
 
 export interface Sharing {
   readonly id: string;
@@ -25,7 +30,7 @@ export const sharingInput = z.object({
  */
 export async function sharingOf(
   db: Db,
-  { id, isMinor, consent }: Pick<Student, 'id' | 'isMinor' | 'consent'>,
+  { id, isMinor, consent }: Whose & { readonly consent: object | null },
 ): Promise<Sharing | null> {
   if (!consent) return null;
   const row = await db
@@ -41,7 +46,7 @@ export async function sharingOf(
 
 export async function allowSharing(
   db: Db,
-  student: Pick<Student, 'id' | 'isMinor'>,
+  student: Whose,
   { id, name }: z.infer<typeof sharingInput>,
 ): Promise<void> {
   await db

@@ -207,7 +207,7 @@ function FrameLabel() {
   return (
     <p className="min-w-0 truncate py-1.5 text-soft">
       <strong className="text-ink">Frame {shown}</strong> of {times.length - 1},{' '}
-      {times[shown]!.toFixed(3)} s , {Math.round(rate)} per second,{' '}
+      {times[shown]!.toFixed(3)} s, {Math.round(rate)} per second,{' '}
       {VIEW_GUIDE[from].name.toLowerCase()}
     </p>
   );

@@ -25,7 +25,16 @@ export function CueOfTheDay({ cue, strikeId }: { cue: Cue; strikeId: string }) {
       toast('Not given: the server does not answer. Try again.');
     }
   };
+  const review = `/students/${cue.studentId}/card#review`;
   useCommands(() => [
+    {
+      id: 'review',
+      keys: ['q'],
+      words: 'make a review to send home',
+      group: 'Leaks',
+      isOn: !isEditing,
+      run: () => router.push(review),
+    },
     {
       id: 'work',
       keys: ['u'],
@@ -55,6 +64,9 @@ export function CueOfTheDay({ cue, strikeId }: { cue: Cue; strikeId: string }) {
         )}
         <LinkButton weight="quiet" className="!min-h-0" href={`/students/${cue.studentId}/card`}>
           Card
+        </LinkButton>
+        <LinkButton weight="quiet" className="!min-h-0" href={review} hint="Q">
+          Review
         </LinkButton>
       </div>
       {isEditing ? (
