@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { scratchFolder } from '@sinew/demo/scratch';
 import { expect, test, type Download, type Page } from '@playwright/test';
-import { benchIsOpen, canvas, dragFilm, isSaved, shows, stepTo } from '../support/bench';
+import { benchIsOpen, canvas, clickFilm, dragFilm, isSaved, shows, stepTo } from '../support/bench';
 import { addStudent, isAccessible } from '../support/gym';
 import { marked } from '../support/marked';
 
@@ -49,7 +49,7 @@ test('a coach draws on the strike, and it is there tomorrow, in the file too', a
   await page.keyboard.press('i');
   await dragFilm(page, { x: 300, y: 200 }, { x: 500, y: 300 });
   await page.getByLabel('What to draw').selectOption('words');
-  await canvas(page).click({ position: { x: 60, y: 60 } });
+  await clickFilm(page, { x: 100, y: 100 });
   await page.getByLabel('Words').fill('Wait for the hips');
   await page.keyboard.press('Enter');
   await page.keyboard.press('Escape');

@@ -7,7 +7,7 @@ import { benchIsOpen, isSaved } from '../support/bench';
 import { addressOf } from '../support/config';
 import { marked } from '../support/marked';
 import { bagFilm, HOOK, MARK, SWING } from '../support/bagFilm';
-import { addStudent, dataOf, demoClip, isAccessible, post } from '../support/gym';
+import { addStudent, dataOf, isAccessible, post } from '../support/gym';
 
 const BASE = addressOf('main');
 

@@ -118,7 +118,7 @@ describe('the page sent home', () => {
     const page = read(nasty);
     expect(page.querySelectorAll('img')).toHaveLength(0);
     expect(page.querySelectorAll('script')).toHaveLength(1);
-    expect(page.querySelector('header strong')!.textContent).toBe(NASTY);
+    expect(page.querySelector('header h1')!.textContent).toBe(NASTY);
     expect(decodeURIComponent(page.querySelector('a')!.getAttribute('href')!)).toContain(NASTY);
   });
 });

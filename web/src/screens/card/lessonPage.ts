@@ -45,7 +45,7 @@ export function lessonPage(lesson: Lesson): string {
 <style>${STYLE}</style>
 </head>
 <body>
-<header><strong>${escaped(student)}</strong><span>${escaped(gym)}, ${shortDay(madeOn)} ${madeOn.slice(0, 4)}</span></header>
+<header><h1>${escaped(student)}</h1><span>${escaped(gym)}, ${shortDay(madeOn)} ${madeOn.slice(0, 4)}</span></header>
 <main>
 ${first ? cueOn(first, media.filter(Boolean).join('\n')) : '<p>No cue yet.</p>'}
 ${others.map((one) => cueOn(one, '')).join('\n')}
@@ -106,7 +106,7 @@ const STYLE = `
 @media (prefers-color-scheme: dark) { :root { --ink: #f2ece0; --soft: #b4aa98; --paper: #1b1916; --now: #f0795f; --rule: #4a443a } }
 body { margin: 0 auto; max-width: 40rem; padding: 1rem; background: var(--paper); color: var(--ink); font: 1.0625rem/1.45 system-ui, sans-serif; overflow-wrap: anywhere }
 header { display: flex; flex-wrap: wrap; justify-content: space-between; gap: 0 1rem; border-bottom: 2px solid var(--ink); padding-bottom: .5rem }
-header span, h2, .soft { color: var(--soft) } h2 { font-size: 1rem; font-weight: 400; margin: 1.25rem 0 0 }
+h1 { font-size: 1.0625rem; margin: 0 } header span, h2, .soft { color: var(--soft) } h2 { font-size: 1rem; font-weight: 400; margin: 1.25rem 0 0 }
 .cue { font: 2.1rem/1.1 Georgia, serif; margin: .3rem 0 1rem }
 img, video { display: block; width: 100%; height: auto; margin: .75rem 0; background: var(--rule) }
 section { border-bottom: 1px solid var(--rule); padding-bottom: 1rem } dl { margin: 0 } dt { font-weight: 600 } dd { margin: 0 }
