@@ -53,7 +53,7 @@ test('files that cannot be used are refused in plain words, before and after the
       await chooseFile(page, { name: 'film.mp4', mimeType: 'video/mp4', buffer });
       const alert = page.getByRole('alert').filter({ hasText: message });
       await expect(alert).toBeVisible();
-      await page.getByRole('button', { name: 'Put it away' }).click();
+      await page.getByRole('button', { name: 'Leave it out' }).click();
       await expect(alert).toBeHidden();
       const answer = await post(request, baseURL!, student, buffer);
       expect(answer.status(), name).toBeGreaterThanOrEqual(400);

@@ -156,12 +156,12 @@ test('a finding can be dismissed with a reason, and taken back', async ({ page }
   await page.getByRole('link', { name: 'lead-hook-slap.mp4' }).click();
   await benchIsOpen(page);
   await page.getByRole('button', { name: 'Take it back' }).click();
-  await expect(page.getByRole('button', { name: /Not so/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Wrong/ })).toBeVisible();
   await page.keyboard.press('n');
   await page.getByRole('button', { name: 'It is meant that way' }).click();
-  await expect(page.getByText('Not so: It is meant that way.')).toBeVisible();
+  await expect(page.getByText('Wrong: It is meant that way.')).toBeVisible();
   await page.reload();
-  await expect(page.getByText('Not so: It is meant that way.')).toBeVisible();
+  await expect(page.getByText('Wrong: It is meant that way.')).toBeVisible();
   await page.getByRole('button', { name: 'Take it back' }).click();
   await expect(page.getByRole('button', { name: /Use this cue/ })).toBeVisible();
   await page.keyboard.press('Enter');

@@ -204,7 +204,7 @@ test('a leak is shown where it was measured, left for later, and taken back', as
   await page.getByRole('button', { name: 'Take it back' }).click();
   await expect(use).toBeVisible();
   await page.keyboard.press('j');
-  await expect(page.getByText('Not now.')).toBeVisible();
+  await expect(page.getByText('Later.')).toBeVisible();
   await page.getByRole('button', { name: 'Take it back' }).click();
   await expect(use).toBeVisible();
   await page.keyboard.press('Enter');

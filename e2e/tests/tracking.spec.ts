@@ -133,7 +133,7 @@ test('tracking is paused, goes on after the tab was closed with what it had, and
   expect(all).toBeGreaterThan(done);
 
   await own.getByRole('button', { name: 'Find the body anew' }).click();
-  await own.getByRole('button', { name: 'Give it up' }).click();
+  await own.getByRole('button', { name: 'Stop looking' }).click();
   await expect(own.getByRole('button', { name: 'Find the body', exact: true })).toBeVisible();
   await expect(again.locator('[data-kind=tracked]')).toHaveCount(0);
 });

@@ -11,7 +11,7 @@ export const LOST = 'Not kept: the server does not answer. Nothing is lost; try 
 export function AskDialog({
   title,
   action,
-  leave = 'Not now',
+  leave = 'Cancel',
   onSave,
   onDone,
   isWide,

@@ -58,10 +58,10 @@ export function TrackingBar() {
               className="!min-h-7 !px-2"
               onClick={() => void drop(current.job.clipId).catch(said)}
             >
-              Give it up
+              Stop looking
             </Button>
             <Button className="!min-h-7 !px-2" onClick={() => switchOff(true)}>
-              Switch off
+              Switch off for all
             </Button>
           </span>
         </>

@@ -35,7 +35,7 @@ describe('a leak that was found', () => {
     expect(row.getByRole('heading').textContent).toBe('Jammed');
     expect(screen.getByRole('heading', { level: 2 }).textContent).not.toBe('Jammed');
     expect(row.getAllByText(/elbow|target|reach/i).length > 0).toBeTruthy();
-    for (const name of [/Use this cue/, /Not so/, /Not now/]) {
+    for (const name of [/Use this cue/, /^Wrong/, /^Later/]) {
       expect(row.getByRole('button', { name })).toBeTruthy();
     }
     expect(screen.getByText(/One strike: a first word, not a verdict/)).toBeTruthy();
@@ -108,8 +108,8 @@ describe('the coach’s word on it', () => {
 
   it.each([
     ['accepted', '', 'Accepted.'],
-    ['dismissed', 'bag too near', 'Not so: bag too near.'],
-    ['later', '', 'Not now.'],
+    ['dismissed', 'bag too near', 'Wrong: bag too near.'],
+    ['later', '', 'Later.'],
   ] as const)(
     'is shown where it was given: %s, and can be taken back',
     async (status, reason, says) => {

@@ -187,7 +187,7 @@ describe('a new film', () => {
   it('that cannot be used, or is refused, says why and is put away', async () => {
     const { user } = film({ ok: false, message: 'This is not a video file.' });
     expect((await screen.findByRole('alert')).textContent).toContain('This is not a video file.');
-    await user.click(screen.getByRole('button', { name: 'Put it away' }));
+    await user.click(screen.getByRole('button', { name: 'Leave it out' }));
     expect(away).toHaveBeenCalled();
     cleanup();
     film();

@@ -182,7 +182,7 @@ describe('other work', () => {
     expect(dialog.queryByText(/Hands wrapped/)).toBeNull();
     await user.selectOptions(dialog.getByLabelText('Meant'), 'power');
     expect(dialog.getByText(/Hands wrapped, gloves on, warmed up/)).toBeTruthy();
-    await user.click(dialog.getByRole('button', { name: 'Not now' }));
+    await user.click(dialog.getByRole('button', { name: 'Cancel' }));
     expect(actions.give).not.toHaveBeenCalled();
   });
 });

@@ -131,7 +131,7 @@ export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
               <span className="sr-only">Newest film</span>
             </th>
             <th className="py-2 font-semibold max-lg:hidden">Working on</th>
-            <th className="py-2 font-semibold max-md:hidden">Ground to end</th>
+            <th className="py-2 font-semibold max-md:hidden">Chain, feet to fist</th>
             <th className="py-2 font-semibold max-md:hidden">Cue</th>
             <th className="py-2 pr-3 text-right font-semibold">Next</th>
           </tr>

@@ -96,7 +96,7 @@ export function NewClip({
       {stage.kind === 'unusable' && (
         <div role="alert" className="flex items-start gap-4">
           <p className="max-w-xl border-l-4 border-now pl-3">{stage.message}</p>
-          <Button onClick={onAway}>Put it away</Button>
+          <Button onClick={onAway}>Leave it out</Button>
         </div>
       )}
       {stage.kind === 'asking' && (
@@ -256,7 +256,7 @@ function Questions({
         <Button type="submit" weight="main" disabled={!isRateGood}>
           Add the clip
         </Button>
-        <Button onClick={onAway}>Put it away</Button>
+        <Button onClick={onAway}>Leave it out</Button>
       </div>
     </form>
   );

@@ -55,7 +55,7 @@ function Asked() {
           <strong>Automatic.</strong> Strike, instants and points are Sinew’s until you say so.
         </p>
         <Button weight="main" hint="Y" onClick={confirm}>
-          So it is
+          Confirm
         </Button>
         <Button hint="X" onClick={refuse}>
           No strike

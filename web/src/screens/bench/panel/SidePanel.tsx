@@ -2,10 +2,13 @@
 
 import { Tabs } from 'radix-ui';
 import { useState } from 'react';
+import { useStore } from 'zustand';
 import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import { wordsFor } from '@sinew/core/measure/events/events';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { Key } from '@/ui/button';
+import { queue } from '@/tracking/queue';
+import { stepName } from '@/tracking/words';
 import { strikeOf, useBench } from '../document/benchStore';
 import type { BenchProps } from '../benchProps';
 import { StrikeChooser } from '../BenchTop';
@@ -49,6 +52,7 @@ export function SidePanel({
   const analysis = useAnalysis();
   const [tab, setTab] = useState('faults');
   const { base } = useTracked();
+  const isLooking = useIsLooking();
   const cue = strike && cues.find((one) => one.technique === strike.technique);
   return (
     <section className="flex min-h-0 flex-col max-md:order-2 max-md:border-t max-md:border-ink">
@@ -69,12 +73,14 @@ export function SidePanel({
             </Tabs.Trigger>
           ))}
         </Tabs.List>
-        {strike && <NextMark strike={strike} />}
+        {strike && !isLooking && <NextMark strike={strike} />}
         <Tabs.Content
           value="faults"
           className="min-h-0 flex-1 px-5 max-md:px-4 md:overflow-auto py-4"
         >
-          {strike && analysis ? (
+          {isLooking && !isByHand(strike) ? (
+            <Looking />
+          ) : strike && analysis ? (
             <FaultsTab
               analysis={analysis}
               strike={strike}
@@ -138,6 +144,39 @@ export function SidePanel({
       </Tabs.Root>
       {cue && <CueOfTheDay key={cue.id + cue.text} cue={cue} strikeId={strike.id} />}
     </section>
+  );
+}
+
+/** The coach has marked it: there is something to say of it whatever else is still looked for. */
+const isByHand = (strike: StrikeDocument | null) =>
+  strike !== null && !strike.isAutomatic && Object.keys(strike.marks).length > 0;
+
+/** The body is being looked for in this film, and will be until it is found or somebody stops it. */
+function useIsLooking(): boolean {
+  const isWanted = useBench(({ job }) => job?.state === 'wanted');
+  const isOff = useStore(queue, (state) => state.isOff);
+  return isWanted && !isOff;
+}
+
+/** While the body is looked for there is no verdict and nothing to be done. */
+function Looking() {
+  const clipId = useBench((state) => state.clip.id);
+  const current = useStore(queue, (state) => state.current);
+  const step = current?.job.clipId === clipId ? current.step : null;
+  const left = step?.progress.left ?? null;
+  return (
+    <div role="status">
+      <h2 className="font-serif text-2xl">Still looking.</h2>
+      <p className="mt-1 text-soft">
+        {step
+          ? `${stepName(step)}${left === null ? '' : `, ${Math.ceil(left)} s left`}.`
+          : current
+            ? 'Another film comes first.'
+            : 'It begins in a moment.'}{' '}
+        Strikes, instants and leaks stand here when it is done; you need not wait. To mark it
+        yourself, name the strike at the top.
+      </p>
+    </div>
   );
 }
 

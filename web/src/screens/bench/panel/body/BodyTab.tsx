@@ -84,7 +84,7 @@ function JobState({ job }: { job: Job }) {
             <Button onClick={() => void changeJob(job.clipId, { kind: 'pause' }).catch(said)}>
               Pause
             </Button>
-            <Button onClick={() => void drop(job.clipId).catch(said)}>Give it up</Button>
+            <Button onClick={() => void drop(job.clipId).catch(said)}>Stop looking</Button>
           </div>
         </div>
       );
@@ -99,7 +99,7 @@ function JobState({ job }: { job: Job }) {
             >
               Go on
             </Button>
-            <Button onClick={() => void drop(job.clipId).catch(said)}>Give it up</Button>
+            <Button onClick={() => void drop(job.clipId).catch(said)}>Stop looking</Button>
           </div>
         </div>
       );

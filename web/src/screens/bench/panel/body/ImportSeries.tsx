@@ -190,7 +190,7 @@ function Mapping({ opened, onDone }: { opened: OpenedSeries; onDone: () => void 
         >
           Bring them in
         </Button>
-        <Button onClick={onDone}>Not now</Button>
+        <Button onClick={onDone}>Cancel</Button>
       </div>
     </Dialog>
   );

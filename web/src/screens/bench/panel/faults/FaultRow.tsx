@@ -103,8 +103,8 @@ function Show({ finding }: { finding: Finding }) {
 
 const WORD: Record<Decision['status'], (reason: string) => string> = {
   accepted: () => 'Accepted.',
-  dismissed: (reason) => `Not so: ${reason}.`,
-  later: () => 'Not now.',
+  dismissed: (reason) => `Wrong: ${reason}.`,
+  later: () => 'Later.',
 };
 
 function Word({ decision, onReopen }: { decision: Decision; onReopen: () => void }) {

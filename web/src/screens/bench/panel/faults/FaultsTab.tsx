@@ -70,13 +70,13 @@ export function FaultsTab({
       {
         id: 'dismiss',
         keys: ['n'],
-        words: 'not so: dismiss the first leak',
+        words: 'wrong: dismiss the first leak',
         run: () => firstOpen && void startDismissing(firstOpen),
       },
       {
         id: 'later',
         keys: ['j'],
-        words: 'not now: leave the first leak for later',
+        words: 'later: leave the first leak open',
         run: () => firstOpen && void leaveForLater(firstOpen),
       },
     ].map((one) => ({ ...one, group: 'Leaks', isOn: isFree })),
@@ -97,7 +97,10 @@ export function FaultsTab({
   return (
     <>
       <h2 className="font-serif text-2xl leading-tight">
-        {headline(analysis.findings, (id) => faultById(id, catalogue)?.headline)}
+        {headline(
+          analysis.findings.filter((one) => !isPutAside(decisionOn(one))),
+          (id) => faultById(id, catalogue)?.headline,
+        )}
       </h2>
       <Provisional strike={strike} onSet={onSet} />
       {of('found').some(({ injury }) => injury) && (
@@ -125,13 +128,13 @@ export function FaultsTab({
                   hint={finding === firstOpen ? 'N' : undefined}
                   onClick={() => void startDismissing(finding)}
                 >
-                  Not so
+                  Wrong
                 </Button>
                 <Button
                   hint={finding === firstOpen ? 'J' : undefined}
                   onClick={() => void leaveForLater(finding)}
                 >
-                  Not now
+                  Later
                 </Button>
               </>
             }
@@ -159,6 +162,10 @@ export function FaultsTab({
     </>
   );
 }
+
+/** Dismissed, or left for later: it does not own the headline. */
+const isPutAside = (decision: Decision | undefined) =>
+  decision !== undefined && decision.status !== 'accepted';
 
 /** One strike is a first word; with others of its kind there is a set to judge. */
 function Provisional({ strike, onSet }: { strike: StrikeDocument; onSet: () => void }) {
