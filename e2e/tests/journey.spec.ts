@@ -156,7 +156,7 @@ test('a finding can be dismissed with a reason, and taken back', async ({ page }
   await page.getByRole('link', { name: 'lead-hook-slap.mp4' }).click();
   await benchIsOpen(page);
   await page.getByRole('button', { name: 'Take it back' }).click();
-  await expect(page.getByRole('button', { name: /^Wrong/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Wrong', exact: true })).toBeVisible();
   await page.keyboard.press('n');
   await page.getByRole('button', { name: 'It is meant that way' }).click();
   await expect(page.getByText('Wrong: It is meant that way.')).toBeVisible();

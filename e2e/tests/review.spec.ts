@@ -63,12 +63,19 @@ test('a coach draws on the strike, and it is there tomorrow, in the file too', a
   await expect(drawings(page)).toHaveCount(2);
   await expect(page.locator('[data-drawn]')).toHaveAttribute('data-drawn', String(contact));
 
-  const [picture] = await Promise.all([page.waitForEvent('download'), page.keyboard.press('e')]);
+  const [picture] = await Promise.all([
+    page.waitForEvent('download'),
+    page.keyboard.press('Shift+S'),
+  ]);
   const file = await saved(picture);
   expect(probed(file)).toMatchObject({ codec_name: 'png', width: '1280', height: '720' });
   const [lines] = await Promise.all([
     page.waitForEvent('download'),
-    page.keyboard.press('Shift+E'),
+    (async () => {
+      await page.keyboard.press('Control+k');
+      await page.keyboard.type('as SVG');
+      await page.keyboard.press('Enter');
+    })(),
   ]);
   const svg = await page.context().newPage();
   await svg.goto(pathToFileURL(await saved(lines)).href);
@@ -128,7 +135,7 @@ test('what is sent home needs consent of its own, and opens anywhere without a n
   await expect(page.getByText('The work is given')).toBeVisible();
 
   // From the bench it is one key; without consent it ends at the question for it.
-  await page.keyboard.press('q');
+  await page.keyboard.press('Shift+R');
   await page.waitForURL(/card#review$/);
   await expect(page.getByText(/cannot be called back/)).toBeVisible();
   await expect(page.getByRole('button', { name: 'Make the review' })).toBeHidden();

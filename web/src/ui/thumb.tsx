@@ -5,11 +5,12 @@ import { thumbOf } from '@/video/thumbs';
 
 /** A strike in a picture the size of a thumb; drawn when it comes into sight, an empty frame until then. */
 export function Thumb({
-  clipId,
+  film,
   time,
   className = 'w-28',
 }: {
-  clipId: string;
+  /** A clip's address, or a file that is none yet. */
+  film: string | Blob;
   /** Seconds on the film's own clock; the middle of the film where nothing is marked. */
   time: number | null;
   className?: string;
@@ -26,14 +27,14 @@ export function Thumb({
   useEffect(() => {
     if (!isSeen) return;
     const stop = new AbortController();
-    void thumbOf(`/api/clips/${clipId}/file`, time, stop.signal).then((picture) => {
+    void thumbOf(film, time, stop.signal).then((picture) => {
       const box = canvas.current;
       if (!picture || !box) return;
       [box.width, box.height] = [picture.width, picture.height];
       box.getContext('bitmaprenderer')?.transferFromImageBitmap(picture);
     });
     return () => stop.abort();
-  }, [isSeen, clipId, time]);
+  }, [isSeen, film, time]);
   return (
     <canvas
       ref={canvas}
@@ -44,3 +45,6 @@ export function Thumb({
     />
   );
 }
+
+/** Where a clip's film is read from. */
+export const filmOf = (clipId: string) => `/api/clips/${clipId}/file`;

@@ -51,7 +51,7 @@ describe('the bar under the picture', () => {
     const { store } = onBench(benchWith(), () => <Bar />);
     const { trunk, contact } = strikeIn(store).marks;
     store.getState().goTo((trunk!.frame + contact!.frame) >> 1);
-    key('a');
+    key('c');
     expect(store.getState()).toMatchObject({ isPlaying: true, loop: { name: 'Accelerate' } });
     fireEvent.click(screen.getByRole('button', { name: 'Stop going round in Accelerate' }));
     expect(store.getState().loop).toBeNull();
@@ -76,7 +76,8 @@ describe('the bar under the picture', () => {
   it('has a key for everything that is a button', () => {
     onBench(benchWith(), () => <Bar />);
     const keys = commandsNow().flatMap((one) => one.keys ?? []);
-    for (const one of ['[', ']', 'a', 'o', 'f', '+', '-', '0', 'e']) expect(keys).toContain(one);
+    for (const one of ['[', ']', 'c', 'o', 'f', '+', '-', '0', 'Shift+s'])
+      expect(keys).toContain(one);
   });
 });
 

@@ -11,13 +11,14 @@ import { confirmDate, putFilmsAside } from '@/screens/gym/actions';
 import { Archive } from '@/screens/student/Archive';
 import { BirthDate } from '@/screens/student/BirthDate';
 import { MoveClip } from '@/screens/student/MoveClip';
-import { NewClip } from '@/screens/student/NewClip';
+import { NewClip, type Answers } from '@/screens/student/NewClip';
 import * as students from '@/screens/student/actions';
 import { UpkeepNotices } from '@/screens/upkeep/UpkeepNotices';
 import { checkFile } from '@/video/checkFile';
 import { transfer } from '@/video/transfer';
 import { onScreen } from './kit';
 
+vi.mock('@/video/thumbs', () => ({ thumbOf: async () => null }));
 vi.mock('sonner', () => ({ toast: vi.fn() }));
 const push = vi.hoisted(() => vi.fn());
 vi.mock('next/navigation', () => ({
@@ -113,9 +114,20 @@ describe('a new film', () => {
   const file = new File(['x'], 'cross.mp4', { type: 'video/mp4' });
   const added = vi.fn();
   const away = vi.fn();
-  const film = (check: unknown = good) => {
+  const share = vi.fn();
+  const film = (check: unknown = good, given: { others?: number; shared?: Answers } = {}) => {
     vi.mocked(checkFile).mockResolvedValueOnce(check as never);
-    return onScreen(<NewClip file={file} studentId="ada" onAdded={added} onAway={away} />);
+    return onScreen(
+      <NewClip
+        file={file}
+        studentId="ada"
+        others={given.others ?? 0}
+        shared={given.shared ?? null}
+        onShare={share}
+        onAdded={added}
+        onAway={away}
+      />,
+    );
   };
   const sends = (outcome: object) =>
     vi.mocked(transfer).mockReturnValueOnce({
@@ -182,6 +194,27 @@ describe('a new film', () => {
     expect((await screen.findByRole('alert')).textContent).toMatch(
       /no ffmpeg on the gym’s machine/,
     );
+  });
+
+  it('among several is answered once for all of them, each by what it says of itself', async () => {
+    const { user } = film(good, { others: 2 });
+    await user.selectOptions(await screen.findByLabelText(/^Filmed/), 'front');
+    await user.click(screen.getByRole('button', { name: 'Add all 3 like this' }));
+    const shared = { view: 'front', rate: null, technique: null } as const;
+    expect(share).toHaveBeenCalledWith(shared);
+    cleanup();
+    sends({ kind: 'added', id: 'slow', isKnown: false });
+    film({ ...good, shotAt: 240 }, { others: 1, shared });
+    await waitFor(() => expect(added).toHaveBeenCalledWith('slow'));
+    expect(vi.mocked(transfer).mock.calls[0]![1]).toMatchObject({ view: 'front', rate: 240 });
+    expect(vi.mocked(transfer)).toHaveBeenCalledTimes(1);
+  });
+
+  it('that cannot have been shot as the others were is asked about', async () => {
+    const shared = { view: 'front', rate: 20, technique: null } as const;
+    film(good, { others: 1, shared });
+    expect(await screen.findByRole('button', { name: 'Add the clip' })).toBeTruthy();
+    expect(vi.mocked(transfer)).not.toHaveBeenCalled();
   });
 
   it('that cannot be used, or is refused, says why and is put away', async () => {

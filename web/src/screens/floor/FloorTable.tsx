@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useMemo, useRef, useState } from 'react';
 import { Button, Key } from '@/ui/button';
 import { ChainBars } from '@/ui/chainBars';
-import { Thumb } from '@/ui/thumb';
+import { filmOf, Thumb } from '@/ui/thumb';
 import type { FloorRow } from './rows';
 import { useCommands } from '@/ui/commands/registry';
 
@@ -160,7 +160,7 @@ export function FloorTable({ rows }: { rows: readonly FloorRow[] }) {
               <td className="w-28 py-2 pr-4 max-md:hidden">
                 {one.film && (
                   <Link href={`/bench/${one.film.clipId}`} tabIndex={-1} aria-hidden>
-                    <Thumb {...one.film} className="w-24" />
+                    <Thumb film={filmOf(one.film.clipId)} time={one.film.time} className="w-24" />
                   </Link>
                 )}
               </td>

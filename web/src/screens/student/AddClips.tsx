@@ -3,18 +3,21 @@
 import { useRouter } from 'next/navigation';
 import { useRef, useState, type DragEvent } from 'react';
 import { Button } from '@/ui/button';
-import { NewClip } from './NewClip';
+import { NewClip, type Answers } from './NewClip';
 
 /** Drop or choose files; each is looked into, asked about, and sent. */
 export function AddClips({ studentId }: { studentId: string }) {
   const router = useRouter();
   const [files, setFiles] = useState<readonly { id: number; file: File }[]>([]);
+  /** What was said of all that lie here; files that come later are asked about again. */
+  const [shared, setShared] = useState<Answers | null>(null);
   const [isOver, setOver] = useState(false);
   const chooser = useRef<HTMLInputElement>(null);
   const counter = useRef(0);
 
   const add = (list: FileList | null) => {
     const added = [...(list ?? [])].map((file) => ({ id: counter.current++, file }));
+    setShared(null);
     setFiles((present) => [...present, ...added]);
   };
   const drop = (event: DragEvent) => {
@@ -56,6 +59,9 @@ export function AddClips({ studentId }: { studentId: string }) {
           key={id}
           file={file}
           studentId={studentId}
+          others={files.length - 1}
+          shared={shared}
+          onShare={setShared}
           onAway={() => remove(id)}
           onAdded={(clipId) => {
             remove(id);

@@ -10,7 +10,7 @@ import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
 import type { ClipSummary } from '@/data/clip/clips';
 import { pastTime } from '@/data/database/today';
 import { Button } from '@/ui/button';
-import { Thumb } from '@/ui/thumb';
+import { filmOf, Thumb } from '@/ui/thumb';
 import { setPutAway } from './actions';
 import { MoveClip } from './MoveClip';
 
@@ -64,7 +64,7 @@ export function ClipRow({ clip }: { clip: ClipSummary }) {
         <span className="aspect-video w-28 shrink-0 bg-tint" />
       ) : (
         <Link href={`/bench/${clip.id}`} tabIndex={-1} aria-hidden>
-          <Thumb clipId={clip.id} time={clip.strikes[0]?.contactAt ?? null} />
+          <Thumb film={filmOf(clip.id)} time={clip.strikes[0]?.contactAt ?? null} />
         </Link>
       )}
       <div className="min-w-40 flex-1">

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { checkFootage } from '@sinew/core/observe/footage/check';
 import { TECHNIQUES, VIEWS, type View } from '@sinew/core/foundation/technique/techniques';
@@ -12,6 +12,7 @@ import { Button } from '@/ui/button';
 import { CheckLines } from '@/ui/checkLines';
 import { SelectField, TextField } from '@/ui/field';
 import { ProgressBar } from '@/ui/progressBar';
+import { Thumb } from '@/ui/thumb';
 import { preferredModel } from '@/tracking/preference';
 import { tell } from '@/tracking/requests';
 import type { FileCheck } from '@/video/check.worker';
@@ -33,11 +34,19 @@ type Stage =
 export function NewClip({
   file,
   studentId,
+  others,
+  shared,
+  onShare,
   onAdded,
   onAway,
 }: {
   file: File;
   studentId: string;
+  /** So many other files are asked about beside it. */
+  others: number;
+  /** What has been said of all of them; null until it is. */
+  shared: Answers | null;
+  onShare: (answers: Answers) => void;
   onAdded: (clipId: string) => void;
   onAway: () => void;
 }) {
@@ -89,9 +98,24 @@ export function NewClip({
     }
   };
 
+  // Said once for all: what a file says of itself goes before it, and what cannot be of it is asked.
+  const own = stage.kind === 'asking' && shared ? answersFor(stage.film, shared) : null;
+  const sendOwn = useEffectEvent(() => {
+    if (own) queueMicrotask(() => void send(own));
+  });
+  const isAnswered = own !== null;
+  useEffect(() => {
+    if (isAnswered) sendOwn();
+  }, [isAnswered]);
+
   return (
     <section aria-label={file.name} className="border-b border-rule py-5">
-      <h3 className="mb-2 font-semibold">{file.name}</h3>
+      <div className="mb-3 flex items-center gap-4">
+        {film && <Thumb film={file} time={null} className="w-40" />}
+        <h3 className="min-w-0 font-semibold wrap-anywhere">
+          <bdi>{file.name}</bdi>
+        </h3>
+      </div>
       {stage.kind === 'checking' && <p className="text-soft">Looking inside the file…</p>}
       {stage.kind === 'unusable' && (
         <div role="alert" className="flex items-start gap-4">
@@ -103,7 +127,9 @@ export function NewClip({
         <Questions
           film={stage.film}
           survey={survey.state}
+          others={others}
           onSend={send}
+          onShare={onShare}
           onAway={onAway}
           onCancelSurvey={survey.cancel}
         />
@@ -134,7 +160,13 @@ async function whereReadable(film: FileCheck): Promise<FileCheck> {
       };
 }
 
-interface Answers {
+/** @returns null where it cannot be of this film: it plays faster than it is said to have been shot */
+function answersFor(film: GoodFile, { rate, ...rest }: Answers): Answers | null {
+  const own = film.shotAt ?? rate;
+  return own !== null && own < meanRate(film.frameTimes) ? null : { ...rest, rate: own };
+}
+
+export interface Answers {
   readonly view: View;
   /** Frames a second at which it was shot; null when it plays at true speed. */
   readonly rate: number | null;
@@ -144,14 +176,19 @@ interface Answers {
 function Questions({
   film,
   survey,
+  others,
   onSend,
+  onShare,
   onAway,
   onCancelSurvey,
 }: {
   film: GoodFile;
   survey: SurveyState;
+  others: number;
   onCancelSurvey: () => void;
   onSend: (answers: Answers) => void;
+  /** The same of all files that are asked about. */
+  onShare: (answers: Answers) => void;
   onAway: () => void;
 }) {
   const [view, setView] = useState<View>('side');
@@ -160,6 +197,7 @@ function Questions({
   const [rate, setRate] = useState(String(film.shotAt ?? 240));
   const playback = meanRate(film.frameTimes);
   const shot = Number(rate.replace(',', '.'));
+  const answers: Answers = { view, rate: isSlow ? shot : null, technique: technique || null };
   const isRateGood = !isSlow || (Number.isFinite(shot) && shot >= playback && shot <= 10_000);
   return (
     <form
@@ -167,7 +205,7 @@ function Questions({
       onSubmit={(event) => {
         event.preventDefault();
         if (!isRateGood) return;
-        onSend({ view, rate: isSlow ? shot : null, technique: technique || null });
+        onSend(answers);
       }}
     >
       <p className="text-soft">
@@ -252,11 +290,18 @@ function Questions({
           readable frame by frame, and keeps the original.
         </p>
       )}
-      <div className="flex gap-4">
+      <div className="flex flex-wrap gap-4">
         <Button type="submit" weight="main" disabled={!isRateGood}>
           Add the clip
         </Button>
-        <Button onClick={onAway}>Leave it out</Button>
+        {others > 0 && (
+          <Button disabled={!isRateGood} onClick={() => onShare(answers)}>
+            Add all {others + 1} like this
+          </Button>
+        )}
+        <Button weight="quiet" onClick={onAway}>
+          Leave it out
+        </Button>
       </div>
     </form>
   );

@@ -21,7 +21,12 @@ export function KeysHelp() {
       </button>
       <Dialog isOpen={listed !== null} onClose={() => setListed(null)} title="Keys" isWide>
         <div className="gap-x-10 sm:columns-2">
-          {[...group(listed ?? [], (one) => one.group)].map(([head, commands]) => (
+          {[
+            ...group(
+              (listed ?? []).filter(({ keys }) => keys.length > 0),
+              (one) => one.group,
+            ),
+          ].map(([head, commands]) => (
             <section key={head} className="mb-4 break-inside-avoid">
               <h3 className="mb-1 border-b border-rule pb-0.5 text-sm font-semibold text-soft">
                 {head}

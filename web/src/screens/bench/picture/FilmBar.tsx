@@ -47,7 +47,7 @@ export function FilmBar({
       { id: 'faster', keys: [']'], words: 'play faster', run: () => quicker(1) },
       {
         id: 'loop',
-        keys: ['a'],
+        keys: ['c'],
         words: 'play this phase round and round; again for all',
         run: loopHere,
       },
@@ -68,14 +68,14 @@ export function FilmBar({
       { id: 'whole picture', keys: ['0'], words: 'the whole picture', run: view.showWhole },
       {
         id: 'save frame',
-        keys: ['e'],
+        keys: ['Shift+s'],
         words: 'save this frame with what is drawn on it',
         run: () => void save('png'),
       },
       {
         id: 'save frame as lines',
-        keys: ['Shift+e'],
-        words: 'the same as SVG',
+        keys: [],
+        words: 'save this frame as SVG',
         run: () => void save('svg'),
       },
     ].map((one) => ({ ...one, group: 'Picture' })),
@@ -118,7 +118,7 @@ export function FilmBar({
             Whole
           </BarButton>
         )}
-        <BarButton isOn={false} onClick={() => void save('png')} hint="E">
+        <BarButton isOn={false} onClick={() => void save('png')} hint="Shift S">
           Save frame
         </BarButton>
       </span>
@@ -192,7 +192,9 @@ function useFrameFile(stage: RefObject<HTMLDivElement | null>) {
         name,
       );
     } catch {
-      toast('This browser could not make a picture of the frame. Nothing is lost; try Shift E.');
+      toast(
+        'This browser could not make a picture of the frame. Nothing is lost; try it as SVG, under Go to.',
+      );
     }
   };
   return { save };

@@ -29,7 +29,7 @@ export function CueOfTheDay({ cue, strikeId }: { cue: Cue; strikeId: string }) {
   useCommands(() => [
     {
       id: 'review',
-      keys: ['q'],
+      keys: ['Shift+r'],
       words: 'make a review to send home',
       group: 'Leaks',
       isOn: !isEditing,
@@ -65,7 +65,7 @@ export function CueOfTheDay({ cue, strikeId }: { cue: Cue; strikeId: string }) {
         <LinkButton weight="quiet" className="!min-h-0" href={`/students/${cue.studentId}/card`}>
           Card
         </LinkButton>
-        <LinkButton weight="quiet" className="!min-h-0" href={review} hint="Q">
+        <LinkButton weight="quiet" className="!min-h-0" href={review} hint="Shift R">
           Review
         </LinkButton>
       </div>
