@@ -116,7 +116,9 @@ export function StudentPage({
               )}
             </section>
           </div>
-          <div className="space-y-7 max-lg:order-first">
+          <div
+            className={`space-y-7 ${student.consent && student.bornOn ? '' : 'max-lg:order-first'}`}
+          >
             {student.bornOn === null && <BirthDate student={student} />}
             {student.consent ? (
               <section aria-label="Add clips">

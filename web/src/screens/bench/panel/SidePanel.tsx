@@ -61,7 +61,7 @@ export function SidePanel({
       <Tabs.Root value={tab} onValueChange={setTab} className="flex min-h-0 flex-1 flex-col">
         <Tabs.List
           aria-label="Strike"
-          className="flex gap-4 border-b border-ink px-5 max-md:overflow-x-auto max-md:px-4"
+          className="flex gap-4 border-b border-ink px-5 max-lg:overflow-x-auto max-md:px-4"
         >
           {TABS.map(([value, name]) => (
             <Tabs.Trigger

@@ -81,7 +81,7 @@ export function FilmBar({
     ].map((one) => ({ ...one, group: 'Picture' })),
   );
   return (
-    <div className="flex items-center gap-x-3 border-t border-rule bg-paper pl-3 text-sm max-md:hidden">
+    <div className="flex flex-wrap items-center gap-x-3 border-t border-rule bg-paper pl-3 text-sm max-md:hidden lg:flex-nowrap">
       <FrameLabel />
       <span className="ml-auto flex shrink-0 items-center">
         {loop && (
@@ -151,7 +151,11 @@ function BarButton({
       className="flex h-8 items-center gap-1.5 border-l border-rule px-2.5 font-semibold disabled:opacity-45 aria-pressed:bg-ink aria-pressed:text-paper"
     >
       {children}
-      {hint && <Key>{hint}</Key>}
+      {hint && (
+        <span className="contents max-lg:hidden">
+          <Key>{hint}</Key>
+        </span>
+      )}
     </button>
   );
 }

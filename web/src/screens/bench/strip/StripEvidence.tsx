@@ -27,6 +27,9 @@ export function restsOn(link: Lane['link'], events: Events): string | null {
   return link === 'pelvis' && events.drive ? 'drive only' : 'start not seen';
 }
 
+/** On a strip of fewer pixels there is room for what a start rests on only. */
+const NARROW = 500;
+
 /** Why a lane has no hill, in three words; null where it has one. */
 export function whyEmpty(
   { link, parts }: Lane,
@@ -80,9 +83,8 @@ export function StripEvidence({
   return (
     <g pointerEvents="none">
       {lanes.map((lane, index) => {
-        const words = [whyEmpty(lane, given), restsOn(lane.link, events)]
-          .filter(Boolean)
-          .join(', ');
+        const why = width < NARROW ? null : whyEmpty(lane, given);
+        const words = [why, restsOn(lane.link, events)].filter(Boolean).join(', ');
         if (!words) return null;
         return (
           <text
