@@ -6,6 +6,12 @@ import { benchIsOpen, shows } from '../support/bench';
 const shot = async (page: Page, name: string) => {
   await page.evaluate(() => document.fonts.ready);
   await page.mouse.move(0, 0);
+  // Films are drawn small as they come into sight, one after the other.
+  await page.waitForFunction(() =>
+    [...document.querySelectorAll('[data-thumb=waiting]')].every(
+      (one) => one.getBoundingClientRect().top > innerHeight,
+    ),
+  );
   await page.screenshot({
     path: fileURLToPath(new URL(`../../docs/screenshots/${name}.png`, import.meta.url)),
   });
@@ -27,6 +33,7 @@ test('screenshots', async ({ page }) => {
 
   await page.getByRole('link', { name: 'Maren Voss' }).click();
   await page.getByText('Choose clips').waitFor();
+  await page.getByRole('link', { name: 'Trend' }).waitFor();
   await shot(page, 'student');
 
   await openBench(page, 'Maren Voss', 'cross-all-at-once.mp4');

@@ -29,7 +29,9 @@ export function Thumb({
     const stop = new AbortController();
     void thumbOf(film, time, stop.signal).then((picture) => {
       const box = canvas.current;
-      if (!picture || !box) return;
+      if (!box) return;
+      box.dataset.thumb = picture ? 'drawn' : 'none';
+      if (!picture) return;
       [box.width, box.height] = [picture.width, picture.height];
       box.getContext('bitmaprenderer')?.transferFromImageBitmap(picture);
     });
@@ -41,6 +43,7 @@ export function Thumb({
       width={16}
       height={9}
       aria-hidden
+      data-thumb="waiting"
       className={`aspect-video shrink-0 bg-tint object-cover ${className}`}
     />
   );

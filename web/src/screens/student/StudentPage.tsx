@@ -61,6 +61,12 @@ export function StudentPage({
               {student.name}
             </h1>
             <div className="flex flex-wrap items-center gap-4">
+              <KeyLink href={`/students/${student.id}/work`} hotkey="W" words="work">
+                Work
+              </KeyLink>
+              <KeyLink href={`/students/${student.id}/ledger`} hotkey="L" words="ledger">
+                Ledger
+              </KeyLink>
               <LinkButton href={`/students/${student.id}/bands`}>Bands</LinkButton>
               <LinkButton href={`/students/${student.id}/edit`}>Edit</LinkButton>
               <Archive student={student} />
