@@ -69,6 +69,26 @@ describe('the coach’s word on it', () => {
     await waitFor(() => expect(accept).toHaveBeenCalledTimes(2));
   });
 
+  it('answers at once, before it is on the disk; and takes the answer back where it is not kept', async () => {
+    let fail: (error: Error) => void = () => undefined;
+    vi.mocked(accept).mockReturnValueOnce(new Promise((_, reject) => (fail = reject)));
+    const { user } = leaks();
+    await user.keyboard('{Enter}');
+    await user.keyboard('{Enter}');
+    expect(within(firstLeak()).getByText('Accepted.')).toBeTruthy();
+    expect(accept).toHaveBeenCalledTimes(1);
+    // What is still on its way cannot be taken back.
+    await user.click(within(firstLeak()).getByRole('button', { name: 'Take it back' }));
+    expect(reopen).not.toHaveBeenCalled();
+    fail(new Error('fetch failed'));
+    await waitFor(() =>
+      expect(within(firstLeak()).getByRole('button', { name: /Use this cue/ })).toBeTruthy(),
+    );
+    expect(toast).toHaveBeenCalledWith(
+      'The cue was not kept: the server does not answer. Try again.',
+    );
+  });
+
   it('asks which cue stays where there is another', async () => {
     vi.mocked(accept).mockResolvedValueOnce({ kind: 'other-cue', text: 'Sit, then turn' });
     const { user } = leaks();

@@ -93,6 +93,7 @@ export function CompareScreen({
               <input
                 type="range"
                 aria-label="Time from contact"
+                aria-valuetext={timeWords(time)}
                 min={FROM}
                 max={TO}
                 step={step}

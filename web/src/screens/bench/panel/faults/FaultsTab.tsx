@@ -37,8 +37,11 @@ export function FaultsTab({
   const store = useBenchStore();
   const { catalogue } = useLibrary();
   const [dismissing, setDismissing] = useState<Finding | null>(null);
-  const { takeCue, rivalDialog, isAsking } = useCue(strike.id, 'strike');
-  const decisionOn = (finding: Finding) => decisions.find((one) => one.fault === finding.fault);
+  const { takeCue, rivalDialog, taking, isAsking } = useCue(strike.id, 'strike');
+  const decisionOn = ({ fault }: Finding): Decision | undefined =>
+    fault === taking
+      ? { fault, status: 'accepted', reason: '' }
+      : decisions.find((one) => one.fault === fault);
   const of = (status: Finding['status']) =>
     analysis.findings.filter((finding) => finding.status === status);
   const firstOpen = of('found').find((finding) => !decisionOn(finding));
@@ -114,7 +117,10 @@ export function FaultsTab({
             key={finding.fault}
             finding={finding}
             decision={decisionOn(finding)}
-            onReopen={() => void reopen(strike.id, finding.fault)}
+            onReopen={() => {
+              // What is still on its way cannot be taken back yet.
+              if (taking !== finding.fault) void reopen(strike.id, finding.fault);
+            }}
             actions={
               <>
                 <Button

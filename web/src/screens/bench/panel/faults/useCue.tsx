@@ -20,9 +20,12 @@ export function useCue(strikeId: string, of: 'strike' | 'set') {
   const { catalogue } = useLibrary();
   const [rival, setRival] = useState<{ finding: Finding; text: string } | null>(null);
   const isBusy = useRef(false);
+  /** The leak whose cue is on its way to the disk: it stands as accepted meanwhile. */
+  const [taking, setTaking] = useState<string | null>(null);
   const takeCue = async (finding: Finding, isReplacing = false) => {
     if (isBusy.current) return;
     isBusy.current = true;
+    setTaking(finding.fault);
     try {
       // What is kept is judged from what is saved, so everything goes to disk first.
       await store.getState().flush();
@@ -37,6 +40,7 @@ export function useCue(strikeId: string, of: 'strike' | 'set') {
       toast('The cue was not kept: the server does not answer. Try again.');
     } finally {
       isBusy.current = false;
+      setTaking(null);
     }
   };
   const rivalFault = rival && faultById(rival.finding.fault, catalogue);
@@ -53,5 +57,5 @@ export function useCue(strikeId: string, of: 'strike' | 'set') {
       </div>
     </Dialog>
   );
-  return { takeCue, rivalDialog, isAsking: rival !== null };
+  return { takeCue, rivalDialog, taking, isAsking: rival !== null };
 }
