@@ -28,13 +28,20 @@ export interface QueueState {
   readonly jobs: readonly Job[];
   /** The coach has switched it off in this browser. */
   readonly isOff: boolean;
+  /** What was finished here last; null until something is. */
+  readonly ended: { readonly job: Job; readonly state: Outcome['state'] } | null;
 }
 
 const OFF = 'sinew.tracking.off';
 /** Looks for new work at least this often, milliseconds. */
 const PATIENCE = 20_000;
 
-export const queue = createStore<QueueState>()(() => ({ current: null, jobs: [], isOff: false }));
+export const queue = createStore<QueueState>()(() => ({
+  current: null,
+  jobs: [],
+  isOff: false,
+  ended: null,
+}));
 
 let breakOff: AbortController | null = null;
 
@@ -161,6 +168,7 @@ async function work(job: Job, closing: AbortSignal): Promise<void> {
   queue.setState({ current: null });
   if (outcome && !signal.aborted) {
     await changeJob(clipId, { kind: 'finish', ...outcome }).catch(() => undefined);
+    queue.setState({ ended: { job, state: outcome.state } });
   }
   await ask(END_LEASE, [clipId], { worker: WORKER }).catch(() => undefined);
 }

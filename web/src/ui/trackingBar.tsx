@@ -1,6 +1,7 @@
 'use client';
 
 import Link from 'next/link';
+import { useRouter } from 'next/navigation';
 import { useEffect } from 'react';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
@@ -22,6 +23,7 @@ export function TrackingBar() {
   const isShown = current !== null || (isOff && waiting.length > 0);
 
   useEffect(startQueue, []);
+  useSayDone();
   useEffect(() => {
     // Screens that fill the window leave room for it.
     document.documentElement.style.setProperty('--bar', isShown ? HEIGHT : '0px');
@@ -77,6 +79,26 @@ export function TrackingBar() {
         </>
       )}
     </aside>
+  );
+}
+
+/** Says elsewhere in the app that a film is done; on its own bench it is seen. */
+function useSayDone(): void {
+  const router = useRouter();
+  useEffect(
+    () =>
+      queue.subscribe(({ ended }, before) => {
+        if (!ended || ended === before.ended) return;
+        const bench = `/bench/${ended.job.clipId}`;
+        if (location.pathname === bench) return;
+        toast(
+          ended.state === 'done'
+            ? `${ended.job.fileName}: the body is found.`
+            : `${ended.job.fileName}: the body was not found.`,
+          { action: { label: 'See it', onClick: () => router.push(bench) }, duration: 10_000 },
+        );
+      }),
+    [router],
   );
 }
 
