@@ -11,15 +11,19 @@ const WIDTH = 224;
  */
 async function thumb(film: string | Blob, time: number | null): Promise<ImageBitmap | null> {
   const source = typeof film === 'string' ? new UrlSource(film) : new BlobSource(film);
-  using input = new Input({ source, formats: ALL_FORMATS });
-  const track = await input.getPrimaryVideoTrack();
-  if (!track || !(await track.canDecode())) return null;
-  const at = time ?? (await track.computeDuration()) / 2;
-  const sink = new CanvasSink(track, { width: WIDTH });
-  const drawn = await sink.getCanvas(Math.max(at, await track.getFirstTimestamp()));
-  if (!drawn) return null;
-  const picture = await createImageBitmap(drawn.canvas);
-  return transfer(picture, [picture]);
+  const input = new Input({ source, formats: ALL_FORMATS });
+  try {
+    const track = await input.getPrimaryVideoTrack();
+    if (!track || !(await track.canDecode())) return null;
+    const at = time ?? (await track.computeDuration()) / 2;
+    const sink = new CanvasSink(track, { width: WIDTH });
+    const drawn = await sink.getCanvas(Math.max(at, await track.getFirstTimestamp()));
+    if (!drawn) return null;
+    const picture = await createImageBitmap(drawn.canvas);
+    return transfer(picture, [picture]);
+  } finally {
+    input.dispose();
+  }
 }
 
 const worker = { thumb };
