@@ -133,7 +133,8 @@ test('a week of a class', async ({ page }) => {
     await page.getByRole('button', { name: 'It is over' }).click();
     await page.getByLabel('Who says so, and what').fill('Dr. Ahl: nothing found');
     await page.getByRole('dialog').getByRole('button', { name: 'It is over' }).click();
-    await expect(page.getByText(/^Slow only/)).toBeHidden();
+    await expect(page.getByText(/^Slow only: head contact/)).toBeHidden();
+    await expect(page.getByRole('heading', { level: 1 })).not.toHaveText(/^Slow only/);
   });
 
   await test.step('Wednesday: something is planned, dragged to another day, and taken along', async () => {
