@@ -4,6 +4,7 @@ import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { toast } from 'sonner';
 import { accept, dismiss, notNow, reopen } from '@/screens/bench/document/actions';
+import { giveFor } from '@/screens/work/actions';
 import { FaultsTab } from '@/screens/bench/panel/faults/FaultsTab';
 import type { Decision } from '@/data/finding/findings';
 import { benchWith, jammedCross, onBench, strikeIn } from './kit';
@@ -14,6 +15,8 @@ vi.mock('@/screens/bench/document/actions', async () =>
 vi.mock('@/screens/bench/panel/what-if/chainModel', async () =>
   (await import('./doubles')).chainModelHere(),
 );
+vi.mock('@/screens/work/actions', () => ({ giveFor: vi.fn(async () => ({ kind: 'given' })) }));
+vi.mock('next/navigation', () => ({ useRouter: () => ({ push: vi.fn() }) }));
 vi.mock('sonner', async () => (await import('./doubles')).toasts());
 
 afterEach(cleanup);
@@ -87,6 +90,25 @@ describe('the coach’s word on it', () => {
     expect(toast).toHaveBeenCalledWith(
       'The cue was not kept: the server does not answer. Try again.',
     );
+  });
+
+  it('and the next key, pressed before it is on the disk, is done when it is', async () => {
+    let kept: (outcome: { kind: 'accepted' }) => void = () => undefined;
+    vi.mocked(accept).mockReturnValueOnce(new Promise((resolve) => (kept = resolve)));
+    const { user } = leaks();
+    await user.keyboard('{Enter}u');
+    expect(giveFor).not.toHaveBeenCalled();
+    kept({ kind: 'accepted' });
+    await waitFor(() =>
+      expect(giveFor).toHaveBeenCalledWith({
+        studentId: 'student',
+        technique: 'cross',
+        fault: 'jammed',
+      }),
+    );
+    await user.keyboard('{Enter}');
+    await waitFor(() => expect(accept).toHaveBeenCalledTimes(2));
+    expect(giveFor).toHaveBeenCalledTimes(1);
   });
 
   it('asks which cue stays where there is another', async () => {

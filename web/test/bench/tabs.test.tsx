@@ -21,6 +21,7 @@ import { strikeOf } from '@/screens/bench/document/benchStore';
 import { changeJob } from '@/tracking/requests';
 import { benchWith, documentIn, jammedCross, onBench, strikeIn } from './kit';
 
+vi.mock('next/navigation', () => ({ useRouter: () => ({ push: vi.fn() }) }));
 vi.mock('@/screens/bench/document/actions', async () =>
   (await import('./doubles')).actionsThatKeep(),
 );

@@ -5,26 +5,17 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import type { Cue } from '@/data/finding/findings';
 import { Button, LinkButton } from '@/ui/button';
-import { giveFor } from '@/screens/work/actions';
 import { rewordCue } from '../../document/actions';
 import { useCommands } from '@/ui/commands/registry';
+import { useGiveWork } from './useGiveWork';
 
 /** The one cue in work for this strike; its words are the coach's to change. */
 export function CueOfTheDay({ cue, strikeId }: { cue: Cue; strikeId: string }) {
   const router = useRouter();
   const [isEditing, setEditing] = useState(false);
   const [text, setText] = useState(cue.text);
-  const work = async () => {
-    try {
-      const { studentId, technique, fault } = cue;
-      const outcome = await giveFor({ studentId, technique, fault });
-      if (outcome.kind === 'given') toast('The work is given; it is looked at again in a week.');
-      else if (outcome.kind === 'refused') toast(outcome.reason);
-      else router.push(`/students/${studentId}/work`);
-    } catch {
-      toast('Not given: the server does not answer. Try again.');
-    }
-  };
+  const giveWork = useGiveWork();
+  const work = () => giveWork(cue);
   const review = `/students/${cue.studentId}/card#review`;
   useCommands(() => [
     {
