@@ -8,12 +8,15 @@ const pointSchema = z.object({ x: pixel, y: pixel });
 export const DRAWINGS = ['line', 'arrow', 'angle', 'free', 'words'] as const;
 export type DrawingKind = (typeof DRAWINGS)[number];
 
+/** Points of a line drawn by hand, at most. */
+export const MOST_POINTS = 500;
+
 /** So many points each kind is made of, at least and at most. */
 const POINTS: Readonly<Record<DrawingKind, readonly [number, number]>> = {
   line: [2, 2],
   arrow: [2, 2],
   angle: [3, 3],
-  free: [2, 500],
+  free: [2, MOST_POINTS],
   words: [1, 1],
 };
 
@@ -23,7 +26,7 @@ export const drawingSchema = z
     frame: z.number().int().nonnegative(),
     kind: z.enum(DRAWINGS),
     /** An angle's corner is its second point; words stand to the right of theirs. */
-    points: z.array(pointSchema).min(1).max(500),
+    points: z.array(pointSchema).min(1).max(MOST_POINTS),
     /** Of `words`. */
     text: z.string().trim().min(1).max(120).optional(),
   })

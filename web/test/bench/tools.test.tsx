@@ -4,7 +4,7 @@ import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testi
 import userEvent from '@testing-library/user-event';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { BenchContext, type Tool } from '@/screens/bench/document/benchStore';
-import type { Drawing } from '@sinew/core/analysis/drawing';
+import { MOST_DRAWINGS, MOST_POINTS, type Drawing } from '@sinew/core/analysis/drawing';
 import { Drawings } from '@/screens/bench/picture/DrawingShapes';
 import { DrawingShape } from '@/ui/drawingShape';
 import { standingAlone } from '@/video/frameFile';
@@ -268,6 +268,37 @@ describe('drawing by hand', () => {
     expect(points[0]).toEqual({ x: 0, y: 0 });
     expect(points.at(-1)).toEqual({ x: 100, y: 50 });
     expect(points.length).toBeLessThan(6);
+  });
+
+  it('keeps the whole of a line that shakes without end, and refuses what a clip cannot hold', () => {
+    const { store, press, surface } = picture({ kind: 'draw', of: 'free' });
+    press(0, 0);
+    for (let x = 1; x <= 1500; x++) {
+      fireEvent.pointerMove(surface(), { clientX: x, clientY: 9 * (x % 2), pointerId: 1 });
+    }
+    fireEvent.pointerUp(surface(), { pointerId: 1 });
+    const { points } = drawn(store)[0]!;
+    expect(points.length).toBeLessThanOrEqual(MOST_POINTS);
+    expect(points.at(-1)).toEqual({ x: 1500, y: 0 });
+    cleanup();
+    const one = {
+      kind: 'line',
+      frame: 1,
+      points: [
+        { x: 0, y: 0 },
+        { x: 9, y: 9 },
+      ],
+    } as const;
+    const drawings = Array.from({ length: MOST_DRAWINGS }, (_, i) => ({
+      ...one,
+      id: String(i),
+      points: [...one.points],
+    }));
+    const full = picture({ kind: 'draw', of: 'line' }, benchWith({ document: { drawings } }));
+    full.drag([10, 20], [210, 60]);
+    expect(documentIn(full.store).drawings!.map(({ id }) => id)).toEqual(
+      drawings.map(({ id }) => id),
+    );
   });
 
   it('writes words where it is clicked, and none where none are given', async () => {

@@ -166,6 +166,8 @@ function Made({ gym, student, card, calendar, today }: Props) {
   useEffect(() => {
     if (begun.current || location.hash !== '#review') return;
     begun.current = true;
+    // Once: a page that is loaded again makes nothing by itself.
+    history.replaceState(history.state, '', location.pathname);
     void make();
   });
 

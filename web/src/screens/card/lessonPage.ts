@@ -118,7 +118,7 @@ a { color: inherit; display: inline-block; padding: .6rem 0; font-weight: 600 }
 
 /**
  * Remembers which boxes are ticked; where the browser keeps nothing they are for this look only. The film
- * is given to the player as a file of its own: some phones play none out of an address of data.
+ * is given to the player as a file of its own: an address of data is not played everywhere.
  */
 const SCRIPT = `
 const film = document.getElementById('film');

@@ -42,7 +42,6 @@ export const RATE = 30;
 const BEFORE = 0.6;
 /** So long the slow part may take, seconds; it is an eighth of true speed where that is enough. */
 const SLOW = 6;
-const SLOWEST = 1 / 8;
 const STANDS = 4;
 const WORK = 3.5;
 /** A strike that was cut out of a longer film by mistake is shown for no longer than this, seconds. */
@@ -58,11 +57,10 @@ export function reviewOf(order: ReviewOrder): Review {
   const { times, technique, cue, evidence, work } = order;
   const [from, until, to] = spanOf(order);
   const way = times[until]! - times[from]!;
-  const pace = PACES.find(([one]) => way / one <= SLOW)?.[0] ?? PACES[PACES.length - 1]![0];
-  const named = PACES.find(([one]) => one === pace)![1];
+  const [pace, named] = PACES.find(([one]) => way / one <= SLOW) ?? PACES[PACES.length - 1]!;
   const lengths: readonly (readonly [Part, number, string])[] = [
     ['true', BEFORE + (times[to]! - times[from]!), `${technique}, at true speed`],
-    ['slow', Math.max(1, way / Math.max(SLOWEST, pace)), `${technique}, at ${named} of true speed`],
+    ['slow', Math.max(1, way / pace), `${technique}, at ${named} of true speed`],
     ['stands', STANDS, [cue, evidence].filter(Boolean).join('\n')],
     ['work', work ? WORK : 0, work],
   ];

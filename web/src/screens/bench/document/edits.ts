@@ -1,5 +1,5 @@
 /** What the coach can do to a bench document: pure functions from one document to the next. */
-import { MOST_DRAWINGS, type Drawing } from '@sinew/core/analysis/drawing';
+import type { Drawing } from '@sinew/core/analysis/drawing';
 import { least } from 'd3-array';
 import type { Says } from '@sinew/core/judge/eye/eyeChecks';
 import type { Landmark, Side } from '@sinew/core/foundation/body/landmarks';
@@ -211,9 +211,7 @@ export function applyCalibration(
 
 export function addDrawing(document: ClipDocument, drawing: Drawing): ClipDocument {
   const points = drawing.points.map(roundedPoint);
-  // Beyond what a clip holds the oldest makes room; undo brings it back.
-  const others = (document.drawings ?? []).slice(1 - MOST_DRAWINGS);
-  return { ...document, drawings: [...others, { ...drawing, points }] };
+  return { ...document, drawings: [...(document.drawings ?? []), { ...drawing, points }] };
 }
 
 export function removeDrawing(document: ClipDocument, id: string): ClipDocument {

@@ -1,10 +1,9 @@
 /** The phases as one band over the lanes: which stretches there are, and where their names find room. */
-import type { Marks } from '@sinew/core/measure/events/events';
+import type { EventName, Marks } from '@sinew/core/measure/events/events';
 import { PHASES } from '@sinew/core/measure/events/phases';
 import type { Readings } from '@sinew/core/measure/measures/allMeasures';
 import { isAbsent } from '@sinew/core/foundation/reading/reading';
 import { quantity, say } from '@sinew/core/foundation/reading/say';
-import type { EventName } from '@sinew/core/measure/events/events';
 
 /** One phase, or several that cannot be told apart because an instant between them is not known. */
 export interface Stretch {

@@ -1,6 +1,13 @@
 import { nanoid } from 'nanoid';
 import { useState, type PointerEvent } from 'react';
-import { simplified, type Drawing, type DrawingKind } from '@sinew/core/analysis/drawing';
+import { toast } from 'sonner';
+import {
+  MOST_DRAWINGS,
+  MOST_POINTS,
+  simplified,
+  type Drawing,
+  type DrawingKind,
+} from '@sinew/core/analysis/drawing';
 import type { PixelPoint } from '@sinew/core/reconstruct/calibration/calibration';
 import { Button } from '@/ui/button';
 import { Dialog } from '@/ui/dialog';
@@ -23,6 +30,10 @@ function Surface({ tool, ...props }: SurfaceProps<'draw'>) {
   const keep = (drawn: Drawn) => {
     const state = store.getState();
     if (state.shownFrame === null) return;
+    if ((documentOf(state).drawings?.length ?? 0) >= MOST_DRAWINGS) {
+      toast(`A clip holds ${MOST_DRAWINGS} drawings. Nothing is lost; take some away first.`);
+      return;
+    }
     const drawing = { id: nanoid(12), kind: tool.of, frame: state.shownFrame, ...drawn };
     state.edit(addDrawing(documentOf(state), drawing));
   };
@@ -62,7 +73,9 @@ function Free({ of, unit, at, onDrawn }: Part) {
         onPointerUp={() => {
           setPoints([]);
           // A line that shakes by less than a pixel of the screen is drawn with far fewer points.
-          const line = simplified(points, unit).slice(0, 500);
+          let within = unit;
+          let line = simplified(points, within);
+          while (line.length > MOST_POINTS) line = simplified(points, (within *= 1.5));
           if (line.length > 1) onDrawn({ points: line });
         }}
       />
