@@ -9,7 +9,7 @@ import type { Cue } from '@/data/finding/findings';
 import type { Student } from '@/data/student/students';
 import { Floor } from '@/screens/floor/Floor';
 import { floorHeadline, floorRows, trainingTime, type FloorRow } from '@/screens/floor/rows';
-import { onScreen } from './kit';
+import { onScreen, student } from './kit';
 
 const push = vi.hoisted(() => vi.fn());
 vi.mock('next/navigation', () => ({
@@ -22,32 +22,6 @@ afterEach(cleanup);
 beforeEach(() => push.mockClear());
 
 const TODAY = '2026-11-28';
-
-const student = (change: Partial<Student> = {}): Student => ({
-  id: 'ada',
-  name: 'Ada Storm',
-  stance: 'orthodox',
-  grade: '',
-  startedOn: null,
-  heightM: 1.7,
-  massKg: 60,
-  bands: { girths: { hips: null, ribs: null }, seam: 'front' },
-  injuries: '',
-  bornOn: '2000-01-01',
-  isMinor: false,
-  isJunior: false,
-  isArchived: false,
-  classGroup: '',
-  school: {},
-  consent: {
-    id: 'c',
-    givenBy: 'student',
-    name: 'Ada Storm',
-    givenOn: '2026-01-01',
-    expiresOn: null,
-  },
-  ...change,
-});
 
 const cue = (change: Partial<Cue> = {}): Cue => ({
   id: 'cue',

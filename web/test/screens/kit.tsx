@@ -2,6 +2,7 @@
 import { render } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ReactElement } from 'react';
+import type { Student } from '@/data/student/students';
 import { CommandKeys } from '@/ui/commands/CommandKeys';
 
 export function onScreen(screen: ReactElement) {
@@ -14,3 +15,30 @@ export function onScreen(screen: ReactElement) {
   );
   return { user, ...drawn };
 }
+
+/** A grown-up who has consented to be filmed. */
+export const student = (change: Partial<Student> = {}): Student => ({
+  id: 'ada',
+  name: 'Ada Storm',
+  stance: 'orthodox',
+  grade: '',
+  startedOn: null,
+  heightM: 1.7,
+  massKg: 60,
+  bands: { girths: { hips: null, ribs: null }, seam: 'front' },
+  injuries: '',
+  bornOn: '2000-01-01',
+  isMinor: false,
+  isJunior: false,
+  isArchived: false,
+  classGroup: '',
+  school: {},
+  consent: {
+    id: 'consent',
+    givenBy: 'student',
+    name: 'Ada Storm',
+    givenOn: '2026-01-02',
+    expiresOn: null,
+  },
+  ...change,
+});

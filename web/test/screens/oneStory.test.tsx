@@ -15,7 +15,7 @@ import { floorRows } from '@/screens/floor/rows';
 import { StudentPage } from '@/screens/student/StudentPage';
 import { WorkScreen } from '@/screens/work/WorkScreen';
 import { stepOf } from '@/ui/nextStep';
-import { onScreen } from './kit';
+import { onScreen, student } from './kit';
 
 vi.mock('next/navigation', () => ({
   useRouter: () => ({ push: vi.fn(), refresh: vi.fn() }),
@@ -32,24 +32,7 @@ vi.mock('@/ui/newsLine', () => ({ LookAgainOnNews: () => null }));
 afterEach(cleanup);
 
 const TODAY = '2026-11-28';
-const ADA = {
-  id: 'ada',
-  name: 'Ada Storm',
-  stance: 'orthodox',
-  grade: '',
-  startedOn: null,
-  heightM: null,
-  massKg: null,
-  bands: { girths: { hips: null, ribs: null }, seam: 'front' },
-  injuries: '',
-  bornOn: '2000-01-01',
-  isMinor: false,
-  isJunior: false,
-  isArchived: false,
-  classGroup: '',
-  school: {},
-  consent: { id: 'c', givenBy: 'student', name: 'Ada', givenOn: '2026-01-02', expiresOn: null },
-} as const satisfies Student;
+const ADA = student();
 
 const open = (isToConfirm: boolean, isSearched = false) => ({
   id: 'film',

@@ -12,7 +12,7 @@ import * as actions from '@/screens/student/actions';
 import { ClipRow } from '@/screens/student/ClipRow';
 import { Consent } from '@/screens/student/Consent';
 import { StudentForm } from '@/screens/student/StudentForm';
-import { onScreen } from './kit';
+import { onScreen, student as anybody } from './kit';
 
 vi.mock('sonner', () => ({ toast: vi.fn() }));
 vi.mock('@/video/thumbs', () => ({ thumbOf: async () => null }));
@@ -41,25 +41,8 @@ const given = {
   givenOn: '2026-01-02',
   expiresOn: null,
 } as const;
-const student = (change: Partial<Student> = {}): Student => ({
-  id: 'ada',
-  name: 'Ada Storm',
-  stance: 'southpaw',
-  grade: 'blue',
-  startedOn: null,
-  heightM: 1.715,
-  massKg: 64,
-  bands: { girths: { hips: null, ribs: null }, seam: 'front' },
-  injuries: '',
-  bornOn: '2000-01-01',
-  isMinor: false,
-  isJunior: false,
-  isArchived: false,
-  classGroup: '',
-  school: {},
-  consent: given,
-  ...change,
-});
+const student = (change: Partial<Student> = {}) =>
+  anybody({ stance: 'southpaw', grade: 'blue', heightM: 1.715, massKg: 64, ...change });
 const sent = (action: unknown) =>
   Object.fromEntries(
     vi.mocked(action as (...all: unknown[]) => unknown).mock.calls[0]!.at(-1) as FormData,
