@@ -68,7 +68,7 @@ export function FaultsTab({
         id: 'use cue',
         keys: ['Enter'],
         words: 'use the cue of the first leak',
-        run: () => firstOpen && void takeCue(firstOpen),
+        run: () => firstOpen && takeCue(firstOpen),
       },
       {
         id: 'dismiss',
@@ -126,7 +126,7 @@ export function FaultsTab({
                 <Button
                   weight="main"
                   hint={finding === firstOpen ? 'Enter' : undefined}
-                  onClick={() => void takeCue(finding)}
+                  onClick={() => takeCue(finding)}
                 >
                   Use this cue
                 </Button>

@@ -68,7 +68,7 @@ export function SetTab({
             decision={decisions.find(({ fault }) => fault === finding.fault)}
             onReopen={() => void reopen(strike.id, finding.fault)}
             actions={
-              <Button weight="main" onClick={() => void takeCue(finding)}>
+              <Button weight="main" onClick={() => takeCue(finding)}>
                 Use this cue
               </Button>
             }
