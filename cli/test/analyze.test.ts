@@ -42,7 +42,7 @@ describe('sinew analyze', () => {
     const truth = knownTimes(recipe);
     expect(Math.abs(result.events.arm!.time - truth.arm)).toBeLessThan(0.005);
     expect(result.readings['lead.hipsArm']!.value).toBeLessThan(0);
-    expect(result.readings['mass.effective']!.absent).toMatch(/body mass/);
+    expect(result.readings.momentum!.absent).toMatch(/body mass/);
     expect(result.findings.filter((one) => one.status === 'found')).toMatchObject([
       { fault: 'arm-first' },
     ]);

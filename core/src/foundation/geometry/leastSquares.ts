@@ -22,12 +22,7 @@ export function leastSquares(
   let cost = sumOfSquares(now);
   let damping = 1e-3;
   for (let pass = 0; pass < passes; pass++) {
-    const slopes = new Matrix(now.length, values.length);
-    values.forEach((value, k) => {
-      const step = 1e-6 * Math.max(1, Math.abs(value));
-      const nudged = misses(values.map((one, i) => (i === k ? one + step : one)));
-      nudged.forEach((miss, row) => slopes.set(row, k, (miss - now[row]!) / step));
-    });
+    const slopes = slopesOf(misses, values, now);
     const turned = slopes.transpose();
     const normal = turned.mmul(slopes);
     const right = turned.mmul(Matrix.columnVector([...now]));
@@ -52,6 +47,46 @@ export function leastSquares(
     if (!isBetter) break;
   }
   return { values, cost };
+}
+
+/**
+ * Solves problems that lie near one that is solved: one step of Gauss and Newton along the slopes of
+ * the solved one, so that each costs a single look at its misses.
+ *
+ * @param solved the values under which `misses` is least
+ * @param stray how far a value is expected to move at most: it keeps a value on which the misses
+ *   hardly depend from running away
+ * @returns the values for other misses of the same length
+ */
+export function nearby(
+  misses: (values: readonly number[]) => readonly number[],
+  solved: readonly number[],
+  stray: number,
+): (others: (values: readonly number[]) => readonly number[]) => number[] {
+  const now = misses(solved);
+  const slopes = slopesOf(misses, solved, now);
+  const turned = slopes.transpose();
+  const normal = turned.mmul(slopes).add(Matrix.eye(solved.length).mul(stray ** -2));
+  return (others) => {
+    const change = others(solved).map((miss, row) => miss - now[row]!);
+    const step = solve(normal, turned.mmul(Matrix.columnVector(change))).to1DArray();
+    return solved.map((value, k) => value - step[k]!);
+  };
+}
+
+/** Differences forward: a row for a miss, a column for a value. */
+function slopesOf(
+  misses: (values: readonly number[]) => readonly number[],
+  values: readonly number[],
+  now: readonly number[],
+): Matrix {
+  const slopes = new Matrix(now.length, values.length);
+  values.forEach((value, k) => {
+    const step = 1e-6 * Math.max(1, Math.abs(value));
+    const nudged = misses(values.map((one, i) => (i === k ? one + step : one)));
+    nudged.forEach((miss, row) => slopes.set(row, k, (miss - now[row]!) / step));
+  });
+  return slopes;
 }
 
 function sumOfSquares(values: readonly number[]): number {

@@ -15,7 +15,7 @@ export const SOURCES = [
 export type Source = (typeof SOURCES)[number];
 
 /** SI units; an angle is in radians, a share or a quotient is a `ratio`. */
-export const UNITS = ['s', 'm', 'm/s', 'm/s²', 'rad', 'ratio', 'kg', 'N·s', 'N', 'J'] as const;
+export const UNITS = ['s', 'm', 'm/s', 'm/s²', 'rad', 'ratio', 'N·s', 'N', 'J'] as const;
 export type Unit = (typeof UNITS)[number];
 
 export interface Reading {

@@ -6,7 +6,6 @@ const SHOWN: Record<Unit, { factor: number; suffix: string; digits: number }> = 
   m: { factor: 100, suffix: ' cm', digits: 0 },
   'm/s': { factor: 1, suffix: ' m/s', digits: 1 },
   'm/s²': { factor: 1, suffix: ' m/s²', digits: 0 },
-  kg: { factor: 1, suffix: ' kg', digits: 1 },
   'N·s': { factor: 1, suffix: ' N·s', digits: 1 },
   N: { factor: 1, suffix: ' N', digits: 0 },
   J: { factor: 1, suffix: ' J', digits: 0 },

@@ -1,7 +1,8 @@
 /**
  * What each fault costs: the strike is thrown again in the chain model without it, and the momentum
- * is compared. The range comes from throwing both many times with what is not known shaken: when the
- * links start, how fast muscle can shorten, how strong it is.
+ * is compared. The range comes from throwing both many times, the model brought anew each time to a
+ * strike that may as well have been the true one – every number it was brought to within its own ± –
+ * and to a body whose muscles may be faster or slower.
  */
 import { quantileSorted } from 'd3-array';
 import type { Events } from '../../measure/events/events';
@@ -11,13 +12,13 @@ import type { Finding, Rules } from '../fault/finding';
 import type { Remedy } from '../fault/schema';
 import type { Body } from '../../measure/measures/context';
 import type { Readings } from '../../measure/measures/allMeasures';
-import { isAbsent } from '../../foundation/reading/reading';
-import { fit, strengthened, type Fitted } from '../simulate/fit';
-import { observe, type Seen } from '../simulate/observe';
+import { absent, isAbsent, type Absent } from '../../foundation/reading/reading';
+import { fit, refitting, strengthened, type Fitted, type Observed } from '../simulate/fit';
+import { drawnFrom, observe, type Seen } from '../simulate/observe';
 import { simulateStrike, type Model } from '../simulate/strike';
 import type { Technique } from '../../foundation/technique/techniques';
 import { normals, seeded } from '../../foundation/uncertainty/random';
-import { leastSquares } from '../../foundation/geometry/leastSquares';
+import { leastSquares, nearby } from '../../foundation/geometry/leastSquares';
 
 /** A strike as it was measured and judged. */
 export interface JudgedStrike {
@@ -35,11 +36,12 @@ const EXPECTED = { pelvis: (45 * Math.PI) / 180, beyond: (11 * Math.PI) / 180 };
 const REACH = 0.95;
 const STIFF = 8;
 
-/** One standard deviation, relative, of what a table or a textbook gives for one's own muscles. */
-const SHAKEN = { fastest: 0.15, torque: 0.1 };
+/** One standard deviation, relative, of how fast a textbook says one's own muscles can shorten. */
+const SHAKEN = 0.15;
 const DRAWS = 16;
 /** A model that misses a number by more than twice what would do does not follow the strike. */
 const WORST_MISFIT = 2;
+const NOT_FOLLOWED = 'The model does not follow this strike closely enough to say.';
 
 /** @returns the findings with what each costs that was found, in the order in which they came */
 export function costed(
@@ -48,49 +50,86 @@ export function costed(
   rules: Rules,
 ): Finding[] {
   const found = findings.filter(({ status }) => status === 'found');
-  const needsModel = found.some(({ fault }) => {
-    const remedy = remedyOf(fault, rules);
-    return remedy !== null && remedy !== 'to-the-end';
-  });
-  const seen = needsModel ? observe(technique, events, readings, body) : null;
-  const fitted = seen && !isAbsent(seen) ? fit(seen.model, seen.observed) : null;
+  const needsModel = found.some(({ fault }) => remedyOf(fault, rules) !== null);
+  const thrown = needsModel
+    ? modelled({ technique, events, readings, findings }, body)
+    : absent('Not estimated.');
   return findings.map((finding) => {
     if (finding.status !== 'found') return finding;
-    return { ...finding, cost: costOf(remedyOf(finding.fault, rules), seen, fitted, readings) };
+    return { ...finding, cost: costOf(remedyOf(finding.fault, rules), thrown, readings) };
   });
 }
+
+/** The strike in the chain model, and as it may also have been. */
+interface Thrown {
+  readonly model: Model;
+  readonly draws: readonly Model[];
+  /** Mass behind the end at contact, kg: of the posture rather than of how closely it is followed. */
+  readonly mass: number;
+  readonly isFollowed: boolean;
+}
+
+function modelled({ technique, events, readings }: JudgedStrike, body: Body): Thrown | Absent {
+  const seen = observe(technique, events, readings, body);
+  if (isAbsent(seen)) return seen;
+  const fitted = fit(seen.model, seen.observed);
+  if (!fitted.simulated.hasArrived) return absent(NOT_FOLLOWED);
+  const isFollowed = fitted.misfit <= WORST_MISFIT;
+  return {
+    model: fitted.model,
+    draws: isFollowed ? drawsOf(seen, fitted) : [],
+    mass: fitted.simulated.mass,
+    isFollowed,
+  };
+}
+
+function drawsOf(seen: Seen, fitted: Fitted): Model[] {
+  const deviate = normals(seeded(1));
+  const refit = refitting(seen.model, seen.observed, fitted);
+  const unsure = { ...seen, sigmas: withMisses(seen, fitted) };
+  return Array.from({ length: DRAWS }, () =>
+    refit(quicker(seen.model, Math.exp(SHAKEN * deviate())), drawnFrom(unsure, deviate)),
+  );
+}
+
+/** A number that the model does not meet is no surer than what it misses it by. */
+function withMisses({ observed, sigmas }: Seen, { simulated }: Fitted): Observed {
+  const wider = (sigma: number, is: number, seen: number) => Math.hypot(sigma, is - seen);
+  const widerOrNone = (sigma: number | null, is: number, seen: number | null) =>
+    sigma === null || seen === null ? null : wider(sigma, is, seen);
+  const [pelvis, trunk] = simulated.turned;
+  return {
+    ...sigmas,
+    speed: wider(sigmas.speed, simulated.speed, observed.speed),
+    contact: wider(sigmas.contact, simulated.contact, observed.contact),
+    pelvisTurn: wider(sigmas.pelvisTurn, pelvis!, observed.pelvisTurn),
+    trunkTurn: widerOrNone(sigmas.trunkTurn, trunk!, observed.trunkTurn),
+    drift: widerOrNone(sigmas.drift, simulated.drift, observed.drift),
+  };
+}
+
+const quicker = (model: Model, by: number): Model => ({
+  ...model,
+  joints: model.joints.map((joint) => ({ ...joint, fastest: joint.fastest * by })),
+});
 
 function remedyOf(fault: string, { catalogue }: Rules): Remedy | null {
   return faultById(fault, catalogue)?.remedy ?? null;
 }
 
-function costOf(
-  remedy: Remedy | null,
-  seen: ReturnType<typeof observe> | null,
-  fitted: Fitted | null,
-  readings: Readings,
-): Cost {
+function costOf(remedy: Remedy | null, thrown: Thrown | Absent, readings: Readings): Cost {
   if (remedy === null) return { unknown: 'The chain model has no part for this leak.' };
-  if (remedy === 'to-the-end') return braked(readings);
-  if (!seen) return { unknown: 'Not estimated.' };
-  if (isAbsent(seen)) return { unknown: seen.absent };
-  if (!fitted || fitted.misfit > WORST_MISFIT) {
-    return { unknown: 'The model does not follow this strike closely enough to say.' };
-  }
-  return counterfactual(remedy, seen, fitted);
+  if (isAbsent(thrown)) return { unknown: thrown.absent };
+  if (remedy === 'to-the-end') return braked(readings, thrown);
+  return thrown.isFollowed ? counterfactual(remedy, thrown) : { unknown: NOT_FOLLOWED };
 }
 
-/** Speed that was there and is gone at contact: no model is needed. */
-function braked(readings: Readings): Cost {
-  const [keep, peak, mass] = [
-    readings['speed.keep'],
-    readings['speed.peak'],
-    readings['mass.effective'],
-  ];
+/** Speed that was there and is gone at contact, with the mass that every other cost is of. */
+function braked(readings: Readings, { mass }: Thrown): Cost {
+  const [keep, peak] = [readings['speed.keep'], readings['speed.peak']];
   if (isAbsent(keep) || isAbsent(peak)) return { unknown: 'The speed is not known.' };
-  if (isAbsent(mass)) return { unknown: mass.absent };
   const share = (value: number) => Math.max(0, 1 - value);
-  const whole = Math.abs(mass.value) * peak.value;
+  const whole = mass * peak.value;
   const [low, high] = [keep.value + 1.645 * keep.sigma, keep.value - 1.645 * keep.sigma];
   return {
     lost: share(keep.value) * whole,
@@ -102,25 +141,23 @@ function braked(readings: Readings): Cost {
   };
 }
 
-function counterfactual(remedy: Remedy, { sigmas }: Seen, { model }: Fitted): Cost {
-  const deviate = normals(seeded(1));
+function counterfactual(remedy: Remedy, { model, draws }: Thrown): Cost {
   const without = mendFor(model, remedy);
-  const pairs = [
-    compared(model, without),
-    ...Array.from({ length: DRAWS }, () => compared(shaken(model, sigmas, deviate), without)),
-  ];
-  const arrived = pairs.filter((pair) => pair !== null);
-  if (pairs[0] === null || arrived.length < DRAWS / 2) {
+  const as = compared(model, without);
+  const arrived = draws.map((draw) => compared(draw, without)).filter((pair) => pair !== null);
+  if (as === null || arrived.length < DRAWS / 2) {
     return { unknown: 'Without the leak the model’s strike does not arrive.' };
   }
   const range = (of: (pair: Compared) => number) => {
     const sorted = arrived.map(of).sort((a, b) => a - b);
-    return [quantileSorted(sorted, 0.05)!, quantileSorted(sorted, 0.95)!] as const;
+    return [
+      Math.min(of(as), quantileSorted(sorted, 0.05)!),
+      Math.max(of(as), quantileSorted(sorted, 0.95)!),
+    ] as const;
   };
   const [low, high] = range(({ lost }) => lost);
   const [shareLow, shareHigh] = range(({ share }) => share);
-  const { lost, share } = pairs[0]!;
-  return { lost, low, high, share, shareLow, shareHigh };
+  return { ...as, low, high, shareLow, shareHigh };
 }
 
 interface Compared {
@@ -132,23 +169,8 @@ function compared(model: Model, mend: Mend): Compared | null {
   const [as, without] = [simulateStrike(model), simulateStrike(mend(model))];
   if (!as.hasArrived || !without.hasArrived) return null;
   const lost = without.momentum - as.momentum;
+  if (!Number.isFinite(lost)) return null;
   return { lost, share: lost / without.momentum };
-}
-
-function shaken(model: Model, sigmas: readonly number[], deviate: () => number): Model {
-  const fastest = Math.exp(SHAKEN.fastest * deviate());
-  return {
-    ...model,
-    joints: model.joints.map((joint, i) => ({
-      ...joint,
-      onset:
-        i === 0
-          ? joint.onset
-          : joint.onset + (sigmas[Math.min(i, sigmas.length - 1)] ?? 0) * deviate(),
-      fastest: joint.fastest * fastest,
-      torque: joint.torque * Math.exp(SHAKEN.torque * deviate()),
-    })),
-  };
 }
 
 type Mend = (model: Model) => Model;
@@ -180,7 +202,7 @@ export function mendFor(fitted: Model, remedy: Remedy): Mend {
       });
     case 'full-turn': {
       const factors = turning(fitted);
-      return (model) => strengthened(model, factors);
+      return (model) => strengthened(model, factors(model));
     }
     case 'to-the-end':
       return (model) => model;
@@ -195,19 +217,16 @@ function onsets(of: (onset: number, index: number, model: Model) => number): Men
 }
 
 /** How much stronger hips and trunk must be to turn as far as is expected by contact. */
-function turning(model: Model): number[] {
-  const factors = (logs: readonly number[]) => logs.map(Math.exp);
-  const { values } = leastSquares(
-    (logs) => {
-      const { turned } = simulateStrike(strengthened(model, factors(logs)));
-      return [
-        turned[0]! - EXPECTED.pelvis,
-        turned[1]! - EXPECTED.pelvis - EXPECTED.beyond,
-        ...logs.map((log) => 0.01 * log),
-      ];
-    },
-    [0, 0],
-    8,
-  );
-  return factors(values);
+function turning(fitted: Model): (model: Model) => number[] {
+  const missesOf = (model: Model) => (logs: readonly number[]) => {
+    const { turned } = simulateStrike(strengthened(model, logs.map(Math.exp)));
+    return [
+      turned[0]! - EXPECTED.pelvis,
+      turned[1]! - EXPECTED.pelvis - EXPECTED.beyond,
+      ...logs.map((log) => 0.01 * log),
+    ];
+  };
+  const { values } = leastSquares(missesOf(fitted), [0, 0], 8);
+  const near = nearby(missesOf(fitted), values, 1);
+  return (model) => (model === fitted ? values : near(missesOf(model))).map(Math.exp);
 }

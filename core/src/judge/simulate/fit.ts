@@ -1,5 +1,5 @@
 /** The chain model brought to throw a strike as it was measured: its torques, and how well it follows. */
-import { leastSquares } from '../../foundation/geometry/leastSquares';
+import { leastSquares, nearby } from '../../foundation/geometry/leastSquares';
 import { simulateStrike, type Model, type SimulatedStrike } from './strike';
 
 /** What was measured of a strike; SI units, times from the start of the hips. */
@@ -23,12 +23,16 @@ export interface Fitted {
   readonly simulated: SimulatedStrike;
   /** Largest miss, as a multiple of what would do: 1 or less is a fit. */
   readonly misfit: number;
+  /** By how much each joint is stronger than an ordinary body's, as a natural logarithm. */
+  readonly logs: readonly number[];
 }
 
 /** What each number may be off by: radians, seconds, and a share of the speed. */
 const ENOUGH = { turn: 0.12, time: 0.02, speed: 0.07, drift: 0.1 };
 /** How strongly torques are kept near an ordinary body's, per factor e. */
 const ORDINARY = 0.05;
+/** How far the same body's torques may lie from those it was fitted with, as a natural logarithm. */
+const STRAY = 1;
 
 /** The model with the strike's own onsets and end, its torques still an ordinary body's. */
 export function timed(model: Model, { onsets, reach, trunkTurn, step }: Observed): Model {
@@ -77,22 +81,48 @@ function misses(
   ];
 }
 
+/** What is missed by a body whose torques are an ordinary one's times e to the logs. */
+function missesOf(start: Model, observed: Observed): (logs: readonly number[]) => number[] {
+  const isTurn = start.meets.at === 'turn';
+  const hasHeld = start.joints.some(({ isHeld }) => isHeld);
+  return (logs) => [
+    ...misses(simulateStrike(scaledBy(start, logs)), observed, isTurn, hasHeld),
+    ...logs.map((log) => ORDINARY * log),
+  ];
+}
+
+const scaledBy = (model: Model, logs: readonly number[]) => strengthened(model, logs.map(Math.exp));
+
 /** @param model an ordinary body's, in the strike's own guard */
 export function fit(model: Model, observed: Observed): Fitted {
   const start = timed(model, observed);
-  const isTurn = model.meets.at === 'turn';
-  const hasHeld = model.joints.some(({ isHeld }) => isHeld);
-  const made = (logs: readonly number[]) => strengthened(start, logs.map(Math.exp));
-  const { values } = leastSquares(
-    (logs) => [
-      ...misses(simulateStrike(made(logs)), observed, isTurn, hasHeld),
-      ...logs.map((log) => ORDINARY * log),
-    ],
+  const all = missesOf(start, observed);
+  const { values: logs } = leastSquares(
+    all,
     start.joints.map(() => 0),
     14,
   );
-  const fitted = made(values);
+  const fitted = scaledBy(start, logs);
   const result = simulateStrike(fitted);
-  const worst = Math.max(...misses(result, observed, isTurn, hasHeld).map(Math.abs));
-  return { model: fitted, simulated: result, misfit: result.hasArrived ? worst : Infinity };
+  const worst = Math.max(...all(logs).slice(0, -logs.length).map(Math.abs));
+  return { model: fitted, simulated: result, misfit: result.hasArrived ? worst : Infinity, logs };
+}
+
+/**
+ * The same strike as it may also have been: brought to other numbers near those it was fitted to.
+ *
+ * @param model what `fit` was given
+ * @param observed what it was brought to
+ * @returns the model brought to other numbers, of a body that may be another too
+ */
+export function refitting(
+  model: Model,
+  observed: Observed,
+  { logs }: Fitted,
+): (model: Model, observed: Observed) => Model {
+  const near = nearby(missesOf(timed(model, observed), observed), logs, STRAY);
+  return (other, seen) => {
+    const start = timed(other, seen);
+    return scaledBy(start, near(missesOf(start, seen)));
+  };
 }

@@ -8,12 +8,18 @@ import { bodyModel, isModelled } from './body';
 import type { Observed } from './fit';
 import type { Model } from './strike';
 
+/** The most that a limb is taken to be stretched, a share of its length: beyond it the model may never arrive. */
+const FULL_REACH = 0.985;
+/** What a straight lands at where it was not measured (common practice, no source), and its doubt. */
+const USUAL_REACH = 0.95;
+const UNKNOWN_REACH = 0.05;
+
 export interface Seen {
   /** An ordinary body's, of the student's size, in the strike's own guard. */
   readonly model: Model;
   readonly observed: Observed;
-  /** One standard deviation of each start, seconds. */
-  readonly sigmas: readonly number[];
+  /** One standard deviation of each of them. */
+  readonly sigmas: Observed;
 }
 
 export function observe(
@@ -40,25 +46,62 @@ export function observe(
     return absent('Mark the starts of hips, trunk and limb, and contact.');
   }
   const marks = starts as EventMark[];
-  const valueOf = (id: keyof Readings) => {
+  const part = (id: keyof Readings, of: 'value' | 'sigma') => {
     const one = readings[id];
-    return isAbsent(one) ? null : one.value;
+    return isAbsent(one) ? null : one[of];
   };
-  const onsets = marks.map(({ time }) => time - hips!.time);
-  const model = bodyModel(technique, { height, mass }, valueOf('angle.ready')!);
+  const model = bodyModel(technique, { height, mass }, part('angle.ready', 'value')!);
+  const isAimed = model.meets.at === 'reach';
   return {
     model,
     observed: {
-      speed: valueOf('speed.contact')!,
+      speed: part('speed.contact', 'value')!,
       contact: contact.time - hips!.time,
-      pelvisTurn: valueOf('turn.pelvis')!,
+      pelvisTurn: part('turn.pelvis', 'value')!,
       // The model starts from the guard, not from the coil.
-      trunkTurn: isKick ? null : valueOf('turn.trunk')! - Math.max(0, valueOf('coil') ?? 0),
-      onsets,
-      reach: model.meets.at === 'reach' ? Math.min(0.985, valueOf('reach') ?? 0.95) : null,
-      drift: valueOf('elbow.drift'),
-      step: Math.max(0, valueOf('share.step') ?? 0),
+      trunkTurn: isKick
+        ? null
+        : part('turn.trunk', 'value')! - Math.max(0, part('coil', 'value') ?? 0),
+      onsets: marks.map(({ time }) => time - hips!.time),
+      reach: isAimed ? Math.min(FULL_REACH, part('reach', 'value') ?? USUAL_REACH) : null,
+      drift: part('elbow.drift', 'value'),
+      step: Math.max(0, part('share.step', 'value') ?? 0),
     },
-    sigmas: marks.map(({ sigma }) => sigma),
+    sigmas: {
+      speed: part('speed.contact', 'sigma')!,
+      contact: contact.sigma,
+      pelvisTurn: part('turn.pelvis', 'sigma')!,
+      trunkTurn: isKick
+        ? null
+        : Math.hypot(part('turn.trunk', 'sigma')!, part('coil', 'sigma') ?? 0),
+      onsets: marks.map(({ sigma }) => sigma),
+      reach: isAimed ? (part('reach', 'sigma') ?? UNKNOWN_REACH) : null,
+      drift: part('elbow.drift', 'sigma'),
+      step: part('share.step', 'sigma') ?? 0,
+    },
+  };
+}
+
+/**
+ * The strike as it may also have been.
+ *
+ * @param deviate normal deviates
+ */
+export function drawnFrom({ observed, sigmas }: Seen, deviate: () => number): Observed {
+  const near = (value: number, sigma: number) => value + sigma * deviate();
+  const nearOrNone = (value: number | null, sigma: number | null) =>
+    value === null ? null : near(value, sigma ?? 0);
+  // All times count from the start of the hips, so its own doubt is in each of them.
+  const hips = near(0, sigmas.onsets[0]!);
+  const reach = nearOrNone(observed.reach, sigmas.reach);
+  return {
+    speed: Math.max(0.1 * observed.speed, near(observed.speed, sigmas.speed)),
+    contact: near(observed.contact, sigmas.contact) - hips,
+    pelvisTurn: near(observed.pelvisTurn, sigmas.pelvisTurn),
+    trunkTurn: nearOrNone(observed.trunkTurn, sigmas.trunkTurn),
+    onsets: observed.onsets.map((time, i) => (i === 0 ? 0 : near(time, sigmas.onsets[i]!) - hips)),
+    reach: reach === null ? null : Math.min(FULL_REACH, reach),
+    drift: nearOrNone(observed.drift, sigmas.drift),
+    step: Math.max(0, near(observed.step, sigmas.step)),
   };
 }

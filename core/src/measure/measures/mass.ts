@@ -1,11 +1,11 @@
-/** Momentum, effective mass and energy: estimates from tables of body segments. */
+/** Momentum and energy of the whole body: estimates from tables of body segments. */
 import { segmentPlaces, type SegmentPlace } from '../../foundation/body/centre';
 import { DEMPSTER, type Segment } from '../../foundation/body/segments';
 import { cross, distance, dot, length, minus, scaled } from '../../foundation/geometry/vector';
 import { absent, isAbsent, reading, type Measured } from '../../foundation/reading/reading';
 import { motionShowing, type MeasureContext } from './context';
 import { MissingInput, type MeasureProbe } from './probe';
-import { direction, endVelocity } from './path';
+import { direction } from './path';
 import { runTogether, type Measure } from './run';
 
 /**
@@ -83,16 +83,6 @@ export const MASS = [
     id: 'momentum',
     name: 'Momentum of the body (estimate)',
     value: momentum,
-  },
-  {
-    ...ESTIMATE,
-    unit: 'kg',
-    id: 'mass.effective',
-    name: 'Effective mass (estimate)',
-    value: (probe) => {
-      const along = direction(probe);
-      return momentum(probe) / dot(endVelocity(probe, probe.event('contact')), along);
-    },
   },
 ] as const satisfies readonly Measure[];
 
