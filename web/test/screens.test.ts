@@ -39,7 +39,7 @@ const WEEKS = ['2026-10-05', '2026-10-12', '2026-10-19', '2026-10-26'];
 
 describe('a ledger', () => {
   const first = (alike: Alike) => trackOf(alike, alike.values[0]!.id)!;
-  const shown = (sets: readonly MeasuredSet[]) => alikeOf(sets, 'cross', USUAL_RULES, new Set());
+  const shown = (sets: readonly MeasuredSet[]) => alikeOf(sets, 'cross', USUAL_RULES, () => null);
   const sets = WEEKS.map((day, i) => set(day, 0.01 * i));
 
   it('keeps apart what was filmed otherwise, the most filmed first', () => {

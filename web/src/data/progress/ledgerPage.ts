@@ -96,6 +96,11 @@ export async function ledgerOf(db: Db, id: string, asked: string | undefined): P
   const own = technique ? byTechnique.get(technique)! : [];
   const newest = own[own.length - 1];
   const purged = new Set(clips.filter(({ isPurged }) => isPurged).map((clip) => clip.id));
+  const contacts = new Map(
+    clips.flatMap(({ strikes }) => strikes.map((one) => [one.id, one.contactAt] as const)),
+  );
+  const filmOf = (clipId: string, strikeId: string) =>
+    purged.has(clipId) ? null : { contactAt: contacts.get(strikeId) ?? null };
   const nameOf = (fault: string) => faultById(fault, catalogue)?.name ?? fault;
   const open = new Set(
     faults
@@ -106,7 +111,7 @@ export async function ledgerOf(db: Db, id: string, asked: string | undefined): P
   return {
     technique,
     techniques,
-    alike: technique ? alikeOf(own, technique, judging, purged) : [],
+    alike: technique ? alikeOf(own, technique, judging, filmOf) : [],
     faults: faults.map((fault) => ({
       ...fault,
       name: nameOf(fault.fault),

@@ -19,7 +19,11 @@ export interface SetPoint extends DatedValue {
   readonly clipId: string;
   readonly strikeId: string;
   readonly strikes: number;
-  readonly isFilmed: boolean;
+  /** Null where the film is gone. */
+  readonly film: {
+    /** Contact of the first strike on the film's own clock, seconds; null where it is not marked. */
+    readonly contactAt: number | null;
+  } | null;
 }
 
 export interface Track {
@@ -77,7 +81,7 @@ export function alikeOf(
   sets: readonly MeasuredSet[],
   technique: string,
   judging: Judging,
-  purged: ReadonlySet<string>,
+  filmOf: (clipId: string, strikeId: string) => SetPoint['film'],
 ): Alike[] {
   const wanted = wantedIn(technique, judging);
   const groups = group(sets, ({ side, view, intent }) => `${side} ${view} ${intent ?? ''}`);
@@ -97,7 +101,7 @@ export function alikeOf(
           clipId,
           strikeId: strikes[0]!.id,
           strikes: strikes.length,
-          isFilmed: !purged.has(clipId),
+          film: filmOf(clipId, strikes[0]!.id),
         })),
         values: MEASURE_IDS.flatMap((id) => {
           const inSets = same.map(({ readings }) => {

@@ -9,9 +9,11 @@ import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
 import { pastDay } from '@/data/database/today';
 import type { StrikeToCompare } from '@/data/finding/comparing';
 import { Button } from '@/ui/button';
+import { PaceButtons } from '@/ui/pace';
 import { StudentBar } from '@/ui/studentBar';
 import { Differences } from './Differences';
 import { FrameAt } from './FrameAt';
+import { usePlay } from './usePlay';
 import { Overlaid } from './Overlaid';
 import { FROM, TO } from './stretch';
 import { TwoChains } from './TwoChains';
@@ -39,7 +41,14 @@ export function CompareScreen({
   const both = then.film !== null && now.film !== null;
   // One step is a frame of the film that has more of them.
   const step = useMemo(() => Math.min(...[then, now].map(frameLength)), [then, now]);
-  const go = (by: number) => setTime((at) => Math.min(TO, Math.max(FROM, at + by * step)));
+  const play = usePlay(time, setTime);
+  /** By hand: what plays is stopped. */
+  const move = (to: (at: number) => number) => {
+    play.setPlaying(false);
+    setTime((at) => Math.min(TO, Math.max(FROM, to(at))));
+  };
+  const scrub = (at: number) => move(() => at);
+  const go = (by: number) => move((at) => at + by * step);
   useCommands(() => [
     ...stepping(go),
     {
@@ -47,7 +56,7 @@ export function CompareScreen({
       keys: ['Home'],
       words: 'contact',
       group: 'Through the film',
-      run: () => setTime(0),
+      run: () => scrub(0),
     },
     {
       id: 'overlay',
@@ -78,18 +87,27 @@ export function CompareScreen({
             </Link>
           </div>
         </div>
-        <div className="mt-4 grid gap-x-8 gap-y-6 lg:grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]">
-          <section aria-label="Pictures">
-            {isOverlaid && then.film && now.film ? (
+        <section aria-label="Pictures" className="mt-4">
+          {isOverlaid && then.film && now.film ? (
+            <div className="mx-auto max-w-[860px]">
               <Overlaid then={then.film} now={now.film} time={time} />
-            ) : (
-              <div className="grid grid-cols-2 gap-2">
-                <Side of={then} time={time} name="Then" />
-                <Side of={now} time={time} name="Now" />
-              </div>
-            )}
-            <label className="mt-3 flex items-center gap-4">
-              <span className="w-40 whitespace-nowrap">{timeWords(time)}</span>
+            </div>
+          ) : (
+            <div className="grid grid-cols-2 gap-2">
+              <Side of={then} time={time} name="Then" />
+              <Side of={now} time={time} name="Now" />
+            </div>
+          )}
+          <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-2">
+            <Button
+              hint="Space"
+              aria-pressed={play.isPlaying}
+              onClick={() => play.setPlaying(!play.isPlaying)}
+            >
+              {play.isPlaying ? 'Stop' : 'Play'}
+            </Button>
+            <PaceButtons pace={play.pace} onPace={play.setPace} />
+            <label className="flex min-w-60 flex-1 items-center gap-4">
               <input
                 type="range"
                 aria-label="Time from contact"
@@ -98,19 +116,21 @@ export function CompareScreen({
                 max={TO}
                 step={step}
                 value={time}
-                onChange={(event) => setTime(Number(event.target.value))}
+                onChange={(event) => scrub(Number(event.target.value))}
                 className="w-full accent-now"
               />
+              <span className="w-40 whitespace-nowrap">{timeWords(time)}</span>
             </label>
-            <p className="text-sm text-soft">
-              ← → one frame, Shift ten, Home to contact{both && ', O lays one over the other'}.
-            </p>
+          </div>
+        </section>
+        <div className="mt-5 grid gap-x-8 gap-y-6 lg:grid-cols-2">
+          <section aria-label="Chains">
             <TwoChains
               technique={techniqueById(now.strike.technique)}
               then={then.film}
               now={now.film}
               time={time}
-              onTime={setTime}
+              onTime={scrub}
             />
           </section>
           <section aria-label="Differences">

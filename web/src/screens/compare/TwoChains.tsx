@@ -36,10 +36,10 @@ export function TwoChains({
     if (event.buttons !== 1) return;
     const box = svg.current!.getBoundingClientRect();
     const at = x.invert(((event.clientX - box.left) / box.width) * WIDTH);
-    onTime(Math.min(TO, Math.max(FROM, at)));
+    onTime(at);
   };
   return (
-    <figure className="mt-4">
+    <figure>
       <figcaption className="text-sm">
         How fast each link moves, ground at the bottom. <strong>Now</strong> is the full line,{' '}
         <span className="text-soft">then the dotted one</span>; ticks are starts.

@@ -8,6 +8,7 @@ import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { pastDay } from '@/data/database/today';
 import type { LedgerPage } from '@/data/progress/ledgerPage';
 import { SelectField } from '@/ui/field';
+import { filmOf, Thumb } from '@/ui/thumb';
 import { StudentBar } from '@/ui/studentBar';
 import { Fatigue } from './Fatigue';
 import { FaultHistory } from './FaultHistory';
@@ -151,12 +152,21 @@ export function LedgerScreen(props: LedgerProps) {
   );
 }
 
+const benchOf = ({ clipId, strikeId }: SetPoint) => `/bench/${clipId}?strike=${strikeId}`;
+
 /** The sets behind a trend, newest first, each against the newest. */
 function Sets({ track }: { track: Track }) {
   const newest = track.points[track.points.length - 1]!;
   const row = (point: SetPoint) => (
     <tr key={point.clipId + point.strikeId} className="border-b border-rule">
-      <td className="py-1.5 pr-6">{pastDay(point.day)}</td>
+      <td className="w-24 py-1.5 pr-4">
+        {point.film && (
+          <Link href={benchOf(point)} tabIndex={-1} aria-hidden>
+            <Thumb film={filmOf(point.clipId)} time={point.film.contactAt} className="w-20" />
+          </Link>
+        )}
+      </td>
+      <td className="py-2 pr-6">{pastDay(point.day)}</td>
       <td className="pr-6 text-right">
         {say({ ...point, unit: track.unit, source: 'eye', frames: [] })}
       </td>
@@ -164,11 +174,8 @@ function Sets({ track }: { track: Track }) {
         {point.strikes} {point.strikes === 1 ? 'strike' : 'strikes'}
       </td>
       <td className="text-right">
-        {point.isFilmed && (
-          <Link
-            href={`/bench/${point.clipId}?strike=${point.strikeId}`}
-            className="underline underline-offset-4"
-          >
+        {point.film && (
+          <Link href={benchOf(point)} className="underline underline-offset-4">
             bench
           </Link>
         )}
@@ -187,6 +194,7 @@ function Sets({ track }: { track: Track }) {
     <table className="mt-3 w-full">
       <thead className="sr-only">
         <tr>
+          <th>Picture</th>
           <th>Day</th>
           <th>Median</th>
           <th>Strikes</th>

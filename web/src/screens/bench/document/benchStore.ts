@@ -20,6 +20,7 @@ import type { SurveyState } from '@/video/useSurvey';
 import { Autosave, type SaveState } from './autosave';
 import { toggleMark } from './edits';
 import * as history from './history';
+import type { Pace } from '@/ui/pace';
 
 /** What a click on the picture does. */
 export type Tool =
@@ -34,10 +35,6 @@ export type Tool =
   | { readonly kind: 'ruler' }
   /** By hand, to show something. */
   | { readonly kind: 'draw'; readonly of: DrawingKind };
-
-/** Of true speed: a strike of half a second takes four at an eighth. */
-export const PACES = [1 / 8, 1 / 4, 1 / 2, 1] as const;
-type Pace = (typeof PACES)[number];
 
 interface SurveyControl {
   cancel(): void;

@@ -8,18 +8,12 @@ import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { Key } from '@/ui/button';
 import { useCommands } from '@/ui/commands/registry';
-import { documentOf, PACES, strikeOf, useBench, useBenchStore } from '../document/benchStore';
+import { otherPace, PaceButtons } from '@/ui/pace';
+import { documentOf, strikeOf, useBench, useBenchStore } from '../document/benchStore';
 import { useRealTimes } from '../document/realTimes';
 import { useAnalysis } from '../document/useAnalysis';
 import { asSvg, download, pictureOf } from '@/video/frameFile';
 import type { useLens } from './useLens';
-
-const PACE_WORDS = new Map([
-  [1 / 8, '⅛'],
-  [1 / 4, '¼'],
-  [1 / 2, '½'],
-  [1, '1'],
-]);
 
 /** Under the picture: which frame it is, how fast it plays and what round, and how it is looked at. */
 export function FilmBar({
@@ -38,8 +32,7 @@ export function FilmBar({
   const { save } = useFrameFile(stage);
   const quicker = (by: 1 | -1) => {
     const { pace: now, setPace } = store.getState();
-    const next = PACES[PACES.indexOf(now) + by];
-    if (next) setPace(next);
+    setPace(otherPace(now, by));
   };
   useCommands(() =>
     [
@@ -93,20 +86,7 @@ export function FilmBar({
             {loop.name} ✕
           </BarButton>
         )}
-        <span role="group" aria-label="How fast it plays" className="flex items-center px-1">
-          {PACES.map((one) => (
-            <button
-              key={one}
-              type="button"
-              aria-pressed={one === pace}
-              aria-label={`${PACE_WORDS.get(one)} of true speed`}
-              onClick={() => store.getState().setPace(one)}
-              className="size-8 font-semibold text-soft aria-pressed:text-ink aria-pressed:underline aria-pressed:underline-offset-4"
-            >
-              {PACE_WORDS.get(one)}
-            </button>
-          ))}
-        </span>
+        <PaceButtons pace={pace} onPace={store.getState().setPace} />
         <BarButton isOn={isTrailOn} onClick={() => store.getState().showTrail(!isTrailOn)} hint="O">
           Trail
         </BarButton>

@@ -9,6 +9,7 @@ import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import type { Decision } from '@/data/finding/findings';
 import type { SetReport } from '@/data/finding/judging';
 import { Button } from '@/ui/button';
+import { filmOf, Thumb } from '@/ui/thumb';
 import { documentOf, useBench, useBenchStore } from '../../document/benchStore';
 import { CantTell } from '../faults/CantTell';
 import { Clear, headline } from '../faults/faultParts';
@@ -60,6 +61,7 @@ export function SetTab({
           : 'Judged by the median; ± joins how they scatter with how well each is known.'}
         {leftOut > 0 && ` ${leftOut} left out: the marks contradict each other.`}
       </p>
+      <Strikes report={state.report} chosen={strike.id} />
       <ol className="mt-3">
         {found.map((finding) => (
           <FaultRow
@@ -121,27 +123,61 @@ const SAID: Record<Outcome, string> = {
   'cant-tell': 'can’t tell',
 };
 
+/** Goes to a strike of the set, at its contact. */
+function useGoToStrike() {
+  const store = useBenchStore();
+  return ({ id, frame }: SetReport['strikes'][number]) => {
+    store.getState().selectStrike(id);
+    if (frame !== null) store.getState().goTo(frame);
+  };
+}
+
+/** Every strike of the set at its contact, in the order in which they were thrown. */
+function Strikes({ report: { strikes }, chosen }: { report: SetReport; chosen: string }) {
+  const clipId = useBench((state) => state.clip.id);
+  const frameTimes = useBench((state) => state.clip.frameTimes);
+  const goTo = useGoToStrike();
+  return (
+    <ul aria-label="The strikes of the set" className="mt-3 flex flex-wrap gap-2">
+      {strikes.map((one, i) => (
+        <li key={one.id}>
+          <button
+            type="button"
+            aria-label={`Strike ${i + 1} of the set`}
+            aria-pressed={one.id === chosen}
+            onClick={() => goTo(one)}
+            className="block border-b-4 border-transparent pb-1 aria-pressed:border-ink"
+          >
+            <Thumb
+              film={filmOf(clipId)}
+              time={one.frame === null ? null : (frameTimes[one.frame] ?? null)}
+              className="w-20"
+            />
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
 /** What each strike says by itself: a filled box shows it, an empty one does not, a dash can't tell. */
 function Each({ finding, report }: { finding: SetFinding; report: SetReport }) {
-  const store = useBenchStore();
+  const goTo = useGoToStrike();
   return (
     <div className="mt-1.5 flex items-center gap-3">
       <span className="text-sm">
         Shows in {finding.shows} of {finding.of}
       </span>
       <span className="flex gap-1.5">
-        {report.strikes.map(({ id, frame }, i) => {
+        {report.strikes.map((one, i) => {
           const outcome = finding.each[i] ?? 'cant-tell';
           return (
             <button
-              key={id}
+              key={one.id}
               type="button"
               title={`Strike ${i + 1}: ${SAID[outcome]}`}
               aria-label={`Go to strike ${i + 1}, which ${SAID[outcome]}`}
-              onClick={() => {
-                store.getState().selectStrike(id);
-                if (frame !== null) store.getState().goTo(frame);
-              }}
+              onClick={() => goTo(one)}
               className="grid size-6 place-items-center hover:bg-tint"
             >
               <span className={SHAPE[outcome]} />
@@ -153,7 +189,7 @@ function Each({ finding, report }: { finding: SetFinding; report: SetReport }) {
   );
 }
 
-/** FaultsTab that some strikes show and the set does not. */
+/** Leaks that some strikes show and the set does not. */
 function Some({
   findings,
   children,
