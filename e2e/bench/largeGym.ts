@@ -34,6 +34,7 @@ try {
     Plan: '/plan',
     Timer: '/timer',
     Library: '/library',
+    Films: '/films?words=cross',
     Gym: '/gym',
     'Class sheet': '/card',
     Films: home,

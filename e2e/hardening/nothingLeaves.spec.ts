@@ -73,7 +73,17 @@ test('no page asks anybody but Sinew for anything', async ({ baseURL }) => {
     const student = new URL(page.url()).pathname;
     await page.getByRole('link', { name: 'cross-all-at-once.mp4' }).click();
     await benchIsOpen(page);
-    const screens = ['/', '/plan', '/timer', '/library', '/gym', '/card', '/marking', '/recovery']
+    const screens = [
+      '/',
+      '/plan',
+      '/films',
+      '/timer',
+      '/library',
+      '/gym',
+      '/card',
+      '/marking',
+      '/recovery',
+    ]
       .concat(['/students/new', `/capture?student=${student.split('/').pop()}`, '/compare'])
       .concat(['', '/edit', '/work', '/ledger', '/tests', '/card'].map((end) => student + end));
     for (const screen of screens) {

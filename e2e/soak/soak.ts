@@ -95,7 +95,14 @@ async function saveMarks(): Promise<void> {
 }
 
 async function lookAround(): Promise<void> {
-  const path = among(['/', '/gym', '/plan', '/library', `/students/${among(students())}/ledger`]);
+  const path = among([
+    '/',
+    '/gym',
+    '/plan',
+    '/library',
+    '/films?words=cross',
+    `/students/${among(students())}/ledger`,
+  ]);
   await asked('pages', path);
 }
 

@@ -326,7 +326,17 @@ test('every screen of a phone fits it: nothing sideways, a thumb finds everythin
     .getByRole('link', { name: 'cross-all-at-once.mp4' })
     .getAttribute('href');
   const id = student.split('/').pop()!;
-  const screens = ['/', '/plan', '/timer', '/library', '/gym', '/gym/people', '/card', '/marking']
+  const screens = [
+    '/',
+    '/plan',
+    '/films',
+    '/timer',
+    '/library',
+    '/gym',
+    '/gym/people',
+    '/card',
+    '/marking',
+  ]
     .concat([
       '/compare',
       '/students/new',

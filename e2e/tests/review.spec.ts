@@ -181,3 +181,31 @@ test('what is sent home needs consent of its own, and opens anywhere without a n
   await page.reload();
   await expect(page.getByRole('button', { name: 'It may be sent home' })).toBeVisible();
 });
+
+test('a note on a strike is found again among the films of the gym', async ({ page }) => {
+  const student = await addStudent(page, 'Noted Down');
+  const clip = await marked(page, student, 'cross-all-at-once.mp4');
+  await page.goto(`/bench/${clip}`);
+  await benchIsOpen(page);
+  await page.keyboard.press('Shift+N');
+  await expect(page.getByLabel('Note on this strike')).toBeFocused();
+  await page.keyboard.type('breath held on the way in #Sparring');
+  await page.keyboard.press('Enter');
+  await isSaved(page);
+
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('breath held');
+  await page.getByRole('option', { name: 'Films: “breath held”' }).click();
+  await expect(page.getByRole('heading', { name: 'One film.' })).toBeVisible();
+  await expect(page.getByText('breath held on the way in')).toBeVisible();
+  await isAccessible(page);
+  await page.getByRole('button', { name: '#sparring' }).click();
+  await expect(page.getByRole('searchbox')).toHaveValue('#sparring');
+  await page.keyboard.press('Escape');
+  await page.getByRole('searchbox').fill('noted cros nothing');
+  await expect(page.getByRole('heading', { name: 'No film of which that is said.' })).toBeVisible();
+  await page.getByRole('searchbox').fill('noted cros');
+  await expect(page.getByRole('heading', { name: 'One film.' })).toBeVisible();
+  await page.getByRole('link', { name: 'Cross', exact: true }).click();
+  await benchIsOpen(page);
+});

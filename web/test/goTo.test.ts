@@ -1,6 +1,6 @@
 /** Going to a student or a screen by a few letters. */
 import { describe, expect, it } from 'vitest';
-import { entriesFor, meant } from '@/ui/goTo/entries';
+import { entriesFor, filmsOf, meant } from '@/ui/goTo/entries';
 
 const students = [
   { id: 'a', name: 'Maren Voss', classGroup: 'Tuesday' },
@@ -9,6 +9,13 @@ const students = [
 ];
 const entries = entriesFor(students);
 const typed = (text: string) => meant(entries, text).map(({ label }) => label);
+
+it('whatever is typed is also looked for among films', () => {
+  expect(filmsOf('left knee #bag')).toMatchObject([
+    { label: 'Films: “left knee #bag”', href: '/films?words=left%20knee%20%23bag' },
+  ]);
+  expect(filmsOf(' ')).toEqual([]);
+});
 
 describe('what is typed', () => {
   it('finds a student by the beginning of a name, and a page of hers by one letter more', () => {

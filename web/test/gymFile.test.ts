@@ -136,6 +136,8 @@ describe('a gym’s file', () => {
       ['student', 'girth_ribs_m'],
       ['student', 'band_seam'],
       ['clip', 'drawings'],
+      ['clip', 'note'],
+      ['strike', 'note'],
     ] as const) {
       const name = `tables/${table}.jsonl`;
       const rows = strFromU8(parts[name]!).replaceAll(new RegExp(`,"${column}":[^,}]*`, 'g'), '');

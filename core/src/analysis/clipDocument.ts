@@ -76,6 +76,10 @@ export const correctionSchema = z
   .object({ kind: z.enum(CORRECTIONS), landmark: z.enum(LANDMARKS), from: frame, to: frame })
   .refine(({ from, to }) => from <= to, 'a stretch ends before it begins');
 
+export const MOST_NOTE = 500;
+/** The coach's own words on a film or a strike; a word behind a # is a tag. */
+export const noteSchema = z.string().trim().min(1).max(MOST_NOTE);
+
 export const strikeSchema = z.object({
   id: z.string().min(1).max(40),
   technique: techniqueSchema,
@@ -92,6 +96,7 @@ export const strikeSchema = z.object({
   range: z.enum(RANGES).optional(),
   /** The coach's word on what no camera can judge, by checks. */
   audit: auditSchema.optional(),
+  note: noteSchema.optional(),
   /** Over how many frames the coach is unsure: 1 = this very frame. */
   marks: z.partialRecord(
     z.enum(EVENTS),
@@ -119,6 +124,7 @@ export const clipDocumentSchema = z.object({
   refused: z.array(spanSchema).max(1000),
   /** What the coach has drawn on frames; missing where nothing is. */
   drawings: z.array(drawingSchema).max(MOST_DRAWINGS).optional(),
+  note: noteSchema.optional(),
 });
 
 export type ClipDocument = z.infer<typeof clipDocumentSchema>;

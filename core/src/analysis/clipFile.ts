@@ -14,7 +14,7 @@ import { bandTurnsSchema, turnsOf, type KeptBands } from '../observe/band/bandTu
 import { SEEN_SIZE, type PoseDetection } from '../observe/track/poseDetection';
 import type { SpaceTrack } from '../observe/track/track';
 import type { ClipInput } from './analyzeClip';
-import { clipDocumentSchema } from './clipDocument';
+import { clipDocumentSchema, type ClipDocument } from './clipDocument';
 import { trackedOf, type FilmFacts, type StudentFacts } from './clipFacts';
 
 /** How the clocks of two films differ. */
@@ -96,12 +96,21 @@ export function writeClipFile({ film, document, student, second, library }: Clip
     sinew: 'clip',
     version: 1,
     film: filmOut(film),
-    document,
+    document: withoutNotes(document),
     student: { stance, heightM, massKg, school },
-    second: second && { ...second, film: filmOut(second.film) },
+    second: second && {
+      ...second,
+      film: filmOut(second.film),
+      document: withoutNotes(second.document),
+    },
     library,
   };
   return JSON.stringify(file);
+}
+
+/** A coach's words are for the gym: they name people, and what hurts them. */
+function withoutNotes({ note: _, strikes, ...document }: ClipDocument): ClipDocument {
+  return { ...document, strikes: strikes.map(({ note: __, ...strike }) => strike) };
 }
 
 /**

@@ -5,6 +5,7 @@ import { TopBar } from './topBar';
 const PLACES = [
   ['/', 'Floor'],
   ['/plan', 'Plan'],
+  ['/films', 'Films'],
   ['/timer', 'Timer'],
   ['/library', 'Library'],
   ['/gym', 'Gym'],

@@ -162,6 +162,7 @@ describe('a clip', () => {
       intent: 'full',
       round: 2,
       isPurged: false,
+      notes: [],
       createdAt: '2026-11-20T10:00:00.000Z',
       strikes: [
         { technique: 'cross', isAutomatic: true, marksLeft: 0 },

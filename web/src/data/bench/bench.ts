@@ -55,6 +55,7 @@ export async function loadBench(db: Db, clipId: string): Promise<SavedBench | nu
       ...(clip.drawings !== null && {
         drawings: COLUMNS.clip.drawings.readOr(clip.drawings, []),
       }),
+      ...(clip.note !== null && { note: clip.note }),
       strikes: strikes.map((strike) => ({
         id: strike.id,
         technique: strike.technique as StrikeDocument['technique'],
@@ -69,6 +70,7 @@ export async function loadBench(db: Db, clipId: string): Promise<SavedBench | nu
         ...(strike.audit !== null && {
           audit: COLUMNS.strike.audit.readOr(strike.audit, {}),
         }),
+        ...(strike.note !== null && { note: strike.note }),
         marks: Object.fromEntries(
           marks
             .filter((mark) => mark.strike_id === strike.id)
@@ -117,6 +119,7 @@ export async function saveBench(
         refused: COLUMNS.clip.refused.over(clip.refused, document.refused),
         corrections: COLUMNS.clip.corrections.over(clip.corrections, document.corrections),
         drawings: COLUMNS.clip.drawings.over(clip.drawings, document.drawings ?? null),
+        note: document.note ?? null,
         revision: revision + 1,
         updated_at: now(),
       })
@@ -169,7 +172,7 @@ async function saveStrikes(
   const kept = new Map(before.map((row) => [row.id, row]));
   for (const [position, strike] of strikes.entries()) {
     const { id, technique, side, span, combination = null, isAutomatic = false } = strike;
-    const { school = null, situation = null, range = null, audit = null } = strike;
+    const { school = null, situation = null, range = null, audit = null, note = null } = strike;
     const marks = Object.entries(marksOf(strike, realTimes)) as [EventName, EventMark][];
     const isMarked = new Set(marks.map(([event]) => event));
     const missing = eventsOf(techniqueById(technique)).filter((event) => !isMarked.has(event));
@@ -178,6 +181,7 @@ async function saveStrikes(
       situation,
       range,
       audit: COLUMNS.strike.audit.over(kept.get(id)?.audit ?? null, audit),
+      note,
       technique,
       side,
       position,

@@ -174,6 +174,7 @@ async function insertClip(
     refused: null,
     corrections: null,
     drawings: null,
+    note: null,
     intent: clip.intent ?? null,
     round: clip.round ?? null,
     deleted_at: null,
@@ -287,6 +288,8 @@ export interface ClipSummary {
   /** The body was found in it. */
   readonly isTracked: boolean;
   readonly isPurged: boolean;
+  /** The coach's words on it and on its strikes. */
+  readonly notes: readonly string[];
   readonly strikes: readonly {
     readonly id: string;
     readonly technique: string;
@@ -306,7 +309,7 @@ export async function clipSummaries(db: Db, studentId: string): Promise<ClipSumm
     .selectFrom('clip')
     .leftJoin('tracking', 'tracking.clip_id', 'clip.id')
     .select(['clip.id', 'student_id', 'file_name', 'view', 'clip.created_at', 'tracking.state'])
-    .select(['intent', 'round', 'purged_at'])
+    .select(['intent', 'round', 'purged_at', 'note'])
     .where('student_id', '=', studentId)
     .where('deleted_at', 'is', null)
     .orderBy('clip.created_at', 'desc')
@@ -319,6 +322,7 @@ export async function clipSummaries(db: Db, studentId: string): Promise<ClipSumm
       join.onRef('mark.strike_id', '=', 'strike.id').on('mark.event', '=', 'contact'),
     )
     .select(['strike.id', 'strike.clip_id', 'technique', 'side', 'is_automatic', 'marks_left'])
+    .select('strike.note')
     .select(contactAt)
     .where('removed_at', 'is', null)
     .where('clip.student_id', '=', studentId)
@@ -335,6 +339,9 @@ export async function clipSummaries(db: Db, studentId: string): Promise<ClipSumm
     round: clip.round,
     isTracked: clip.state === 'done',
     isPurged: clip.purged_at !== null,
+    notes: [clip.note, ...(byClip.get(clip.id) ?? []).map(({ note }) => note)].filter(
+      (one) => one !== null,
+    ),
     strikes: (byClip.get(clip.id) ?? []).map((strike) => ({
       id: strike.id,
       technique: strike.technique,

@@ -113,6 +113,8 @@ export interface ClipTable extends Stamped {
   corrections: string | null;
   /** JSON: what the coach has drawn on frames; null for nothing. */
   drawings: string | null;
+  /** The coach's words on the film; null for none. */
+  note: string | null;
   /** How hard what it shows was meant; null when nobody has said. */
   intent: Intent | null;
   /** The round it was filmed in, from 1; null outside rounds. */
@@ -153,6 +155,8 @@ interface StrikeTable extends Stamped {
   range: Range | null;
   /** JSON: the coach's word on what no camera can judge, or null. */
   audit: string | null;
+  /** The coach's words on the strike; null for none. */
+  note: string | null;
   /** How many of the instants its technique has are not marked yet. */
   marks_left: number;
   /** Taken off the bench; kept so that undo brings its findings back. */
@@ -409,6 +413,13 @@ export interface MeasuredTable extends Stamped {
   readings: string;
 }
 
+/** What films are found by; made when somebody looks, thrown away by triggers when it changes. */
+interface FilmTextTable {
+  id: Generated<number>;
+  clip_id: string;
+  words: string;
+}
+
 interface MeasuredSetTable extends Stamped {
   clip_id: string;
   technique: string;
@@ -449,4 +460,5 @@ export interface Schema {
   repeat_marking: RepeatMarkingTable;
   measured: MeasuredTable;
   measured_set: MeasuredSetTable;
+  film_text: FilmTextTable;
 }

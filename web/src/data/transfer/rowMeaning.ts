@@ -9,6 +9,7 @@ import { daySchema } from '@sinew/core/foundation/calendar/day';
 import { INTENTS } from '@sinew/core/foundation/drill/intent';
 import { SOURCES } from '@sinew/core/foundation/reading/reading';
 import { TECHNIQUES, VIEWS } from '@sinew/core/foundation/technique/techniques';
+import { noteSchema } from '@sinew/core/analysis/clipDocument';
 import { readTrackJson } from '@sinew/core/format/trackJson';
 import { RANGES, SITUATIONS } from '@sinew/core/judge/school/resolve';
 import { LEAST_GIRTH, MOST_GIRTH, SEAMS } from '@sinew/core/observe/band/band';
@@ -103,6 +104,7 @@ const MEANING: Readonly<Partial<Record<TableName, z.ZodRawShape>>> = {
     refused: json(COLUMNS.clip.refused, 'stretches of frames'),
     corrections: json(COLUMNS.clip.corrections, 'corrections'),
     drawings: json(COLUMNS.clip.drawings, 'drawings'),
+    note: noteSchema.nullable(),
     intent: intent.nullable(),
     round: z.number().int().positive().nullable(),
     revision: whole,
@@ -135,6 +137,7 @@ const MEANING: Readonly<Partial<Record<TableName, z.ZodRawShape>>> = {
     situation: z.enum(Object.keys(SITUATIONS)).nullable(),
     range: z.enum(RANGES).nullable(),
     audit: json(COLUMNS.strike.audit, 'word of the eye'),
+    note: noteSchema.nullable(),
     marks_left: whole,
   },
   mark: {

@@ -60,6 +60,7 @@ function saidOf(clip: ClipSummary): string {
     clip.createdAt.slice(0, 10),
     clip.intent,
     clip.round && `round ${clip.round}`,
+    ...clip.notes,
     ...clip.strikes.map(({ technique, side }) => `${techniqueById(technique).name} ${side}`),
   ]
     .filter(Boolean)

@@ -75,6 +75,9 @@ export function ClipRow({ clip }: { clip: ClipSummary }) {
             {name}
           </Link>
         )}
+        {clip.notes.length > 0 && (
+          <p className="line-clamp-2 font-serif text-base">{clip.notes.join(' · ')}</p>
+        )}
         <div className="text-sm text-soft">
           {facts.join(', ')}
           {clip.isPurged && ': the film went with the consent; its numbers stay in the ledger'}

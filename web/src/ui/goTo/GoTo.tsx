@@ -9,7 +9,7 @@ import { ask } from '@/api/client';
 import { STUDENTS } from '@/api/endpoints';
 import { keyName, type Command } from '../commands/command';
 import { commandsNow, useCommands } from '../commands/registry';
-import { entriesFor, entriesOf, keyOf, meant, type Entry, type Findable } from './entries';
+import { entriesFor, entriesOf, filmsOf, keyOf, meant, type Entry, type Findable } from './entries';
 
 /** From anywhere to anywhere: a few letters of a student's name, and Enter. */
 export function GoTo() {
@@ -19,7 +19,7 @@ export function GoTo() {
   const [typed, setTyped] = useState('');
   const [commands, setCommands] = useState<readonly Command[]>([]);
   const entries = [...entriesFor(students === 'failed' ? [] : students), ...entriesOf(commands)];
-  const found = meant(entries, typed);
+  const found = [...meant(entries, typed), ...filmsOf(typed)];
 
   const open = () => {
     setTyped('');
@@ -58,9 +58,6 @@ export function GoTo() {
             className="h-11 w-full border-b-2 border-ink bg-transparent px-1 text-lg outline-none"
           />
           <Cmdk.List className="min-h-[22rem] pt-2">
-            <Cmdk.Empty className="px-1 py-2 text-soft">
-              Nobody and nothing of that name.
-            </Cmdk.Empty>
             {found.map((entry) => (
               <Cmdk.Item
                 key={keyOf(entry)}

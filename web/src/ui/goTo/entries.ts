@@ -34,6 +34,7 @@ const PLACES: readonly PlaceEntry[] = (
   [
     ['Floor', 'students class', '/'],
     ['Plan', 'calendar sessions', '/plan'],
+    ['Films', 'clips search notes tags', '/films'],
     ['Timer', 'rounds', '/timer'],
     ['Library', 'leaks cues drills schools', '/library'],
     ['Gym', 'backup export settings', '/gym'],
@@ -98,6 +99,14 @@ export function meant<T extends Entry>(entries: readonly T[], typed: string): T[
   });
   const isFirst = ({ label }: Entry) => wordsOf(label)[0]!.startsWith(first);
   return [...found.filter(isFirst), ...found.filter((one) => !isFirst(one))].slice(0, SHOWN);
+}
+
+/** What is said of films is looked for among films: after all that has the words for a name. */
+export function filmsOf(typed: string): PlaceEntry[] {
+  const words = typed.trim();
+  if (words === '') return [];
+  const href = `/films?words=${encodeURIComponent(words)}`;
+  return [{ kind: 'screen', label: `Films: “${words}”`, also: '', href }];
 }
 
 function wordsOf(text: string): string[] {

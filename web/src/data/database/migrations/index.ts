@@ -13,6 +13,7 @@ import * as wornBands from './0010-worn-bands';
 import * as deeds from './0011-deeds';
 import * as drawings from './0012-drawings';
 import * as sharing from './0013-sharing';
+import * as notesOfFilms from './0014-notes-of-films';
 
 export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first-slice': firstSlice,
@@ -28,4 +29,5 @@ export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0011-deeds': deeds,
   '0012-drawings': drawings,
   '0013-sharing': sharing,
+  '0014-notes-of-films': notesOfFilms,
 };

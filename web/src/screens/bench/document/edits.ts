@@ -261,6 +261,20 @@ export function setAudit(
   });
 }
 
+/** @param strikeId null for a word on the whole film; empty words take it away */
+export function setNote(
+  document: ClipDocument,
+  strikeId: string | null,
+  words: string,
+): ClipDocument {
+  const said = words.trim();
+  const noted = <T extends { note?: string }>({ note: _, ...rest }: T) =>
+    said ? { ...rest, note: said } : rest;
+  return strikeId === null
+    ? (noted(document) as ClipDocument)
+    : changeStrike(document, strikeId, (strike) => noted(strike) as StrikeDocument);
+}
+
 /** Without what is undefined, and records that have come to hold nothing. */
 function withoutEmpty({ school, audit, situation, range, ...strike }: StrikeDocument) {
   return {

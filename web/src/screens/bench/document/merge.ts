@@ -131,6 +131,7 @@ const SETTINGS: Readonly<Record<string, string>> = {
   target: 'the line to the target',
   rectangle: 'the rectangle',
   lens: 'the bend of the lens',
+  note: 'what is noted of the film',
 };
 
 /** What a place is called on the bench. */

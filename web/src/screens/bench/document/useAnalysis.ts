@@ -38,7 +38,7 @@ function useSecondFilm(): SecondFilm | null {
 
 /** A strike without what it is judged by: only this is measured anew when it changes. */
 function measuredPart(strike: StrikeDocument): StrikeDocument {
-  const { school: _, situation: __, range: ___, audit: ____, ...measured } = strike;
+  const { school: _, situation: __, range: ___, audit: ____, note: _____, ...measured } = strike;
   return measured;
 }
 
@@ -47,7 +47,7 @@ function useMeasured(): MeasuredInClip | null {
   const film = useBench((state) => state.clip);
   const student = useBench((state) => state.student);
   const now = useBench(documentOf);
-  const { strikes, drawings: _, ...about } = now;
+  const { strikes, drawings: _, note: __, ...about } = now;
   // Points follow the hand at once; what rests on them follows a moment later.
   const document = useDeferredValue(useStable({ ...about, strikes: strikes.map(measuredPart) }));
   const second = useSecondFilm();

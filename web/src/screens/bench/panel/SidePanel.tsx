@@ -2,11 +2,13 @@
 
 import { Tabs } from 'radix-ui';
 import { useState } from 'react';
+import { flushSync } from 'react-dom';
 import { useStore } from 'zustand';
 import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import { wordsFor } from '@sinew/core/measure/events/events';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { Key } from '@/ui/button';
+import { useCommands } from '@/ui/commands/registry';
 import { queue } from '@/tracking/queue';
 import { stepName } from '@/tracking/words';
 import { strikeOf, useBench } from '../document/benchStore';
@@ -17,6 +19,7 @@ import { AutomaticAsked } from '../document/AutomaticStrikes';
 import { BodyTab } from './body/BodyTab';
 import { CueOfTheDay } from './faults/CueOfTheDay';
 import { FilmTab } from './film/FilmTab';
+import { NOTE_FIELD } from './film/NotesHere';
 import { EVENT_KEY } from '../strip/lanes';
 import { EyeTab } from './eye/EyeTab';
 import { FaultsTab } from './faults/FaultsTab';
@@ -53,6 +56,18 @@ export function SidePanel({
   const [tab, setTab] = useState('faults');
   const { base } = useTracked();
   const isLooking = useIsLooking();
+  useCommands(() => [
+    {
+      id: 'note',
+      keys: ['Shift+n'],
+      words: 'a note on this strike',
+      group: 'Strike',
+      run: () => {
+        flushSync(() => setTab('film'));
+        document.getElementById(NOTE_FIELD)?.focus();
+      },
+    },
+  ]);
   const cue = strike && cues.find((one) => one.technique === strike.technique);
   return (
     <section className="flex min-h-0 flex-col max-md:order-2 max-md:border-t max-md:border-ink">

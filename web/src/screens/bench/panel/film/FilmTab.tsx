@@ -11,6 +11,7 @@ import { Button } from '@/ui/button';
 import { CheckLines } from '@/ui/checkLines';
 import { ProgressBar } from '@/ui/progressBar';
 import { documentOf, useBench, useBenchStore } from '../../document/benchStore';
+import { NotesHere } from './NotesHere';
 import { SecondViewPanel } from './SecondViewPanel';
 import { useTake } from '../../document/useTake';
 
@@ -32,6 +33,7 @@ export function FilmTab({
       <section aria-label="Second view">
         <SecondViewPanel others={others} space={space} />
       </section>
+      <NotesHere />
       <SaveAsFile />
       <DoneHere deeds={deeds} />
     </div>
