@@ -34,7 +34,7 @@ try {
     Plan: '/plan',
     Timer: '/timer',
     Library: '/library',
-    Films: '/films?words=cross',
+    'All films': '/films?words=cross',
     Gym: '/gym',
     'Class sheet': '/card',
     Films: home,

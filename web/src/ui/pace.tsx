@@ -1,7 +1,7 @@
 'use client';
 
 /** Of true speed: a strike of half a second takes four at an eighth. */
-export const PACES = [1 / 8, 1 / 4, 1 / 2, 1] as const;
+const PACES = [1 / 8, 1 / 4, 1 / 2, 1] as const;
 export type Pace = (typeof PACES)[number];
 
 const WORDS: Record<Pace, string> = { [1 / 8]: '⅛', [1 / 4]: '¼', [1 / 2]: '½', 1: '1' };
