@@ -1,23 +1,27 @@
 /** The made-up gym's last weeks: what was worked, filmed and tested before today. */
 import { createHash, randomUUID } from 'node:crypto';
-import { measure } from '@sinew/core/analysis/analyze';
+import { analyze, measure } from '@sinew/core/analysis/analyze';
 import { plusDays, type Day } from '@sinew/core/foundation/calendar/day';
 import { EVENTS, markOnFrame } from '@sinew/core/measure/events/events';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { nearestFrame } from '@sinew/core/observe/track/time';
+import type { Track } from '@sinew/core/observe/track/track';
 import type { Intent } from '@sinew/core/foundation/drill/intent';
 import { stamps, type Db } from '@sinew/web/data/database/db';
+import { acceptFinding } from '@sinew/web/data/finding/findings';
 import { saveSettings } from '@sinew/web/data/gym/gym';
+import { libraryOf } from '@sinew/web/data/gym/library';
 import { addNote, addTest } from '@sinew/web/data/progress/ledger';
 import { measureStudent } from '@sinew/web/data/finding/measured';
 import { packed } from '@sinew/web/data/finding/packedReadings';
 import { encodeTimes } from '@sinew/web/data/bench/placedBlob';
-import { addItem, planBlock } from '@sinew/web/data/work/plan';
+import { addItem, planBlock, setDone } from '@sinew/web/data/work/plan';
 import { today } from '@sinew/web/data/database/today';
 import { prescribe, setNextCheck, workOf } from '@sinew/web/data/work/work';
 import { knownPicture } from '@sinew/fighters/fighter/picture';
 import { formOf, knownTimes } from '@sinew/fighters/fighter/pose';
 import { clean, type Recipe } from '@sinew/fighters/fighter/recipe';
+import { knownTrack } from '@sinew/fighters/fighter/track';
 
 const DAY = 86_400_000;
 const RATE = 240;
@@ -34,13 +38,20 @@ interface PastSet {
   readonly daysAgo: number;
   readonly recipe: Recipe;
   readonly strikes: number;
+  /** Two cameras see the whole body in space; one sees it from the side. */
+  readonly cameras?: 1 | 2;
   readonly intent: Intent;
   readonly round?: number;
 }
 
-/** A set of which only the numbers are left: its film went when the consent of those weeks ended. */
-async function pastSet(db: Db, set: PastSet): Promise<void> {
-  const { studentId, daysAgo, recipe, strikes, intent, round = null } = set;
+/**
+ * A set of which only the numbers are left: its film went when the consent of those weeks ended.
+ *
+ * @returns its first strike
+ */
+async function pastSet(db: Db, set: PastSet): Promise<string> {
+  const { studentId, daysAgo, recipe, strikes, intent, round = null, cameras = 1 } = set;
+  const ids = Array.from({ length: strikes }, () => randomUUID());
   const technique = techniqueById(recipe.technique);
   const side = formOf(recipe).striking;
   const clipId = randomUUID();
@@ -79,8 +90,7 @@ async function pastSet(db: Db, set: PastSet): Promise<void> {
       ...at,
     })
     .execute();
-  for (let position = 0; position < strikes; position++) {
-    const id = randomUUID();
+  for (const [position, id] of ids.entries()) {
     await db
       .insertInto('strike')
       .values({
@@ -103,20 +113,16 @@ async function pastSet(db: Db, set: PastSet): Promise<void> {
         ...at,
       })
       .execute();
-    const seen = knownPicture(recipe, 'side', {
+    const sampling = {
       rate: RATE,
       noise: NOISE,
       seed: 1000 * daysAgo + 10 * (round ?? 0) + position,
-    });
-    const times = seen.track.frameTimes;
-    const known = knownTimes(recipe);
-    const { readings, links } = measure({
-      ...seen,
-      strike: { technique, side, stance: recipe.stance },
-      marks: Object.fromEntries(
-        EVENTS.map((event) => [event, markOnFrame(times, nearestFrame(times, known[event]))]),
-      ),
-    });
+    };
+    const { readings, links } = measure(
+      cameras === 2
+        ? markedAs(recipe, { track: knownTrack(recipe, sampling) })
+        : markedAs(recipe, knownPicture(recipe, 'side', sampling)),
+    );
     await db
       .insertInto('measured')
       .values({
@@ -133,6 +139,43 @@ async function pastSet(db: Db, set: PastSet): Promise<void> {
       })
       .execute();
   }
+  return ids[0]!;
+}
+
+/** As a careful coach marks it. */
+function markedAs<T extends { readonly track: Track }>(recipe: Recipe, seen: T) {
+  const times = seen.track.frameTimes;
+  const known = knownTimes(recipe);
+  return {
+    ...seen,
+    strike: {
+      technique: techniqueById(recipe.technique),
+      side: formOf(recipe).striking,
+      stance: recipe.stance,
+    },
+    marks: Object.fromEntries(
+      EVENTS.map((event) => [event, markOnFrame(times, nearestFrame(times, known[event]))]),
+    ),
+  };
+}
+
+/** The coach took a leak's cue on the evening on which it was filmed. */
+async function pastCue(
+  db: Db,
+  strikeId: string,
+  { studentId, recipe, daysAgo }: Pick<PastSet, 'studentId' | 'recipe' | 'daysAgo'>,
+  fault: string,
+): Promise<void> {
+  const { catalogue } = await libraryOf(db);
+  const track = knownTrack(recipe, { rate: RATE, noise: NOISE, seed: 1 });
+  const { findings } = analyze(markedAs(recipe, { track }));
+  const finding = findings.find((one) => one.fault === fault && one.status === 'found');
+  if (!finding) throw new Error(`${fault} does not show in a ${recipe.technique}`);
+  const judged = { finding, studentId, technique: recipe.technique, catalogue };
+  const outcome = await acceptFinding(db, strikeId, fault, false, Promise.resolve(judged));
+  if (outcome.kind !== 'accepted') throw new Error(`${fault} is not taken`);
+  const at = { created_at: evening(daysAgo) };
+  await db.updateTable('finding').set(at).where('strike_id', '=', strikeId).execute();
 }
 
 /** Sets of a drill on days gone by: days ago, strikes, of them clean. */
@@ -193,6 +236,86 @@ async function giveProposed(db: Db, studentId: string, daysAgo: number): Promise
   return outcome.id;
 }
 
+const degrees = (value: number) => (value * Math.PI) / 180;
+
+/** What the rest of the class has worked on: strikes of every family, filmed with two cameras. */
+async function othersPast(db: Db, of: (name: string) => string): Promise<void> {
+  const set = (
+    name: string,
+    daysAgo: number,
+    recipe: Recipe,
+    intent: Intent = 'tempo',
+    strikes = 5,
+  ) => {
+    const past: PastSet = { studentId: of(name), daysAgo, recipe, strikes, intent, cameras: 2 };
+    return pastSet(db, past).then((strikeId) => ({ ...past, strikeId }));
+  };
+
+  // A kick whose hips come to lead, week by week.
+  for (const [daysAgo, hipsToTrunk] of [
+    [28, 0.004],
+    [21, 0.012],
+    [14, 0.021],
+    [6, 0.03],
+  ] as const) {
+    await set('Tobiah Renn', daysAgo, clean('round-kick', { hipsToTrunk, height: 1.78 }));
+  }
+  const hook = clean('lead-hook', { height: 1.78 });
+  await set('Tobiah Renn', 4, hook);
+
+  // A southpaw whose hand keeps coming home late.
+  let jab = { strikeId: '', studentId: '', daysAgo: 0, recipe: clean('jab') };
+  for (const [daysAgo, recoil] of [
+    [24, 1.72],
+    [17, 1.68],
+    [10, 1.74],
+    [3, 1.7],
+  ] as const) {
+    const recipe = clean('jab', { stance: 'southpaw', recoil, height: 1.69 });
+    jab = await set('Sunniva Lund', daysAgo, recipe);
+  }
+  await pastCue(db, jab.strikeId, jab, 'slow-home');
+  const home = await giveProposed(db, of('Sunniva Lund'), 3);
+  await pastWork(
+    db,
+    of('Sunniva Lund'),
+    home,
+    'Echo drill: partner claps, hand is home before the echo',
+    'jab',
+    [
+      [3, 20, 12, 'slow'],
+      [1, 20, 15, 'slow'],
+    ],
+  );
+
+  // A junior whose hand stays up better each week.
+  let straight = jab;
+  for (const [daysAgo, dip] of [
+    [22, 0.15],
+    [15, 0.12],
+    [8, 0.09],
+  ] as const) {
+    straight = await set('Ilse Kaar', daysAgo, clean('jab', { dip, height: 1.61 }));
+  }
+  await pastCue(db, straight.strikeId, straight, 'hand-drop');
+
+  // An old wrist, and a fist that bends again.
+  const bent = clean('cross', { wristFlex: degrees(30), height: 1.84 });
+  const wrist = await set('Dov Hallam', 20, bent);
+  await pastCue(db, wrist.strikeId, wrist, 'wrist-bent');
+
+  const tight = {
+    hipsToTrunk: 0.002,
+    trunkToArm: 0.02,
+    coil: 0,
+    pelvisPeak: 0.7,
+    trunkPeak: 0.7,
+    height: 1.81,
+  };
+  const elbow = await set('Perrin Oake', 6, clean('elbow-round', tight), 'slow');
+  await pastCue(db, elbow.strikeId, elbow, 'all-at-once');
+}
+
 /** @param ids students by name */
 export async function seedPast(db: Db, ids: ReadonlyMap<string, string>): Promise<void> {
   const of = (name: string) => ids.get(name)!;
@@ -220,6 +343,7 @@ export async function seedPast(db: Db, ids: ReadonlyMap<string, string>): Promis
       strikes: 5,
       intent: 'tempo',
       recipe: clean('cross', { hipsToTrunk, shrug: 0, height: 1.72, out: 0.2 }),
+      cameras: daysAgo === 5 ? 2 : 1,
     });
   }
   const work = await giveProposed(db, maren, 16);
@@ -266,9 +390,18 @@ export async function seedPast(db: Db, ids: ReadonlyMap<string, string>): Promis
     });
   }
 
+  await othersPast(db, of);
   for (const id of ids.values()) await measureStudent(db, id);
 
   const day = today();
+  for (const [daysAgo, session, title] of [
+    [7, 'slow-day', 'Slow day'],
+    [5, 'speed-day', 'Speed day'],
+    [2, 'slow-day', 'Slow day'],
+  ] as const) {
+    const past = { day: ago(daysAgo), kind: 'session', session, title, studentId: null } as const;
+    await setDone(db, await addItem(db, past), true);
+  }
   await addItem(db, {
     day,
     kind: 'session',

@@ -103,7 +103,7 @@ const STUDENTS: readonly DemoStudent[] = [
     age: 19,
     grade: 'beginner',
     stance: 'southpaw',
-    monthsOfTraining: 0.2,
+    monthsOfTraining: 8,
     heightCm: 169,
     massKg: 60,
     consent: 'own',

@@ -197,7 +197,7 @@ async function strikesOf(db: Db, clipIds: readonly string[]) {
 }
 
 /** So many films back the chain of a student is looked for. */
-const LAST_FILMS = 3;
+const LAST_FILMS = 6;
 
 /** By student: the verdicts of the links in the newest strike that has any. */
 async function linksOf(db: Db, studentId?: string): Promise<ReadonlyMap<string, string>> {
