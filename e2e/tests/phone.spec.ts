@@ -6,7 +6,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import { scratchFolder } from '@sinew/demo/scratch';
-import { benchIsOpen } from '../support/bench';
+import { benchIsOpen, shows } from '../support/bench';
 import { encode } from '../support/films';
 import { addStudent as addStudentWithConsent, demoClip, isAccessible, post } from '../support/gym';
 import { freePort } from '../support/ownServer';
@@ -288,8 +288,13 @@ test('a film that this browser does not play is made readable', async ({ page })
   await expect(page.getByText('the gym’s machine makes it readable frame by frame')).toBeVisible();
   await page.getByRole('button', { name: 'Add the clip' }).click();
   await benchIsOpen(page);
+  // What moves in it has been found, and the picture has gone there.
+  const found = page.locator('[data-proposal]');
+  await expect(found).toBeVisible({ timeout: 60_000 });
+  const heart = Number(await found.getAttribute('data-heart'));
+  await shows(page, heart);
   await page.keyboard.press('ArrowRight');
-  await expect(page.locator('canvas[data-frame="1"]')).toBeVisible();
+  await shows(page, heart + 1);
 });
 
 test('every screen of a phone fits it: nothing sideways, a thumb finds everything, the picture is wide', async ({

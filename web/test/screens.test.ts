@@ -10,7 +10,7 @@ import type { MeasuredSet } from '@/data/finding/measuredSets';
 import { alikeOf, trackOf, trendSentence, type Alike } from '@/data/progress/trends';
 import { bestOf, chartOf } from '@/screens/ledger/view';
 import { callsOf, doneOf } from '@/screens/timer/done';
-import type { KeptRun } from '@/screens/timer/keptRun';
+import type { KeptRun } from '@/timer/keptRun';
 
 const NONE = Object.fromEntries(
   MEASURE_IDS.map((id) => [id, absent('Not placed.')]),

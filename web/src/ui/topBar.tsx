@@ -2,6 +2,7 @@ import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { GoTo } from './goTo/GoTo';
 import { KeysHelp } from './commands/KeysHelp';
+import { RunningSign } from '@/timer/RunningSign';
 import { SignedIn } from './asker';
 import { LightSwitch } from './lightSwitch';
 
@@ -17,6 +18,7 @@ export function TopBar({ children, right }: { children?: ReactNode; right?: Reac
       </nav>
       <div className="ml-auto flex items-center gap-x-5">
         {right}
+        <RunningSign />
         <SignedIn />
         <span className="max-md:hidden">
           <KeysHelp />

@@ -6,13 +6,14 @@ import { expect, it } from 'vitest';
 import { CommandKeys } from '@/ui/commands/CommandKeys';
 import { useCommands } from '@/ui/commands/registry';
 
-let show: () => void;
+/** Told once it stands on the screen; called, it shows its button. */
+let standing: (show: () => void) => void;
 let filmed = 0;
 
 function Take() {
   const [isReady, setReady] = useState(false);
   useEffect(() => {
-    show = () => setReady(true);
+    standing(() => setReady(true));
   }, []);
   useCommands(() => [
     { id: 'film', keys: [' '], words: 'film', group: 'Film', isOn: isReady, run: () => filmed++ },
@@ -31,6 +32,9 @@ it('a key pressed as soon as its button is there is not lost', async () => {
       resolve();
     }).observe(place, { childList: true, subtree: true });
   });
+  const drawn = new Promise<() => void>((resolve) => {
+    standing = resolve;
+  });
   const root = createRoot(place);
   root.render(
     <>
@@ -38,7 +42,7 @@ it('a key pressed as soon as its button is there is not lost', async () => {
       <Take />
     </>,
   );
-  await new Promise((resolve) => setTimeout(resolve, 50));
+  const show = await drawn;
   show();
   await seen;
   expect(filmed).toBe(1);

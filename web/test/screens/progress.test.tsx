@@ -283,6 +283,7 @@ describe('marking again', () => {
     const strike = (times: number) => ({
       strikeId: `s${times}`,
       clipId: 'c',
+      studentId: 'ada',
       student: 'Ada',
       technique: 'cross',
       fileName: 'film.mp4',
@@ -297,15 +298,24 @@ describe('marking again', () => {
       icc21: 0.9,
       icc31: 0.92,
     };
-    onScreen(<MarkingScreen strikes={[strike(0)]} errors={[]} fewest={1} />);
+    onScreen(<MarkingScreen strikes={[strike(0)]} errors={[]} fewest={1} student={null} />);
     expect(screen.getByRole('heading', { level: 1 }).textContent).toBe('How sure is your eye?');
     expect(screen.getByText('Not known yet')).toBeTruthy();
     cleanup();
     onScreen(
-      <MarkingScreen strikes={[strike(1), strike(2)]} errors={[error as never]} fewest={2} />,
+      <MarkingScreen
+        strikes={[strike(1), strike(2)]}
+        errors={[error as never]}
+        fewest={2}
+        student={{ id: 'ada', name: 'Ada' }}
+      />,
     );
     expect(screen.getByRole('heading', { level: 1 }).textContent).toBe('2 strikes marked twice.');
     expect(screen.getByText('2 times')).toBeTruthy();
+    // The way back to the student one came from.
+    expect(screen.getByRole('link', { name: 'Ledger' }).getAttribute('href')).toMatch(/ada/);
+    const [first] = screen.getAllByRole('link', { name: 'Cross, Ada' });
+    expect(first!.getAttribute('href')).toBe('/marking/s1?student=ada');
     const row = within(screen.getByRole('row', { name: /^Hips before trunk/ }));
     expect(row.getAllByRole('cell').map((cell) => cell.textContent)).toEqual([
       'Hips before trunk',

@@ -7,7 +7,7 @@ import { SOUND, type Condition } from '@sinew/core/train/work/condition';
 import { SESSIONS, type Session } from '@sinew/core/train/work/session';
 import { CommandKeys } from '@/ui/commands/CommandKeys';
 import { saveSession, resetSession } from '@/screens/timer/actions';
-import { keptRun } from '@/screens/timer/keptRun';
+import { keptRun } from '@/timer/keptRun';
 import { bell, call, knock } from '@/screens/timer/sounds';
 import type { TimerStudent } from '@/screens/timer/SetUp';
 import { TimerScreen } from '@/screens/timer/TimerScreen';

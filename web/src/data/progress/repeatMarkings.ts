@@ -24,6 +24,7 @@ export const FEWEST_MARKED_AGAIN = 5;
 export interface StrikeToMark {
   readonly strikeId: string;
   readonly clipId: string;
+  readonly studentId: string;
   readonly student: string;
   readonly technique: string;
   readonly fileName: string;
@@ -41,7 +42,12 @@ export async function strikesToMarkAgain(db: Db): Promise<StrikeToMark[]> {
     .innerJoin('clip', 'clip.id', 'strike.clip_id')
     .innerJoin('student', 'student.id', 'clip.student_id')
     .leftJoin('repeat_marking', 'repeat_marking.strike_id', 'strike.id')
-    .select(['strike.id as strikeId', 'clip.id as clipId', 'student.name as student'])
+    .select([
+      'strike.id as strikeId',
+      'clip.id as clipId',
+      'student.id as studentId',
+      'student.name as student',
+    ])
     .select(['strike.technique', 'clip.file_name as fileName'])
     .select(({ fn }) => fn.count<number>('repeat_marking.id').as('times'))
     .where('strike.removed_at', 'is', null)

@@ -33,7 +33,9 @@ export function BenchTop() {
       <Link href={`/students/${clip.studentId}`} className="font-semibold hover:underline">
         {clip.studentName}
       </Link>
-      <h1 className="text-base">{strike ? strikeName(strike) : clip.fileName}</h1>
+      <h1 className="max-w-80 truncate text-base" title={clip.fileName}>
+        {strike ? strikeName(strike) : <bdi>{clip.fileName}</bdi>}
+      </h1>
       <div className="flex items-center gap-1.5">
         {strikes.map((one, index) => (
           <button

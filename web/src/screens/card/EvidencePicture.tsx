@@ -12,12 +12,7 @@ export function EvidencePicture({ picture }: { picture: CardPicture }) {
   return (
     <figure className="mt-5" data-evidence>
       <div className="relative bg-shade" style={{ aspectRatio: `${clip.width} / ${clip.height}` }}>
-        <FilmFrame
-          clip={clip}
-          frame={frame}
-          label={`The strike, frame ${frame}`}
-          className="absolute inset-0 size-full"
-        />
+        <FilmFrame clip={clip} frame={frame} label={`The strike, frame ${frame}`} isFilling />
         <svg
           viewBox={`0 0 ${clip.width} ${clip.height}`}
           className="absolute inset-0 size-full"

@@ -15,12 +15,5 @@ export function FrameAt({
   label: string;
 }) {
   const frame = nearestFrame(times, time);
-  return (
-    <FilmFrame
-      clip={clip}
-      frame={frame}
-      label={`${label}, frame ${frame}`}
-      className="block w-full"
-    />
-  );
+  return <FilmFrame clip={clip} frame={frame} label={`${label}, frame ${frame}`} />;
 }

@@ -50,7 +50,7 @@ export function Overlaid({
             {isByBody ? `Laid over by ${what} at contact. ` : 'Laid frame on frame. '}
             <Button
               weight="quiet"
-              className="!min-h-0 text-sm"
+              className="!min-h-6 text-sm"
               onClick={() => setByBody(!isByBody)}
             >
               {isByBody ? 'Frame on frame' : `By ${what}`}

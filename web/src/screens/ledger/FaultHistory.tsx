@@ -49,7 +49,7 @@ export function FaultHistory({
               {fault.state !== 'closed' && (
                 <Button
                   weight="quiet"
-                  className="ml-3 !min-h-0 text-sm"
+                  className="ml-3 !min-h-6 text-sm"
                   onClick={() => setClosing(fault)}
                 >
                   It is gone

@@ -110,7 +110,7 @@ export function LedgerScreen(props: LedgerProps) {
                   </SelectField>
                 </div>
                 <TrendChart track={track} typicalError={error?.typicalError ?? null} />
-                <MarkingErrorLine error={error} />
+                <MarkingErrorLine error={error} studentId={student.id} />
                 <Sets track={track} />
                 <Goes goes={chosen.goes} onChoose={setReading} />
               </section>

@@ -68,7 +68,7 @@ export function Notes({
               {pastDay(one.day)}
               <Button
                 weight="quiet"
-                className="!min-h-0 text-sm"
+                className="!min-h-6 text-sm"
                 onClick={() => void remove(one.id)}
               >
                 Delete

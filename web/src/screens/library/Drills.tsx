@@ -73,7 +73,7 @@ function DoseRow({
             isChanged && (
               <Button
                 weight="quiet"
-                className="!min-h-0 text-sm"
+                className="!min-h-6 text-sm"
                 onClick={() => void make({ kind: 'dose', drill: drill.id, dose: null })}
               >
                 Reset to default

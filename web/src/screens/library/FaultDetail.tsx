@@ -186,7 +186,7 @@ function LimitRow({
       {!isUsual && (
         <Button
           weight="quiet"
-          className="!min-h-0 text-sm"
+          className="!min-h-6 text-sm"
           onClick={async () => {
             if (await onKeep(null)) setText(String(Math.round(usual.value * factor * 1000) / 1000));
           }}

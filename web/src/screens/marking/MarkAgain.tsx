@@ -1,6 +1,6 @@
 'use client';
 
-import { useRouter } from 'next/navigation';
+import { useRouter, useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { eventsOf, wordsFor, type EventName } from '@sinew/core/measure/events/events';
@@ -30,6 +30,7 @@ export function MarkAgain({
   span: { readonly from: number; readonly to: number };
 }) {
   const router = useRouter();
+  const student = useSearchParams().get('student');
   const technique = techniqueById(id);
   const events = eventsOf(technique);
   const [frame, setFrame] = useState(span.from);
@@ -53,7 +54,7 @@ export function MarkAgain({
     );
     setSaving(false);
     if (wrong) toast(wrong);
-    else router.push('/marking');
+    else router.push(student ? `/marking?student=${student}` : '/marking');
   };
   useCommands(() => [
     ...stepping(go),
@@ -70,12 +71,7 @@ export function MarkAgain({
       <MainBar here="Gym" />
       <main className="mx-auto grid max-w-[1280px] gap-8 px-4 sm:px-8 pt-6 pb-12 lg:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)]">
         <section aria-label="Picture">
-          <FilmFrame
-            clip={clip}
-            frame={frame}
-            label={`Frame ${frame} of the film`}
-            className="block w-full bg-shade"
-          />
+          <FilmFrame clip={clip} frame={frame} label={`Frame ${frame} of the film`} />
           <input
             type="range"
             aria-label="Frame"

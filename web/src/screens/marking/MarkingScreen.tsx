@@ -3,21 +3,25 @@ import { quantity } from '@sinew/core/foundation/reading/say';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import type { MarkingError, StrikeToMark } from '@/data/progress/repeatMarkings';
 import { MainBar } from '@/ui/mainBar';
+import { StudentBar } from '@/ui/studentBar';
 
 /** The exercise that says how far two markings of one strike differ, and what it has said so far. */
 export function MarkingScreen({
   strikes,
   errors,
   fewest,
+  student,
 }: {
   strikes: readonly StrikeToMark[];
   errors: readonly MarkingError[];
   fewest: number;
+  /** Whose ledger one comes from; the way back leads there. */
+  student: { readonly id: string; readonly name: string } | null;
 }) {
   const done = strikes.filter(({ times }) => times > 0).length;
   return (
     <>
-      <MainBar here="Gym" />
+      {student ? <StudentBar student={student} here={null} /> : <MainBar here="Gym" />}
       <main className="mx-auto grid max-w-[1280px] gap-x-12 gap-y-8 px-4 sm:px-8 pt-7 pb-16 lg:grid-cols-2">
         <div className="lg:col-span-2">
           <h1 className="font-serif text-[2.6rem] leading-none">
@@ -42,7 +46,7 @@ export function MarkingScreen({
                 className="flex items-baseline gap-4 border-b border-rule py-2"
               >
                 <Link
-                  href={`/marking/${one.strikeId}`}
+                  href={`/marking/${one.strikeId}${student ? `?student=${student.id}` : ''}`}
                   className="font-semibold underline underline-offset-4"
                 >
                   {techniqueById(one.technique).name}, {one.student}

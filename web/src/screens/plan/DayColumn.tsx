@@ -38,7 +38,7 @@ export function DayColumn({
         </span>
         <Button
           weight="quiet"
-          className="!min-h-0"
+          className="!min-h-6"
           aria-label={`Plan on ${shortDay(day)}`}
           onClick={onAdd}
         >
@@ -126,7 +126,7 @@ function Item({ item, heed }: { item: PlanItem; heed: readonly string[] }) {
         </label>
         <Button
           weight="quiet"
-          className="!min-h-0"
+          className="!min-h-6"
           aria-label={`Take ${name} off the plan`}
           onClick={() => void remove()}
         >
@@ -135,7 +135,7 @@ function Item({ item, heed }: { item: PlanItem; heed: readonly string[] }) {
         {item.block && item.kind === 'note' && (
           <Button
             weight="quiet"
-            className="!min-h-0"
+            className="!min-h-6"
             onClick={() => void unplanBlock(item.block!).catch(() => toast(LOST))}
           >
             whole block off

@@ -21,7 +21,7 @@ export function HurtNotes({ hurts }: { hurts: readonly OpenHurt[] }) {
           </p>
           {hurt.words && <p>{hurt.words}</p>}
           <p>{whatToDo(hurt.place)}</p>
-          <Button weight="quiet" className="!min-h-0 text-sm" onClick={() => setEnding(hurt)}>
+          <Button weight="quiet" className="!min-h-6 text-sm" onClick={() => setEnding(hurt)}>
             It is over
           </Button>
         </div>

@@ -124,7 +124,7 @@ export function BagFromFilm({
               clip={opened.clip}
               frame={frame}
               label={`Film of the bag, frame ${frame}`}
-              className="absolute inset-0 size-full"
+              isFilling
             />
             <svg
               viewBox={`0 0 ${opened.clip.width} ${opened.clip.height}`}

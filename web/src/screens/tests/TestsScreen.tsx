@@ -89,7 +89,7 @@ export function TestsScreen({
                 ))}
                 <Button
                   weight="quiet"
-                  className="!min-h-0 text-sm"
+                  className="!min-h-6 text-sm"
                   onClick={() => void remove(test)}
                 >
                   Delete

@@ -20,7 +20,8 @@ import { callsOf, doneOf } from './done';
 import { HurtDialog } from '@/screens/student/HurtDialog';
 import { CAUTIONS } from '@sinew/core/foundation/drill/demand';
 import { giveKeysBack } from '@/ui/giveKeysBack';
-import { keepRun, type KeptRun } from './keptRun';
+import { keepRun, type KeptRun } from '@/timer/keptRun';
+import { clockOf } from '@/timer/RunningSign';
 import type { TimerStudent } from './SetUp';
 import { bell, call, knock } from './sounds';
 import { useCommands } from '@/ui/commands/registry';
@@ -99,7 +100,7 @@ export function Running({
           role="timer"
           className="text-[min(52vh,30vw)] leading-none font-semibold tabular-nums"
         >
-          {Math.floor(shown / 60)}:{String(shown % 60).padStart(2, '0')}
+          {clockOf(shown)}
         </span>
         {said && (
           <span className="mt-2 text-[min(11vh,8vw)] leading-none font-semibold" aria-live="polite">

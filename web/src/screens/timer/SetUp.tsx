@@ -11,7 +11,7 @@ import { Button } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';
 import { MainBar } from '@/ui/mainBar';
 import { SessionEditor } from './SessionEditor';
-import { keepRun } from './keptRun';
+import { keepRun } from '@/timer/keptRun';
 import { bell } from './sounds';
 import { useCommands } from '@/ui/commands/registry';
 

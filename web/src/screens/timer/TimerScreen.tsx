@@ -2,7 +2,7 @@
 
 import { useSyncExternalStore } from 'react';
 import type { Session } from '@sinew/core/train/work/session';
-import { keptRun, subscribe } from './keptRun';
+import { keptRun, subscribe } from '@/timer/keptRun';
 import { Running } from './Running';
 import { SetUp, type TimerStudent } from './SetUp';
 

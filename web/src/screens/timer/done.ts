@@ -3,7 +3,7 @@ import { callsIn, punchesOf } from '@sinew/core/train/work/calls';
 import type { Intent } from '@sinew/core/foundation/drill/intent';
 import { segmentsOf } from '@sinew/core/train/work/session';
 import { into } from '@sinew/core/train/work/timer';
-import type { KeptRun } from './keptRun';
+import type { KeptRun } from '@/timer/keptRun';
 
 export interface DoneBlock {
   /** The block's title. */

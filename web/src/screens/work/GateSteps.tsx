@@ -26,7 +26,7 @@ export function GateSteps({
       <div className="flex items-baseline justify-between">
         <h3 className="font-semibold">{name}</h3>
         {!gate.isShutByInjury && (
-          <Button weight="quiet" className="!min-h-0 text-sm" onClick={() => setAsking(true)}>
+          <Button weight="quiet" className="!min-h-6 text-sm" onClick={() => setAsking(true)}>
             Override
           </Button>
         )}

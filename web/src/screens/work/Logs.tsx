@@ -49,7 +49,7 @@ export function Logs({ logs }: { logs: readonly Log[] }) {
               <td className="text-right">
                 <Button
                   weight="quiet"
-                  className="!min-h-0 text-sm"
+                  className="!min-h-6 text-sm"
                   onClick={() => void remove(one)}
                 >
                   Take out

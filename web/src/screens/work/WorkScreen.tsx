@@ -110,7 +110,7 @@ export function WorkScreen({
                 </Link>
                 <Button
                   weight="quiet"
-                  className="!min-h-0 text-sm"
+                  className="!min-h-6 text-sm"
                   onClick={() => setClosing(injury)}
                 >
                   Clear it

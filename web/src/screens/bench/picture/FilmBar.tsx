@@ -13,6 +13,7 @@ import { documentOf, strikeOf, useBench, useBenchStore } from '../document/bench
 import { useRealTimes } from '../document/realTimes';
 import { useAnalysis } from '../document/useAnalysis';
 import { asSvg, download, pictureOf } from '@/video/frameFile';
+import { DoubtInHand } from '../panel/body/Doubts';
 import type { useLens } from './useLens';
 
 /** Under the picture: which frame it is, how fast it plays and what round, and how it is looked at. */
@@ -28,6 +29,7 @@ export function FilmBar({
   const pace = useBench((state) => state.pace);
   const loop = useBench((state) => state.loop);
   const isTrailOn = useBench((state) => state.isTrailOn);
+  const isDoubting = useBench((state) => state.doubt !== null);
   const loopHere = useLoopHere();
   const { save } = useFrameFile(stage);
   const quicker = (by: 1 | -1) => {
@@ -75,7 +77,7 @@ export function FilmBar({
   );
   return (
     <div className="flex flex-wrap items-center gap-x-3 border-t border-rule bg-paper pl-3 text-sm max-md:hidden lg:flex-nowrap">
-      <FrameLabel />
+      {isDoubting ? <DoubtInHand /> : <FrameLabel />}
       <span className="ml-auto flex shrink-0 items-center">
         {loop && (
           <BarButton

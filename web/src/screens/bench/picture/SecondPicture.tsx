@@ -51,7 +51,7 @@ export function SecondInset() {
       {frame === null ? (
         <span className="block px-3 py-2 text-sm">The other camera was not running yet.</span>
       ) : (
-        <FilmFrame clip={second.clip} frame={frame} className="block w-full" />
+        <FilmFrame clip={second.clip} frame={frame} />
       )}
     </button>
   );

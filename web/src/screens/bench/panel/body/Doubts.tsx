@@ -96,6 +96,20 @@ const WHY: Record<Reason, string> = {
   unsure: 'poorly seen',
 };
 
+/** The doubt in hand in words, whatever tab is open: what it is, and how many there are. */
+export function DoubtInHand() {
+  const { first, others } = useDoubts();
+  const doubt = useBench((state) => state.doubt);
+  const all = [...first, ...others];
+  const at = doubt ? all.findIndex((one) => isSame(one, doubt)) : -1;
+  if (!doubt || at < 0) return null;
+  return (
+    <span role="status" className="min-w-0 truncate py-1.5">
+      Doubt {at + 1} of {all.length}: <strong>{doubt.name}</strong>, {WHY[doubt.why]}
+    </span>
+  );
+}
+
 /** The list of doubts, and what can be said of the one in hand. */
 export function DoubtList() {
   const { first, others } = useDoubts();

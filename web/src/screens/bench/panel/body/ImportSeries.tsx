@@ -42,7 +42,7 @@ export function ImportSeries() {
           Measured in space: {series.fileName}.{' '}
           <Button
             weight="quiet"
-            className="!min-h-0"
+            className="!min-h-6"
             onClick={() => void dropSeries(clipId).then(() => store.getState().imported(null))}
           >
             Take it away

@@ -133,7 +133,7 @@ function Place({ missing }: { missing: Missing | undefined }) {
   return (
     <Button
       weight="quiet"
-      className="!min-h-0 text-sm"
+      className="!min-h-6 text-sm"
       onClick={() => {
         store.getState().goTo(missing.frame);
         store.getState().setTool({ kind: 'place', landmark });

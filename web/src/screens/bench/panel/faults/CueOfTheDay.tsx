@@ -49,14 +49,14 @@ export function CueOfTheDay({ cue, strikeId }: { cue: Cue; strikeId: string }) {
       <div className="mb-1 flex items-center gap-4 text-sm">
         <h2 className="font-semibold text-soft">Cue</h2>
         {!isEditing && (
-          <Button weight="quiet" className="!min-h-0" onClick={() => setEditing(true)}>
+          <Button weight="quiet" className="!min-h-6" onClick={() => setEditing(true)}>
             Reword
           </Button>
         )}
-        <LinkButton weight="quiet" className="!min-h-0" href={`/students/${cue.studentId}/card`}>
+        <LinkButton weight="quiet" className="!min-h-6" href={`/students/${cue.studentId}/card`}>
           Card
         </LinkButton>
-        <LinkButton weight="quiet" className="!min-h-0" href={review} hint="Shift R">
+        <LinkButton weight="quiet" className="!min-h-6" href={review} hint="Shift R">
           Review
         </LinkButton>
       </div>

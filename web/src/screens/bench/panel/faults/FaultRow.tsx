@@ -93,7 +93,7 @@ function Show({ finding }: { finding: Finding }) {
   return (
     <Button
       weight="quiet"
-      className="!min-h-0 text-sm"
+      className="!min-h-6 text-sm"
       onClick={() => store.getState().showEvidence(limit.reading, frame)}
     >
       Show frame {frame}
@@ -111,7 +111,7 @@ function Word({ decision, onReopen }: { decision: Decision; onReopen: () => void
   return (
     <p className="mt-2">
       <strong>{WORD[decision.status](decision.reason)}</strong>{' '}
-      <Button weight="quiet" className="!min-h-0 text-sm" onClick={onReopen}>
+      <Button weight="quiet" className="!min-h-6 text-sm" onClick={onReopen}>
         Take it back
       </Button>
     </p>

@@ -185,7 +185,7 @@ function Provisional({ strike, onSet }: { strike: StrikeDocument; onSet: () => v
     <p className="mt-1 text-sm text-soft">
       One strike: a first word, not a verdict.{' '}
       {kind > 1 && (
-        <Button weight="quiet" className="!min-h-0 text-sm" onClick={onSet}>
+        <Button weight="quiet" className="!min-h-6 text-sm" onClick={onSet}>
           Judge the set of {kind} ({techniqueById(strike.technique).name.toLowerCase()})
         </Button>
       )}

@@ -243,7 +243,7 @@ function JoinByEye({
         Step both films to one instant that can be seen in each: a clap, or the first frame of a
         contact.
       </p>
-      <FilmFrame clip={other.clip} frame={frame} className="w-full" />
+      <FilmFrame clip={other.clip} frame={frame} />
       <div className="flex flex-wrap items-center gap-2">
         {[-100, -10, -1, 1, 10, 100].map((by) => (
           <Button key={by} className="px-2!" onClick={() => move(by)}>
