@@ -28,6 +28,7 @@ import { WhatIfTab } from './what-if/WhatIfTab';
 import { ReadingsTable } from './readings/ReadingsTable';
 import { SetUp } from './set-up/SetUpTab';
 import { StrikesFound } from './StrikesFound';
+import { ViewDoubt } from './ViewDoubt';
 import { useAnalysis } from '../document/useAnalysis';
 import { useTracked } from '../document/useTracked';
 
@@ -71,6 +72,7 @@ export function SidePanel({
   const cue = strike && cues.find((one) => one.technique === strike.technique);
   return (
     <section className="flex min-h-0 flex-col max-md:order-2 max-md:border-t max-md:border-ink">
+      <ViewDoubt />
       <StrikesFound />
       <AutomaticAsked />
       <Tabs.Root value={tab} onValueChange={setTab} className="flex min-h-0 flex-1 flex-col">
