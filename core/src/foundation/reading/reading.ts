@@ -26,6 +26,8 @@ export interface Reading {
   readonly source: Source;
   /** Frames the number rests on, ascending. */
   readonly frames: readonly number[];
+  /** What a limit on it is multiplied by for a body of this size: 1 is an ordinary adult's, and missing. */
+  readonly size?: number;
 }
 
 /** Points that would have to be placed for a reading to exist. */

@@ -119,8 +119,9 @@ function isNotApplicable(limit: Limit, readings: JudgedReadings): boolean {
 }
 
 function verdictOn(of: FaultCase, readings: JudgedReadings, audit: Audit): Verdict {
-  const all = of.limits.map((limit) => {
-    const measured = isOfReading(limit) ? (readings[limit.reading] ?? NOT_IN_A_SET) : null;
+  const all = of.limits.map((one) => {
+    const measured = isOfReading(one) ? (readings[one.reading] ?? NOT_IN_A_SET) : null;
+    const limit = isOfReading(one) ? sized(one, measured!) : one;
     const outcome = isOfReading(limit) ? holdAgainst(limit, measured!) : byEye(audit[limit.eye]);
     const onlyClears = isOfReading(limit) && limit.onlyClears;
     return { limit, measured, outcome, onlyClears };
@@ -142,6 +143,12 @@ const NOT_IN_A_SET: Measured = { absent: 'Only a set of strikes can show this.' 
 function byEye(says: Audit[string]): Outcome {
   if (says === undefined) return 'cant-tell';
   return says === 'drags' ? 'found' : 'clear';
+}
+
+/** The limit as it is for a body of the size that was measured. */
+function sized(limit: ReadingLimit, measured: Measured): ReadingLimit {
+  if (isAbsent(measured) || measured.size === undefined) return limit;
+  return { ...limit, value: limit.value * measured.size, slack: limit.slack * measured.size };
 }
 
 export function holdAgainst(limit: ReadingLimit, measured: Measured): Outcome {
@@ -167,7 +174,9 @@ function sentence({ of, status, doubtful }: Verdict, readings: JudgedReadings): 
       const asked = id === 'limit' && isOfReading(first) ? first.reading : (id as JudgedId);
       const measured = readings[asked];
       if (!measured || isAbsent(measured)) return '(not measured)';
-      if (id === 'limit') return quantity((first as ReadingLimit).value, measured.unit);
+      if (id === 'limit') {
+        return quantity(sized(first as ReadingLimit, measured).value, measured.unit);
+      }
       return order ? sayOrder(measured) : say(measured);
     },
   );

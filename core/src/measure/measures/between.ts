@@ -118,6 +118,7 @@ function heel(context: MeasureContext, { strike, events }: NextStrike): Measured
       needs: 'up',
       shows: 'the heel',
       isMetric: true,
+      sizedBy: 'foot',
       value: (probe) => {
         const up = (when: Instant) =>
           probe.at(probe.own('Heel'), when)[1]! - probe.at(probe.own('Toe'), when)[1]!;

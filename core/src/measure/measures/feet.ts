@@ -11,10 +11,21 @@ const TURNS = {
   shows: 'the turn of the feet',
   isMetric: false,
 } as const;
-const HEEL = { unit: 'm', needs: 'up', shows: 'the heel', isMetric: true } as const;
+const HEEL = {
+  unit: 'm',
+  needs: 'up',
+  shows: 'the heel',
+  isMetric: true,
+  sizedBy: 'foot',
+} as const;
 const ANCHOR = { needs: 'ground', shows: 'the support foot', isMetric: true } as const;
 
-const INSIDE = { unit: 'm', needs: 'space', shows: 'a knee falling in', isMetric: true } as const;
+const INSIDE = {
+  unit: 'm',
+  needs: 'space',
+  shows: 'a knee falling in',
+  isMetric: true,
+} as const;
 
 const ownSide = (probe: MeasureProbe) => probe.motion.striking;
 const anchorSide = (probe: MeasureProbe) => (probe.motion.striking === 'right' ? 'left' : 'right');

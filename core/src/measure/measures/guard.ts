@@ -87,6 +87,7 @@ export const GUARD = [
   {
     ...IN_SPACE,
     id: 'guard.leave',
+    sizedBy: 'forearm',
     name: 'Other hand leaves its place by the head',
     value: (probe) => {
       const place = offPlace(probe, probe.event('ready'));
@@ -100,6 +101,7 @@ export const GUARD = [
     ...IN_SPACE,
     needs: 'up',
     id: 'guard.drop',
+    sizedBy: 'forearm',
     name: 'Other hand drops',
     value: (probe) => {
       const [from, to] = wayOut(probe);
@@ -116,6 +118,7 @@ export const GUARD = [
   {
     ...IN_SPACE,
     id: 'guard.chin',
+    sizedBy: 'forearm',
     name: 'Striking shoulder to chin',
     of: ({ family }) => family !== 'kick',
     value: (probe) => {

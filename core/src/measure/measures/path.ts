@@ -274,6 +274,7 @@ export const PATH = [
   {
     ...TELL,
     id: 'telegraph.back',
+    sizedBy: 'forearm',
     name: 'Draws back before going',
     value: telegraph(() => 'end', 0),
   },
@@ -287,6 +288,7 @@ export const PATH = [
   {
     ...TELL,
     id: 'telegraph.hand',
+    sizedBy: 'forearm',
     name: 'Hand draws back from its shoulder',
     of: isPunch,
     value: againstShoulder(0),
@@ -295,6 +297,7 @@ export const PATH = [
     ...TELL,
     needs: 'up',
     id: 'telegraph.dip',
+    sizedBy: 'forearm',
     name: 'Hand dips under its shoulder',
     of: isPunch,
     value: againstShoulder(1),

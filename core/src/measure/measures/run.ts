@@ -11,6 +11,7 @@ import {
 } from '../../foundation/reading/reading';
 import type { Technique } from '../../foundation/technique/techniques';
 import { normals, seeded } from '../../foundation/uncertainty/random';
+import { ownSize, type OwnPart } from './ownSize';
 import { motionShowing, type MeasureContext, type Needs } from './context';
 import {
   emptyTrace,
@@ -35,6 +36,8 @@ export interface Measure<Id extends string = string> {
   readonly isMetric: boolean;
   /** Angles of a link in a single picture: the link may point a little out of it. */
   readonly isBend?: boolean;
+  /** What a limit on it goes with: see `ownSize`. The same for everybody when missing. */
+  readonly sizedBy?: OwnPart;
   /** Techniques that have this reading; all when not given. */
   readonly of?: (technique: Technique) => boolean;
   /** Further doubt that no point carries: σ in the reading's unit, added in quadrature. */
@@ -68,13 +71,15 @@ export function run(measure: Measure, context: MeasureContext): Measured {
       `What is seen of ${measure.shows} is too unsure to mean anything; place its points by hand.`,
     );
   }
-  return reading(
+  const made = reading(
     value.value,
     measure.unit,
     sigma,
     isSeen ? context.motion.source : sourceOf(trace),
     isSeen ? [...trace.frames] : [...trace.events.values()].map((mark) => mark.frame),
   );
+  if (isAbsent(made) || !measure.sizedBy) return made;
+  return { ...made, size: ownSize(context.motion, context.body, measure.sizedBy) };
 }
 
 function sourceOf({ events }: ProbeTrace) {

@@ -41,7 +41,15 @@ export function medianOf(values: readonly Reading[]): Measured {
   const typical = [...values].sort(
     (a, b) => Math.abs(a.value - middle) - Math.abs(b.value - middle),
   )[0]!;
-  return reading(middle, first.unit, Math.hypot(scatter, shared), typical.source, typical.frames);
+  const made = reading(
+    middle,
+    first.unit,
+    Math.hypot(scatter, shared),
+    typical.source,
+    typical.frames,
+  );
+  const size = median(values, (one) => one.size ?? 1)!;
+  return isAbsent(made) || size === 1 ? made : { ...made, size };
 }
 
 /**

@@ -99,6 +99,7 @@ const PARTS = {
     needs: 'up',
     shows: 'the heel',
     isMetric: true,
+    sizedBy: 'foot',
   },
   height: {
     name: 'Height of the hips',

@@ -16,8 +16,8 @@ const SOURCES: readonly Source[] = [
   'measured-band',
 ];
 
-/** A reading as `[value, σ, source]`, or the reason why there is none; foreign ones are left out. */
-type Kept = Partial<Record<MeasureId, readonly [number, number, number] | string>>;
+/** A reading as `[value, σ, source, size]`, the last where limits go with it, or the reason why there is none; foreign ones are left out. */
+type Kept = Partial<Record<MeasureId, readonly [number, number, number, number?] | string>>;
 
 /** Frames are left out, and what would help where a reading is absent. */
 export function packed(readings: Readings): string {
@@ -25,7 +25,8 @@ export function packed(readings: Readings): string {
   const kept: Kept = {};
   for (const [id, one] of Object.entries(readings) as [MeasureId, Measured][]) {
     if (!isAbsent(one)) {
-      kept[id] = [round(one.value), round(one.sigma), SOURCES.indexOf(one.source)];
+      const known = [round(one.value), round(one.sigma), SOURCES.indexOf(one.source)] as const;
+      kept[id] = one.size === undefined ? known : [...known, round(one.size)];
     } else if (!one.isNotApplicable) kept[id] = one.absent;
   }
   return JSON.stringify(kept);
@@ -53,8 +54,9 @@ export function unpacked(text: string): Readings {
     const one = kept[id]!;
     if (typeof one === 'string') readings[id] = { absent: one };
     else {
-      const [value, sigma, source] = one;
-      readings[id] = { value, sigma, unit, source: SOURCES[source] ?? 'eye', frames: NONE };
+      const [value, sigma, source, size] = one;
+      const known = { value, sigma, unit, source: SOURCES[source] ?? 'eye', frames: NONE };
+      readings[id] = size === undefined ? known : { ...known, size };
     }
   }
   return readings;
