@@ -1,4 +1,5 @@
 /** Every measure by its id: the table of contents of this room. */
+import type { OwnPart } from './ownSize';
 import { PARTS, type Part } from '../chain/decompose';
 import { isAbsent, type Absent, type Measured, type Unit } from '../../foundation/reading/reading';
 import { ARM } from './arm';
@@ -45,6 +46,12 @@ export type MeasureId =
 export const SINGLE_UNITS: Readonly<Record<string, Unit>> = Object.fromEntries(
   SINGLE.map(({ id, unit }) => [id, unit]),
 );
+
+/** Readings whose limits go with a part of the body, by their ids: see `ownSize`. */
+export const SIZED_BY: Readonly<Record<string, OwnPart | undefined>> = Object.fromEntries([
+  ...SINGLE.map((one: Measure) => [one.id, one.sizedBy] as const),
+  ['pair.heel', 'foot'],
+]);
 
 const PART_NAMES: Readonly<Record<Exclude<Part, 'other'>, string>> = {
   step: 'step',

@@ -9,11 +9,11 @@ import type { Motion, Path } from '../../reconstruct/motion/motion';
 import type { Body } from './context';
 
 /** The standing height that limits in metres are written for (common practice, no source). */
-const ORDINARY = 1.75;
+export const ORDINARY_HEIGHT = 1.75;
 /** Metres on that adult. The toe's landmark lies a twentieth of the foot before its tip. */
 const ADULT = {
-  forearm: SEGMENT_LENGTH.forearm * ORDINARY,
-  foot: 0.95 * SEGMENT_LENGTH.foot * ORDINARY,
+  forearm: SEGMENT_LENGTH.forearm * ORDINARY_HEIGHT,
+  foot: 0.95 * SEGMENT_LENGTH.foot * ORDINARY_HEIGHT,
 };
 export type OwnPart = keyof typeof ADULT;
 const ENDS: Readonly<Record<OwnPart, readonly [SidedPart, SidedPart]>> = {
@@ -32,7 +32,7 @@ const MOST = 1.4;
  */
 export function ownSize(motion: Motion, { height }: Body, part: OwnPart): number {
   const long = motion.axes.length === 3 && motion.metric ? lengthIn(motion, part) : null;
-  const size = long !== null ? long / ADULT[part] : (height ?? ORDINARY) / ORDINARY;
+  const size = long !== null ? long / ADULT[part] : (height ?? ORDINARY_HEIGHT) / ORDINARY_HEIGHT;
   return Math.min(MOST, Math.max(LEAST, size));
 }
 

@@ -10,6 +10,8 @@ import {
 } from '@sinew/core/judge/fault/schema';
 import { checkById } from '@sinew/core/judge/eye/eyeChecks';
 import { limitOf, type Edits } from '@sinew/core/judge/library/edits';
+import { SIZED_BY } from '@sinew/core/measure/measures/allMeasures';
+import { ORDINARY_HEIGHT } from '@sinew/core/measure/measures/ownSize';
 import { unitOf } from '@sinew/core/measure/measures/units';
 import { quantity, toScreen } from '@sinew/core/foundation/reading/say';
 import { whenInWords } from '@sinew/core/judge/school/resolve';
@@ -178,6 +180,11 @@ function LimitRow({
         className="h-9 w-20 border border-soft bg-field px-2 text-right aria-invalid:border-2 aria-invalid:border-now"
       />
       <span>{suffix.trim()}</span>
+      {SIZED_BY[limit.reading] && (
+        <span className="text-sm text-soft">
+          on somebody of {ORDINARY_HEIGHT} m; goes with the student’s {SIZED_BY[limit.reading]}
+        </span>
+      )}
       {text !== written && (
         <Button type="submit" className="!min-h-8 text-sm" disabled={!isGood}>
           Keep
