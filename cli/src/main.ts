@@ -5,6 +5,7 @@ import { ZodError } from 'zod';
 import { firstWrong } from '@sinew/core/foundation/problem/problem';
 import { writeEvents, writePhases } from '@sinew/core/format/vtt';
 import { isClipFile } from '@sinew/core/analysis/clipFile';
+import { glossaryPage } from '@sinew/core/analysis/glossary';
 import { analyzeClipFile, analyzeFile, optionsSchema, type Options } from './analyzeFile';
 import { bandOptionsSchema, bandsOf } from './bands';
 import { LANDMARK_FILE } from './readFile';
@@ -16,7 +17,8 @@ const USAGE =
   '[--height M] [--cutoff HZ] [--school KEY=CHOICE …] [--bands FILE.csv] [--vtt PREFIX] [--json]\n' +
   '       sinew analyze CLIP.json [--strike ID] [--json]   a clip saved from the bench says the rest\n' +
   '       sinew bands FILM.y4m --points POINTS.csv --code BITS --hips CM --ribs CM --out FILE.csv ' +
-  '[--ribs-code BITS] [--stance orthodox|southpaw] [--azimuth DEG] [--seam back|front] [--focal PX]';
+  '[--ribs-code BITS] [--stance orthodox|southpaw] [--azimuth DEG] [--seam back|front] [--focal PX]\n' +
+  '       sinew words   what Sinew’s words mean';
 
 /** `--azimuth -90` is a place, and no option that was forgotten. */
 function withSigns(args: readonly string[]): string[] {
@@ -70,6 +72,10 @@ async function main(args: string[]): Promise<void> {
     return;
   }
   const [command, path, ...more] = words;
+  if (command === 'words' && path === undefined) {
+    process.stdout.write(glossaryPage());
+    return;
+  }
   if (command === 'bands' && path !== undefined && more.length === 0) {
     const options = bandOptionsSchema.parse(values);
     writeFileSync(options.out, await bandsOf(path, readFileSync(options.points, 'utf8'), options));

@@ -19,10 +19,11 @@ import { History } from './History';
 import { FaultList } from './FaultList';
 import { Schools } from './Schools';
 import { Techniques } from './Techniques';
+import { Words } from './Words';
 import { ask, wordsOf } from '@/api/client';
 import { TAKE_LIBRARY } from '@/api/endpoints';
 
-const TABS = ['Leaks', 'Schools', 'Drills', 'Strikes', 'History'] as const;
+const TABS = ['Leaks', 'Schools', 'Drills', 'Strikes', 'Words', 'History'] as const;
 /** Who changes things is remembered in this browser. */
 
 /** Which faults a choice of school has a say in. */
@@ -158,6 +159,9 @@ export function LibraryScreen({
           </Tabs.Content>
           <Tabs.Content value="Strikes">
             <Techniques catalogue={catalogue} />
+          </Tabs.Content>
+          <Tabs.Content value="Words">
+            <Words />
           </Tabs.Content>
           <Tabs.Content value="History">
             <History entries={history} />
