@@ -6,6 +6,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { toScreen } from '@sinew/core/foundation/reading/say';
 import { CATALOGUE, faultById } from '@sinew/core/judge/fault/faults';
 import { isOfReading, limitId } from '@sinew/core/judge/fault/schema';
+import type { Agreement } from '@sinew/core/judge/library/agreement';
 import { edited, NO_EDITS, type Edits } from '@sinew/core/judge/library/edits';
 import { unitOf } from '@sinew/core/measure/measures/units';
 import { ask } from '@/api/client';
@@ -42,9 +43,10 @@ beforeEach(() => {
   vi.mocked(change).mockResolvedValue({ kind: 'kept', effect: NO_EFFECT });
 });
 
-const library = (edits: Edits = NO_EDITS) =>
+const library = (edits: Edits = NO_EDITS, agreements: Record<string, Agreement> = {}) =>
   onScreen(
     <LibraryScreen
+      agreements={agreements}
       catalogue={edited(edits)}
       usual={CATALOGUE}
       edits={edits}
@@ -226,4 +228,30 @@ it('what a change does is said of strikes and students', () => {
   expect(effectInWords({ strikes: 40, more: by(3, 2), fewer: by(1, 1) })).toBe(
     'Of the newest 40 strikes, 3 (2 students) now show a leak they did not; 1 (1 student) no longer show one.',
   );
+});
+
+it('says how the coaches have decided on a leak, and moves the limit to where they would agree', async () => {
+  const proposal = {
+    limit: limitId(first!, limit),
+    reading: limit.reading,
+    from: limit.value,
+    to: 0.8,
+    wrongLeft: 4,
+    takenLeft: 0,
+  };
+  const { user } = library(NO_EDITS, { jammed: { taken: 3, wrong: 5, proposal } });
+  expect(screen.queryByRole('region', { name: 'How you have decided' })).toBeNull();
+  await user.click(screen.getByRole('button', { name: 'Jammed' }));
+  const decided = screen.getByRole('region', { name: 'How you have decided' });
+  expect(decided.textContent).toContain('decided on 8 times: taken 3 times, called wrong 5 times');
+  expect(decided.textContent).toContain(
+    '4 of the 5 called wrong would not have been found, and all',
+  );
+  await user.click(within(decided).getByRole('button', { name: 'Move the limit' }));
+  expect(vi.mocked(change).mock.calls[0]![1]).toEqual({
+    kind: 'limit',
+    fault: 'jammed',
+    limit: proposal.limit,
+    value: 0.8,
+  });
 });

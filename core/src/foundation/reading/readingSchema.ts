@@ -11,6 +11,7 @@ export const measuredSchema: z.ZodType<Measured> = z.union([
     sigma: z.number().nonnegative().finite(),
     source: z.enum(SOURCES),
     frames,
+    size: z.number().positive().finite().optional(),
   }),
   z.object({
     absent: z.string(),

@@ -1,4 +1,5 @@
 import { edited, NO_EDITS } from '@sinew/core/judge/library/edits';
+import { agreementsOf } from '@/data/finding/agreements';
 import { database } from '@/data/database/database';
 import { editsOf, libraryHistory } from '@/data/gym/library';
 import { LibraryScreen } from '@/screens/library/LibraryScreen';
@@ -13,7 +14,13 @@ export default async function LibraryPage() {
   const judged = mapped(edits.faults, (fault) => ({ ...fault, isOff: undefined }));
   const catalogue = edited({ ...edits, faults: judged });
   return (
-    <LibraryScreen catalogue={catalogue} usual={edited(NO_EDITS)} edits={edits} history={history} />
+    <LibraryScreen
+      catalogue={catalogue}
+      usual={edited(NO_EDITS)}
+      edits={edits}
+      history={history}
+      agreements={await agreementsOf(db, catalogue)}
+    />
   );
 }
 

@@ -8,6 +8,7 @@ import {
   type Fault,
   type ReadingLimit,
 } from '@sinew/core/judge/fault/schema';
+import type { Agreement } from '@sinew/core/judge/library/agreement';
 import { checkById } from '@sinew/core/judge/eye/eyeChecks';
 import { limitOf, type Edits } from '@sinew/core/judge/library/edits';
 import { SIZED_BY } from '@sinew/core/measure/measures/allMeasures';
@@ -18,6 +19,7 @@ import { whenInWords } from '@sinew/core/judge/school/resolve';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { Button } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';
+import { AgreementHere } from './AgreementHere';
 import type { Change } from './change';
 import { readingName } from './readingName';
 
@@ -29,6 +31,7 @@ export function FaultDetail({
   usual,
   catalogue,
   edits,
+  agreement,
   make,
 }: {
   fault: Fault;
@@ -36,6 +39,8 @@ export function FaultDetail({
   usual: Fault | null;
   catalogue: Catalogue;
   edits: Edits;
+  /** Null where nobody has decided on it yet. */
+  agreement: Agreement | null;
   make: Change;
 }) {
   const [cue, setCue] = useState(fault.cue);
@@ -62,7 +67,7 @@ export function FaultDetail({
           {one.limits.map((limit) =>
             isOfReading(limit) ? (
               <LimitRow
-                key={limitId(one, limit)}
+                key={`${limitId(one, limit)} ${limit.value}`}
                 limit={limit}
                 usual={usual ? limitOf(usual, limitId(one, limit)) : undefined}
                 isFixed={usual === null}
@@ -79,6 +84,13 @@ export function FaultDetail({
           {one.cue && <p className="text-sm">To the student: {one.cue}</p>}
         </div>
       ))}
+      {agreement && (
+        <AgreementHere
+          agreement={agreement}
+          isFixed={usual === null}
+          onMove={(limit, value) => void make({ kind: 'limit', fault: fault.id, limit, value })}
+        />
+      )}
       <form
         className="mt-5 flex items-end gap-3"
         onSubmit={(event) => {

@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import { faultById } from '@sinew/core/judge/fault/faults';
 import type { Catalogue, Fault } from '@sinew/core/judge/fault/schema';
+import type { Agreement } from '@sinew/core/judge/library/agreement';
 import type { Edits } from '@sinew/core/judge/library/edits';
 import { Button } from '@/ui/button';
 import type { Change } from './change';
@@ -14,11 +15,14 @@ export function FaultList({
   catalogue,
   usual,
   edits,
+  agreements,
   make,
 }: {
   catalogue: Catalogue;
   usual: Catalogue;
   edits: Edits;
+  /** By fault. */
+  agreements: Readonly<Record<string, Agreement>>;
   make: Change;
 }) {
   const [query, setQuery] = useState('');
@@ -70,6 +74,7 @@ export function FaultList({
             usual={faultById(fault.id, usual) ?? null}
             catalogue={catalogue}
             edits={edits}
+            agreement={agreements[fault.id] ?? null}
             make={make}
           />
         )

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { useRouter } from 'next/navigation';
 import type { Catalogue } from '@sinew/core/judge/fault/schema';
+import type { Agreement } from '@sinew/core/judge/library/agreement';
 import { touchedBy, type Edits } from '@sinew/core/judge/library/edits';
 import type { LibraryEntry } from '@/data/gym/library';
 import { LOST } from '@/ui/askDialog';
@@ -51,12 +52,15 @@ export function LibraryScreen({
   usual,
   edits,
   history,
+  agreements,
 }: {
   catalogue: Catalogue;
   /** As it comes. */
   usual: Catalogue;
   edits: Edits;
   history: readonly LibraryEntry[];
+  /** How the coaches have decided where a leak was found, by leak. */
+  agreements: Readonly<Record<string, Agreement>>;
 }) {
   const router = useRouter();
   const { by, setBy, isKnown } = useCoachName();
@@ -143,7 +147,13 @@ export function LibraryScreen({
             ))}
           </Tabs.List>
           <Tabs.Content value="Leaks">
-            <FaultList catalogue={catalogue} usual={usual} edits={edits} make={make} />
+            <FaultList
+              catalogue={catalogue}
+              usual={usual}
+              edits={edits}
+              agreements={agreements}
+              make={make}
+            />
           </Tabs.Content>
           <Tabs.Content value="Schools">
             <Schools
