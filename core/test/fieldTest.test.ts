@@ -101,3 +101,98 @@ it('a ladder names the form that serves at each distance, or those that cannot b
     'At 90 cm: Cross or Rear hook, which cannot be told apart',
   ]);
 });
+
+describe('a set on a pad', () => {
+  const aim = (points: readonly (readonly [number, number])[], plusMinus = 0): FieldTest => ({
+    kind: 'aim',
+    aim: 'chin',
+    points: points.map(([across, up]) => ({ across: across / 100, up: up / 100 })),
+    plusMinus,
+  });
+  const values = (test: FieldTest) =>
+    resultsOf(test).map(({ measured }) => (isAbsent(measured) ? null : measured.value));
+
+  it('has its share inside, its middle and its spread (by hand: a square of 2 cm about 3 and 0)', () => {
+    const [inside, off, spread] = values(
+      aim([
+        [2, 1],
+        [4, 1],
+        [2, -1],
+        [4, -1],
+      ]),
+    );
+    // Inside 4 cm: √5 is, √17 is not.
+    expect(inside).toBe(0.5);
+    expect(off).toBeCloseTo(0.03, 12);
+    expect(spread).toBeCloseTo(Math.SQRT2 / 100, 12);
+  });
+
+  it('is no surer than the taps', () => {
+    const [, , spread] = resultsOf(
+      aim(
+        [
+          [0, 0],
+          [6, 0],
+          [-6, 0],
+        ] as const,
+        0.02,
+      ),
+    );
+    if (isAbsent(spread!.measured)) throw new Error('absent');
+    expect(spread!.measured.sigma).toBeGreaterThan(0.003);
+  });
+
+  it('of two strikes, or off the board, is none', () => {
+    expect(
+      fieldTestSchema.safeParse(
+        aim([
+          [0, 0],
+          [1, 1],
+        ] as const),
+      ).success,
+    ).toBe(false);
+    expect(
+      fieldTestSchema.safeParse(
+        aim([
+          [0, 0],
+          [1, 1],
+          [26, 0],
+        ] as const),
+      ).success,
+    ).toBe(false);
+  });
+});
+
+describe('range, reach and a target that moves', () => {
+  it('the turn left over is the difference, with the ± of both', () => {
+    const test: FieldTest = {
+      kind: 'range',
+      free: { value: 80, plusMinus: 3 },
+      used: { value: 65, plusMinus: 4 },
+    };
+    const { value, sigma } = first(test);
+    expect(value).toBeCloseTo((15 * Math.PI) / 180, 12);
+    expect(1.96 * sigma).toBeCloseTo((5 * Math.PI) / 180, 9);
+    expect(fieldTestProblem(test)).toBeNull();
+    expect(fieldTestProblem({ ...test, used: exactly(90) })).toMatch(/turn slowly/);
+  });
+
+  it('the rear hand’s reach is a share of the lead hand’s', () => {
+    expect(first({ kind: 'pair', rear: exactly(1.32), lead: exactly(1.2) }).value).toBeCloseTo(
+      1.1,
+      12,
+    );
+  });
+
+  it('a pad that comes 6 cm in 40 ms adds 1.5 m/s, one that goes takes them away', () => {
+    const meeting = (way: number): FieldTest => ({
+      kind: 'closing',
+      strike: exactly(8),
+      way: { value: way, plusMinus: 0.01 },
+      time: exactly(0.04),
+    });
+    expect(first(meeting(0.06)).value).toBeCloseTo(9.5, 12);
+    expect(first(meeting(-0.06)).value).toBeCloseTo(6.5, 12);
+    expect(1.96 * first(meeting(0.06)).sigma).toBeCloseTo(0.25, 9);
+  });
+});

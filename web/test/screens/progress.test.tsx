@@ -14,6 +14,8 @@ import { FaultHistory } from '@/screens/ledger/FaultHistory';
 import { keepMarks } from '@/screens/marking/actions';
 import { MarkAgain } from '@/screens/marking/MarkAgain';
 import { MarkingScreen } from '@/screens/marking/MarkingScreen';
+import { AimForm } from '@/screens/tests/AimForm';
+import { ClosingForm } from '@/screens/tests/PairForms';
 import { ThrowForm } from '@/screens/tests/ThrowForm';
 import { close } from '@/screens/work/actions';
 import { onScreen } from './kit';
@@ -325,4 +327,46 @@ describe('marking again', () => {
       '0.92',
     ]);
   });
+});
+
+describe('a set on the pad', () => {
+  it('is tapped or typed, the last one taken back, and kept from the third on', async () => {
+    vi.mocked(keepTest).mockClear();
+    const { user } = onScreen(<AimForm studentId="ada" today="2026-11-28" />);
+    const pad = screen.getByRole('img', { name: /tap where each strike landed/ });
+    pad.getBoundingClientRect = () => ({ left: 0, top: 0, width: 500, height: 500 }) as DOMRect;
+    const keep = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Keep the test' });
+    // The middle, and 3 cm to the right of it and above.
+    fireEvent.pointerDown(pad, { clientX: 250, clientY: 250 });
+    fireEvent.pointerDown(pad, { clientX: 280, clientY: 220 });
+    fireEvent.pointerDown(pad, { clientX: 450, clientY: 250 });
+    expect(document.querySelectorAll('[data-landed]')).toHaveLength(3);
+    await user.click(screen.getByRole('button', { name: 'Take the last back' }));
+    expect(keep().disabled).toBe(true);
+    await user.type(screen.getByLabelText('Right of the middle, cm'), '-3');
+    await user.type(screen.getByLabelText('Above it, cm'), '0{Enter}');
+    expect(screen.getByText('Inside the zone: 2 of 3')).toBeTruthy();
+    await user.click(keep());
+    expect(vi.mocked(keepTest).mock.calls[0]![0].given).toEqual({
+      kind: 'aim',
+      aim: 'chin',
+      plusMinus: 0.01,
+      points: [
+        { across: 0, up: 0 },
+        { across: 0.03, up: 0.03 },
+        { across: -0.03, up: 0 },
+      ],
+    });
+  });
+});
+
+it('a moving target takes the strike’s speed from the ledger', async () => {
+  const speeds = [
+    { clipId: 'c', technique: 'cross', day: '2026-11-20', strikes: 5, value: 8, plusMinus: 0.4 },
+  ];
+  const { user } = onScreen(<ClosingForm studentId="ada" today="2026-11-28" speeds={speeds} />);
+  await user.selectOptions(screen.getByLabelText('Speed out of the ledger'), '0');
+  await user.type(screen.getByLabelText('The pad came, cm'), '6');
+  await user.type(screen.getByLabelText('in, ms'), '40');
+  expect(screen.getByText(/^Speed at which they meet: 9\.5 ± /)).toBeTruthy();
 });

@@ -1,9 +1,13 @@
-/** Tests with a tape, a scale and a bag: what is measured, and what follows from it. */
+/** Tests with a tape, a scale, a bag and a pad: what is measured, and what follows from it. */
 import { z } from 'zod';
 import {
+  aimOf,
   bagImpulse,
   bagPeriod,
+  impactSpeed,
   meanForce,
+  rangeLeft,
+  reachPair,
   throwLegs,
   type Quantity,
 } from '../../measure/measures/beyond';
@@ -61,21 +65,88 @@ const ladderSchema = z.object({
     .max(40),
 });
 
-export const fieldTestSchema = z.discriminatedUnion('kind', [throwSchema, bagSchema, ladderSchema]);
+/** Zones of a pad or a bag figure, and how far from their middle still counts, metres (common practice, no source). */
+export const AIMS = {
+  chin: { name: 'Tip of the chin', zone: 0.04 },
+  plexus: { name: 'Solar plexus', zone: 0.06 },
+  liver: { name: 'Liver', zone: 0.07 },
+  ribs: { name: 'Ribs', zone: 0.1 },
+} as const;
+export type AimName = keyof typeof AIMS;
+/** Half of the board on which contacts are written down, metres. */
+export const BOARD = 0.25;
+
+const offset = z.number().min(-BOARD).max(BOARD);
+const aimSchema = z.object({
+  kind: z.literal('aim'),
+  aim: z.enum(Object.keys(AIMS) as [AimName, ...AimName[]]),
+  /** Contacts from the middle of the zone, metres across and up. */
+  points: z
+    .array(z.object({ across: offset, up: offset }))
+    .min(3)
+    .max(100),
+  /** How exactly they were written down, metres. */
+  plusMinus: z.number().min(0).max(0.1),
+});
+
+const rangeSchema = z.object({
+  kind: z.literal('range'),
+  /** Degrees of turn: slow and without load, and in the strike at full speed. */
+  free: known(1, 200),
+  used: known(0, 200),
+});
+
+const pairSchema = z.object({
+  kind: z.literal('pair'),
+  /** Metres from the rear foot to contact. */
+  rear: known(0.2, 4),
+  lead: known(0.2, 4),
+});
+
+const closingSchema = z.object({
+  kind: z.literal('closing'),
+  /** Metres a second of the strike at contact, in the room. */
+  strike: known(0.1, 40),
+  /** What the target went in a time, before contact: metres, positive = toward the strike; seconds. */
+  way: z.object({ value: z.number().min(-5).max(5), plusMinus: z.number().min(0).max(5) }),
+  time: known(0.005, 5),
+});
+
+export const fieldTestSchema = z.discriminatedUnion('kind', [
+  throwSchema,
+  bagSchema,
+  ladderSchema,
+  aimSchema,
+  pairSchema,
+  rangeSchema,
+  closingSchema,
+]);
 export type FieldTest = z.infer<typeof fieldTestSchema>;
 export type FieldTestKind = FieldTest['kind'];
 
 /** What cannot be as it was typed, in words for the coach; null when all can. */
 export function fieldTestProblem(test: FieldTest): string | null {
-  return test.kind === 'throw' && test.seated.value > test.standing.value
-    ? 'The seated throw goes farther than the standing one: are the two swapped?'
-    : null;
+  if (test.kind === 'throw' && test.seated.value > test.standing.value) {
+    return 'The seated throw goes farther than the standing one: are the two swapped?';
+  }
+  const { kind } = test;
+  if (
+    kind === 'range' &&
+    test.used.value - test.used.plusMinus > test.free.value + test.free.plusMinus
+  ) {
+    return 'The strike turns farther than the slow turn: turn slowly as far as it goes, without a load.';
+  }
+  return null;
 }
 
 export const FIELD_TESTS: Readonly<Record<FieldTestKind, string>> = {
   throw: 'Seated and standing throw',
   bag: 'Bag as a pendulum',
   ladder: 'Reach ladder',
+  aim: 'Aim',
+  pair: 'Reach of both hands',
+  range: 'Turn left over',
+  closing: 'Moving target',
 };
 
 export interface Result {
@@ -103,6 +174,29 @@ export function resultsOf(test: FieldTest): Result[] {
       ];
     case 'bag':
       return bagResults(test);
+    case 'aim':
+      return aimResults(test);
+    case 'pair':
+      return [shown('Rear hand ÷ lead hand', reachPair(quantity(test.rear), quantity(test.lead)))];
+    case 'range':
+      return [
+        shown(
+          'Turn that the strike leaves unused',
+          rangeLeft(quantity(test.free, degree), quantity(test.used, degree)),
+        ),
+      ];
+    case 'closing': {
+      const closing = speedOf(test.way, test.time);
+      return [
+        shown('Speed at which they meet', impactSpeed(quantity(test.strike), closing)),
+        shown('Of it the target’s', {
+          ...closing,
+          unit: 'm/s',
+          source: 'eye',
+          frames: [],
+        }),
+      ];
+    }
     case 'ladder':
       return bestForms(
         test.rungs.map(({ distance, form, speed }) => {
@@ -117,6 +211,32 @@ export function resultsOf(test: FieldTest): Result[] {
           (best.length > 1 ? ', which cannot be told apart' : ''),
       }));
   }
+}
+
+function aimResults({ aim, points, plusMinus }: z.infer<typeof aimSchema>): Result[] {
+  const sigma = plusMinus / 1.96;
+  const found = aimOf(
+    points.map(({ across, up }) => [
+      { value: across, sigma },
+      { value: up, sigma },
+    ]),
+    AIMS[aim].zone,
+  );
+  if (isAbsent(found)) return [shown('Inside the zone', found)];
+  const inside = points.filter(({ across, up }) => Math.hypot(across, up) <= AIMS[aim].zone).length;
+  return [
+    // Of so few a share has a ± of tens of per cent: the count says it better.
+    { ...shown('Inside the zone', found.inside), text: `${inside} of ${points.length}` },
+    shown('Middle of the set off the aim', found.offset),
+    shown('Spread about its own middle', found.spread),
+  ];
+}
+
+/** Way ÷ time, with the ± of both. */
+function speedOf(way: { value: number; plusMinus: number }, time: Known): Quantity {
+  const [far, long] = [quantity(way), quantity(time)];
+  const value = far.value / long.value;
+  return { value, sigma: Math.hypot(far.sigma, value * long.sigma) / long.value };
 }
 
 function bagResults(test: z.infer<typeof bagSchema>): Result[] {

@@ -9,17 +9,23 @@ import type { KeptTest, SetSpeed } from '@/data/progress/ledger';
 import { setPutAway } from '@/screens/student/actions';
 import { Button } from '@/ui/button';
 import { StudentBar } from '@/ui/studentBar';
+import { AimForm } from './AimForm';
 import { BagForm } from './BagForm';
 import { LadderForm } from './LadderForm';
+import { ClosingForm, RangeForm, ReachForm } from './PairForms';
 import { ThrowForm } from './ThrowForm';
 
 const ABOUT: Readonly<Record<FieldTestKind, string>> = {
   throw: 'A ball thrown sitting on the floor and standing, at the same angle: what the legs add.',
   bag: 'How far a blow swings the bag tells its impulse; with the time of contact, the mean force.',
   ladder: 'The same target from several distances, each form at each: which one serves where.',
+  aim: 'Where the strikes of a set land on a pad: how far off the aim, how wide, how many inside.',
+  pair: 'How far the rear hand reaches beside the lead hand, from the same feet.',
+  range: 'How much of the turn that is there the strike at full speed leaves unused.',
+  closing: 'A pad that comes in or goes away: at which speed fist and pad meet.',
 };
 
-/** Tests with a tape, a scale and a bag, and what came of them. */
+/** Tests with a tape, a scale, a bag and a pad, and what came of them. */
 export function TestsScreen({
   student,
   tests,
@@ -50,7 +56,7 @@ export function TestsScreen({
       <StudentBar student={student} here="Tests" />
       <main className="mx-auto grid max-w-[1280px] gap-x-12 gap-y-8 px-4 sm:px-8 pt-7 pb-16 lg:grid-cols-[minmax(0,1fr)_24rem]">
         <div>
-          <h1 className="font-serif text-[2.6rem] leading-none">Tape, scale and bag.</h1>
+          <h1 className="font-serif text-[2.6rem] leading-none">Tape, scale, bag and pad.</h1>
           <div role="group" aria-label="Test" className="mt-5 flex flex-wrap gap-6">
             {(Object.keys(FIELD_TESTS) as FieldTestKind[]).map((one) => (
               <button
@@ -69,6 +75,10 @@ export function TestsScreen({
             {kind === 'throw' && <ThrowForm {...form} />}
             {kind === 'bag' && <BagForm {...form} clips={clips} />}
             {kind === 'ladder' && <LadderForm {...form} speeds={speeds} />}
+            {kind === 'aim' && <AimForm {...form} />}
+            {kind === 'pair' && <ReachForm {...form} />}
+            {kind === 'range' && <RangeForm {...form} />}
+            {kind === 'closing' && <ClosingForm {...form} speeds={speeds} />}
           </div>
         </div>
         <section aria-label="Tests so far">
