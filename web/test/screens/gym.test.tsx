@@ -47,6 +47,7 @@ interface Given {
   readonly trash?: readonly Trashed[];
   readonly troubles?: readonly FilmTrouble[];
   readonly unreadable?: readonly Unreadable[];
+  readonly isOwner?: boolean;
 }
 const gym = (change: Given = {}) =>
   onScreen(
@@ -60,6 +61,7 @@ const gym = (change: Given = {}) =>
       unreadable={change.unreadable ?? []}
       notices={null}
       isOpen={false}
+      isOwner={change.isOwner ?? true}
     />,
   );
 const region = (name: string | RegExp) => within(screen.getByRole('region', { name }));
@@ -226,4 +228,17 @@ it('films in trouble are listed with whose they are, fifty of them, and how many
   cleanup();
   gym();
   expect(screen.queryByRole('region', { name: 'Missing films' })).toBeNull();
+});
+
+it('a coach who is not the owner is offered nothing that only the owner may do', () => {
+  gym({ isOwner: false });
+  const backups = region('Backups');
+  expect(backups.queryByRole('button', { name: 'Go back to it' })).toBeNull();
+  expect(backups.getByRole('button', { name: 'Back up now' })).toBeTruthy();
+  expect(backups.getByText(/The gym’s owner goes back to one/)).toBeTruthy();
+  expect(screen.queryByRole('link', { name: 'Save the gym' })).toBeNull();
+  cleanup();
+  gym();
+  expect(region('Backups').getByRole('button', { name: 'Go back to it' })).toBeTruthy();
+  expect(screen.getByRole('link', { name: 'Save the gym' })).toBeTruthy();
 });

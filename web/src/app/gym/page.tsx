@@ -1,3 +1,5 @@
+import { reaches } from '@/data/access/roles';
+import { whoIsHere } from '@/data/access/whoAsks';
 import { backupFolder, backups } from '@/data/maintenance/backups';
 import { database } from '@/data/database/database';
 import { dataFolder } from '@/data/database/dataFolder';
@@ -16,7 +18,8 @@ export const metadata = { title: 'Gym' };
 export default async function GymPage() {
   const db = await database();
   const folder = backupFolder(dataFolder());
-  const [settings, deleted, kept, upkeep, troubles, unreadable, door] = await Promise.all([
+  const [asker, settings, deleted, kept, upkeep, troubles, unreadable, door] = await Promise.all([
+    whoIsHere(),
     settingsOf(db),
     trash(db),
     backups(folder),
@@ -41,6 +44,7 @@ export default async function GymPage() {
       troubles={troubles}
       unreadable={unreadable}
       isOpen={door !== null}
+      isOwner={asker !== null && reaches(asker.role, 'owner')}
       notices={<UpkeepNotices upkeep={upkeep} today={today()} />}
     />
   );

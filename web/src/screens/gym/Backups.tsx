@@ -11,7 +11,16 @@ const when = (at: string) =>
   new Date(at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 
 /** The copies of the last days, and the way back to one. */
-export function Backups({ backups, folder }: { backups: readonly Backup[]; folder: string }) {
+export function Backups({
+  backups,
+  folder,
+  isOwner,
+}: {
+  backups: readonly Backup[];
+  folder: string;
+  /** Only the owner goes back to one. */
+  isOwner: boolean;
+}) {
   const [asked, setAsked] = useState<Backup | null>(null);
   const [isBusy, setBusy] = useState(false);
   const run = async (work: () => Promise<string | null>, done: string) => {
@@ -31,7 +40,7 @@ export function Backups({ backups, folder }: { backups: readonly Backup[]; folde
       <p className="py-2 text-soft">
         In <code className="bg-tint px-1">{folder}</code>, checked as they are made. Name another
         disk with <code className="bg-tint px-1">SINEW_BACKUP</code>: a copy on the same one does
-        not outlive it.
+        not outlive it.{!isOwner && ' The gym’s owner goes back to one.'}
       </p>
       <ul>
         {backups.map((one) => (
@@ -43,9 +52,11 @@ export function Backups({ backups, folder }: { backups: readonly Backup[]; folde
               {when(one.at)}
             </span>
             <span className="text-soft">{(one.bytes / 1e6).toFixed(1)} MB without films</span>
-            <Button className="ml-auto !min-h-8" disabled={isBusy} onClick={() => setAsked(one)}>
-              Go back to it
-            </Button>
+            {isOwner && (
+              <Button className="ml-auto !min-h-8" disabled={isBusy} onClick={() => setAsked(one)}>
+                Go back to it
+              </Button>
+            )}
           </li>
         ))}
       </ul>

@@ -77,7 +77,7 @@ export function GymFile() {
         >
           Save it without what was put away
         </a>
-        <label className="inline-flex min-h-9 cursor-pointer items-center border border-ink px-3.5 font-semibold focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-now hover:bg-tint">
+        <label className="inline-flex min-h-9 cursor-pointer items-center border border-ink px-3.5 font-semibold focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-ink hover:bg-tint">
           Check a gym’s file
           <input
             type="file"

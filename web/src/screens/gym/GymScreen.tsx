@@ -26,6 +26,7 @@ export function GymScreen({
   unreadable,
   notices,
   isOpen,
+  isOwner,
 }: {
   settings: Settings;
   trash: readonly Trashed[];
@@ -39,6 +40,8 @@ export function GymScreen({
   notices: ReactNode;
   /** To the gym's network. */
   isOpen: boolean;
+  /** Whoever asks may take the gym out, in and back. */
+  isOwner: boolean;
 }) {
   return (
     <>
@@ -60,8 +63,8 @@ export function GymScreen({
                 </Link>
               </p>
             </section>
-            <Backups backups={backups} folder={folder} />
-            <GymFile />
+            <Backups backups={backups} folder={folder} isOwner={isOwner} />
+            {isOwner && <GymFile />}
             <section>
               <h2 className="border-b-2 border-ink pb-1 text-base font-semibold">Your eye</h2>
               <p className="py-2">

@@ -117,7 +117,7 @@ export function LibraryScreen({
             >
               Save as a file
             </a>
-            <label className="inline-flex h-10 cursor-pointer items-center border border-ink px-3.5 font-semibold focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-now hover:bg-tint">
+            <label className="inline-flex h-10 cursor-pointer items-center border border-ink px-3.5 font-semibold focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-ink hover:bg-tint">
               Take from a file
               <input
                 type="file"

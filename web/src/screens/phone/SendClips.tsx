@@ -137,7 +137,7 @@ function Chooser({
 }) {
   return (
     <label
-      className={`flex min-h-14 cursor-pointer items-center justify-center border border-ink px-4 font-semibold focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-now ${isMain ? 'bg-ink text-paper' : ''} ${isOff ? 'opacity-45' : ''}`}
+      className={`flex min-h-14 cursor-pointer items-center justify-center border border-ink px-4 font-semibold focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-ink ${isMain ? 'bg-ink text-paper' : ''} ${isOff ? 'opacity-45' : ''}`}
     >
       {label}
       <input
