@@ -2,7 +2,7 @@
 
 import { Command as Cmdk } from 'cmdk';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Key } from '@/ui/button';
 import { Dialog } from '@/ui/dialog';
 import { ask } from '@/api/client';
@@ -20,9 +20,19 @@ export function GoTo() {
   const [commands, setCommands] = useState<readonly Command[]>([]);
   const entries = [...entriesFor(students === 'failed' ? [] : students), ...entriesOf(commands)];
   const found = [...meant(entries, typed), ...filmsOf(typed)];
+  /** What arrows or the mouse have chosen; else the first of what is found, also of what comes late. */
+  const [chosen, setChosen] = useState<string | null>(null);
+  const isByHand = useRef(false);
+  const isThere = found.some((entry) => keyOf(entry) === chosen);
+  const inHand = isThere ? chosen! : found[0] ? keyOf(found[0]) : '';
+  const type = (text: string) => {
+    isByHand.current = false;
+    setChosen(null);
+    setTyped(text);
+  };
 
   const open = () => {
-    setTyped('');
+    type('');
     setCommands(commandsNow());
     setOpen(true);
     // Whatever is no list of students counts as none: the screens can still be gone to.
@@ -50,10 +60,21 @@ export function GoTo() {
         Go to <Key>Ctrl K</Key>
       </button>
       <Dialog isOpen={isOpen} onClose={() => setOpen(false)} title="Go to">
-        <Cmdk shouldFilter={false} label="Go to">
+        <Cmdk
+          shouldFilter={false}
+          label="Go to"
+          value={inHand}
+          onValueChange={(value) => isByHand.current && setChosen(value)}
+          onKeyDown={(event) => {
+            if (event.ctrlKey || /^(Arrow|Home|End)/.test(event.key)) isByHand.current = true;
+          }}
+          onPointerMove={() => {
+            isByHand.current = true;
+          }}
+        >
           <Cmdk.Input
             value={typed}
-            onValueChange={setTyped}
+            onValueChange={type}
             placeholder="a name, a screen, what to do"
             className="h-11 w-full border-b-2 border-ink bg-transparent px-1 text-lg outline-none"
           />
