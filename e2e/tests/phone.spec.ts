@@ -99,6 +99,8 @@ test('a clip goes from the phone at the mat to the bench of the laptop, through 
   page,
   browser,
 }) => {
+  // A whole day: what its steps may each wait for is more than a test has.
+  test.setTimeout(300_000);
   let gym = await open();
   const { origin, port } = new URL(gym.address);
   const door = await setUp(page, gym);

@@ -124,6 +124,7 @@ test('what is sent home needs consent of its own, and opens anywhere without a n
   page,
   browser,
 }) => {
+  test.slow();
   const student = await addStudent(page, 'Sent Home');
   const clip = await marked(page, student, 'cross-all-at-once.mp4');
   await page.goto(`/bench/${clip}`);
