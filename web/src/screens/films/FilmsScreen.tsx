@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { TECHNIQUES } from '@sinew/core/foundation/technique/techniques';
 import type { FilmOrder, FilmsAsked, FilmsFound, FoundFilm } from '@/data/clip/findFilms';
 import { pastTime } from '@/data/database/today';
@@ -42,17 +42,29 @@ export function FilmsScreen({
 }: FilmsFound & { asked: Asked; pages: number }) {
   const router = useRouter();
   const [words, setWords] = useState(asked.words);
+  /** The words that were last looked for from here, and those the page was last made for. */
+  const [sent, setSent] = useState(asked.words);
+  const [made, setMade] = useState(asked.words);
+  if (made !== asked.words) {
+    setMade(asked.words);
+    // Gone to from elsewhere: by Back, or by Go to.
+    if (asked.words !== sent) {
+      setSent(asked.words);
+      setWords(asked.words);
+    }
+  }
   const box = useRef<HTMLInputElement>(null);
-  const look = (change: Partial<Asked>) =>
-    router.replace(addressOf({ ...asked, words, ...change }), { scroll: false });
+  const look = (change: Partial<Asked>) => {
+    const wanted = { ...asked, words, ...change };
+    setSent(wanted.words);
+    router.replace(addressOf(wanted), { scroll: false });
+  };
+  const lookForTyped = useEffectEvent(() => look({ words }));
   useEffect(() => {
-    if (words === asked.words) return;
-    const timer = setTimeout(
-      () => router.replace(addressOf({ ...asked, words }), { scroll: false }),
-      PAUSE,
-    );
+    if (words === sent) return;
+    const timer = setTimeout(() => lookForTyped(), PAUSE);
     return () => clearTimeout(timer);
-  }, [words, asked, router]);
+  }, [words, sent]);
   useCommands(() => [
     {
       id: 'find',
