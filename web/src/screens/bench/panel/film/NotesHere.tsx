@@ -16,7 +16,7 @@ export function NotesHere() {
     <section aria-label="Notes" className="space-y-3">
       {strike && (
         <Note
-          key={strike.id + (strike.note ?? '')}
+          key={strike.id}
           id={NOTE_FIELD}
           label="Note on this strike"
           strikeId={strike.id}
@@ -24,7 +24,7 @@ export function NotesHere() {
         />
       )}
       <Note
-        key={`film ${ofFilm}`}
+        key="film"
         id={strike ? undefined : NOTE_FIELD}
         label="Note on the film"
         strikeId={null}
@@ -50,10 +50,14 @@ function Note({
 }) {
   const store = useBenchStore();
   const [words, setWords] = useState(kept);
-  // One step of undo for a note, not one for a letter.
-  const keep = () => {
-    if (words.trim() === kept) return;
-    store.getState().edit(setNote(documentOf(store.getState()), strikeId, words));
+  // What is kept has no blanks at its ends, and may have been undone or changed by somebody else.
+  const shown = words.trim() === kept ? words : kept;
+  /** Kept as it is typed: a closed tab loses no word, and undo takes a whole note. */
+  const type = (text: string) => {
+    setWords(text);
+    if (text.trim() === kept) return;
+    const state = store.getState();
+    state.edit(setNote(documentOf(state), strikeId, text), `note ${strikeId ?? 'film'}`);
   };
   return (
     <label className="block">
@@ -62,9 +66,8 @@ function Note({
         id={id}
         rows={2}
         maxLength={MOST_NOTE}
-        value={words}
-        onChange={(event) => setWords(event.target.value)}
-        onBlur={keep}
+        value={shown}
+        onChange={(event) => type(event.target.value)}
         onKeyDown={(event) => {
           if (event.key === 'Enter' && !event.shiftKey) {
             event.preventDefault();
