@@ -3,7 +3,7 @@
  * words` prints it, and `docs/words.md` is that print. Names that something else is named by are taken
  * from there.
  */
-import { INTENT_NAMES } from '../foundation/drill/intent';
+import { INTENT_NAMES, INTENTS, type Intent } from '../foundation/drill/intent';
 import { EVENTS, wordsFor } from '../measure/events/events';
 import { PHASES, type PhaseId } from '../measure/events/phases';
 import { MEASURE_NAMES, type MeasureId } from '../measure/measures/allMeasures';
@@ -38,6 +38,13 @@ const OF_READING: Partial<Readonly<Record<MeasureId, string>>> = {
   'speed.keep': 'Speed at contact beside the largest before it: less than all of it is braking.',
   'elbow.drift': 'How far the elbow opens in the last moments of a hook; it should hold.',
   'guard.chin': 'From the striking shoulder to the chin at contact; small is covered.',
+};
+
+const OF_INTENT: Readonly<Record<Intent, string>> = {
+  slow: 'Counted aloud, every link felt.',
+  tempo: 'As in shadow work: the order holds, nothing is forced.',
+  full: 'As fast as the order holds, without weight behind it.',
+  power: 'Everything behind it; for those who are cleared for it, never for juniors.',
 };
 
 const inSentence = (text: string) => `${text[0]!.toUpperCase()}${text.slice(1)}.`;
@@ -138,14 +145,9 @@ export const GLOSSARY: readonly TermGroup[] = [
       { term: 'Drill', meaning: 'What is done for the cue, with a dose.' },
       { term: 'Dose', meaning: 'How many, how often, how hard.' },
       { term: 'Gate', meaning: 'How hard somebody may strike now, and what opens the next step.' },
-      ...Object.values(INTENT_NAMES).map((name, i) => ({
-        term: inSentence(name).slice(0, -1),
-        meaning: [
-          'Counted aloud, every link felt.',
-          'As in shadow work: the order holds, nothing is forced.',
-          'As fast as the order holds, without weight behind it.',
-          'Everything behind it; for those who are cleared for it, never for juniors.',
-        ][i]!,
+      ...INTENTS.map((intent) => ({
+        term: inSentence(INTENT_NAMES[intent]).slice(0, -1),
+        meaning: OF_INTENT[intent],
       })),
       {
         term: 'Film again',

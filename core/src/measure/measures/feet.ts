@@ -20,12 +20,7 @@ const HEEL = {
 } as const;
 const ANCHOR = { needs: 'ground', shows: 'the support foot', isMetric: true } as const;
 
-const INSIDE = {
-  unit: 'm',
-  needs: 'space',
-  shows: 'a knee falling in',
-  isMetric: true,
-} as const;
+const INSIDE = { unit: 'm', needs: 'space', shows: 'a knee falling in', isMetric: true } as const;
 
 const ownSide = (probe: MeasureProbe) => probe.motion.striking;
 const anchorSide = (probe: MeasureProbe) => (probe.motion.striking === 'right' ? 'left' : 'right');

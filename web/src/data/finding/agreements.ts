@@ -5,8 +5,8 @@ import type { Catalogue } from '@sinew/core/judge/fault/schema';
 import { COLUMNS } from '../database/columns';
 import type { Db } from '../database/db';
 
-/** So many of the newest decisions count: an eye changes, and a judge does. */
-const NEWEST = 5000;
+/** So many of the newest decisions count: an eye changes, a judge does, and each has to be read. */
+const NEWEST = 1000;
 
 /** By fault; those on which nobody has decided are missing. */
 export async function agreementsOf(

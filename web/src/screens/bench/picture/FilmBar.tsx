@@ -29,7 +29,6 @@ export function FilmBar({
   const pace = useBench((state) => state.pace);
   const loop = useBench((state) => state.loop);
   const isTrailOn = useBench((state) => state.isTrailOn);
-  const isDoubting = useBench((state) => state.doubt !== null);
   const loopHere = useLoopHere();
   const { save } = useFrameFile(stage);
   const quicker = (by: 1 | -1) => {
@@ -77,7 +76,7 @@ export function FilmBar({
   );
   return (
     <div className="flex flex-wrap items-center gap-x-3 border-t border-rule bg-paper pl-3 text-sm max-md:hidden lg:flex-nowrap">
-      {isDoubting ? <DoubtInHand /> : <FrameLabel />}
+      <DoubtInHand otherwise={<FrameLabel />} />
       <span className="ml-auto flex shrink-0 items-center">
         {loop && (
           <BarButton

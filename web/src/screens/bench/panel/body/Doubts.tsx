@@ -1,6 +1,6 @@
 'use client';
 
-import { useMemo } from 'react';
+import { useMemo, type ReactNode } from 'react';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { pointsToPlace } from '@sinew/core/foundation/technique/points';
 import type { Correction } from '@sinew/core/observe/track/correction';
@@ -96,13 +96,17 @@ const WHY: Record<Reason, string> = {
   unsure: 'poorly seen',
 };
 
-/** The doubt in hand in words, whatever tab is open: what it is, and how many there are. */
-export function DoubtInHand() {
+/**
+ * The doubt in hand in words while one of its frames is looked at, whatever tab is open: what it is, and
+ * how many there are.
+ */
+export function DoubtInHand({ otherwise }: { otherwise: ReactNode }) {
   const { first, others } = useDoubts();
   const doubt = useBench((state) => state.doubt);
+  const frame = useBench((state) => state.frame);
   const all = [...first, ...others];
   const at = doubt ? all.findIndex((one) => isSame(one, doubt)) : -1;
-  if (!doubt || at < 0) return null;
+  if (!doubt || at < 0 || frame < doubt.from || frame > doubt.to) return otherwise;
   return (
     <span role="status" className="min-w-0 truncate py-1.5">
       Doubt {at + 1} of {all.length}: <strong>{doubt.name}</strong>, {WHY[doubt.why]}
