@@ -8,7 +8,7 @@ import type { Rules } from '@sinew/core/judge/fault/finding';
 const NO_EVIDENCE = 'Nothing here tells when hips and trunk start; bands or two cameras would.';
 
 export function printedOf(analysis: Analysis, { school }: Rules): object {
-  const evidence = turnEvidence(analysis.events);
+  const evidence = turnEvidence(analysis.events, analysis.readings['lead.half']);
   return {
     events: mapped(analysis.events, ({ time, sigma }) => ({ time, sigma })),
     phases: phasesOf(analysis),

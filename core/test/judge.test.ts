@@ -30,9 +30,9 @@ describe('a lead of 30 ms', () => {
   const recipe = clean('cross', { hipsToTrunk: 0.03 });
 
   it('cannot be told from 20 ms at 30 frames a second, and the coach is told what would do', () => {
-    const finding = judgeKnown(recipe, { rate: 30 }).findings.find(
-      (one) => one.fault === 'all-at-once',
-    )!;
+    const { readings } = judgeKnown(recipe, { rate: 30 });
+    const halfWay = absent('not marked');
+    const finding = judged('all-at-once', { ...readings, 'lead.half': halfWay });
     expect(finding.status).toBe('cant-tell');
     expect(finding.evidence).toMatch(/can’t tell at this frame rate\. Film at \d+ frames a second/);
   });
@@ -76,6 +76,28 @@ describe('the three answers', () => {
     expect(status(readings({ ...early, 'separation.growth': growth(0.3) }))).toBe('clear');
     expect(status(readings({ ...early, 'separation.growth': growth(0.09) }))).toBe('found');
     expect(status(readings({ ...early, 'separation.growth': growth(0.02) }))).toBe('found');
+  });
+
+  it('half-way times stand in where the starts cannot tell, and only there', () => {
+    const says = (start: Measured, halfWay: Measured) =>
+      judged('all-at-once', readings({ 'lead.hipsTrunk': start, 'lead.half': halfWay }));
+    const [unsure, none] = [seconds(0.02, 0.02), absent('not given')];
+    expect(says(unsure, seconds(0.06, 0.01)).status).toBe('clear');
+    expect(says(none, seconds(0.06, 0.01)).status).toBe('clear');
+    const found = says(none, seconds(-0.01, 0.01));
+    expect(found).toMatchObject({ status: 'found', way: 'turned-half-way' });
+    expect(found.evidence).toMatch(
+      /^The trunk is half-way through its turn 10 ± \d+ ms before the hips/,
+    );
+    expect(says(seconds(0, 0.001), seconds(0.06, 0.01)).status).toBe('found');
+    expect(says(unsure, none)).toMatchObject({ status: 'cant-tell', way: 'turned' });
+  });
+
+  it('says which way it leans where it is right in four of five', () => {
+    const leans = (lead: number) =>
+      judged('all-at-once', readings({ 'lead.hipsTrunk': seconds(lead, 0.01) })).open?.likely;
+    expect([leans(0.01), leans(0.02), leans(0.03)]).toEqual(['there', null, 'not-there']);
+    expect(judged('all-at-once', readings({})).open?.likely).toBeNull();
   });
 
   it('says what is missing when there is no reading', () => {

@@ -6,6 +6,7 @@ import { PARTS } from '../measure/chain/decompose';
 import { peakSteps, startSteps, type Step } from '../measure/chain/sequence';
 import { verdicts, type Anchors, type LinkVerdict } from '../measure/chain/verdict';
 import { orderProblems, type Events } from '../measure/events/events';
+import { HALF_TURN } from '../measure/measures/halfTurn';
 import { measureAll, type Readings } from '../measure/measures/allMeasures';
 import { UNKNOWN_BODY, type Body, type NextStrike } from '../measure/measures/context';
 import type { Motion } from '../reconstruct/motion/motion';
@@ -84,9 +85,9 @@ export function measure(input: AnalysisInput): MeasuredStrike {
   return measureStrike(input, seen, besidesOf(seen));
 }
 
-/** What stands in where a picture has no answer: the bands that are worn in it. */
+/** What stands in where a picture has no answer: the bands that are worn in it, and the turn that was marked. */
 export const besidesOf = ({ turned, events }: SeenStrike): readonly SeenStrike[] =>
-  turned ? [{ motion: turned, events }] : [];
+  turned.map((motion) => ({ motion, events, turned: [] }));
 
 /** The steps after measuring. */
 export function analysisOf(measured: MeasuredStrike, facts: StrikeFacts, rules: Rules): Analysis {
@@ -112,12 +113,14 @@ export function measureStrike(
 ): MeasuredStrike {
   const { technique } = facts.strike;
   const { motion, events } = seen;
-  const readings = besides.reduce(
-    (known, beside) => completed(known, readingsOf(facts, beside)),
-    readingsOf(facts, seen),
-  );
-  // Bands tell how hips and trunk turn where the picture itself does not.
-  const banded = besides.find((beside) => beside.motion.source === 'measured-band')?.motion;
+  const elsewhere = besides.map((beside) => readingsOf(facts, beside));
+  const best = [seen, ...besides].flatMap(({ turned }) => turned)[0];
+  const turn = elsewhere[besides.findIndex((beside) => beside.motion === best)];
+  const readings = elsewhere.reduce(completed, {
+    ...readingsOf(facts, seen),
+    ...(turn && motion.view !== '3d' && halfTurnsOf(turn)),
+  });
+  const banded = best?.source === 'measured-band' ? best : undefined;
   const peaksIn = (shown: Motion) =>
     events.contact ? peakSteps(shown, technique, events.contact) : [];
   const own = peaksIn(motion);
@@ -129,7 +132,7 @@ export function measureStrike(
     links: verdicts(travels, anchorsOf(readings, events, technique)),
     sequence: { starts: startSteps(events, technique), peaks },
     traces: { ...(banded && traces(banded, technique)), ...traces(motion, technique) },
-    turns: turnsIn(motion) ?? (banded ? turnsIn(banded) : null),
+    turns: turnsIn(motion) ?? (best ? turnsIn(best) : null),
     problems: orderProblems(events),
   };
 }
@@ -146,6 +149,12 @@ function readingsOf(
   { motion, events }: SeenStrike,
 ): Readings {
   return measureAll({ strike, events, motion, body, next, isLastOfSeveral, draws });
+}
+
+/** Half-way times go together, from what tells the turn best: a tracked picture has but one of them. */
+function halfTurnsOf(readings: Readings): Partial<Readings> {
+  const known = HALF_TURN.filter(({ id }) => !isAbsent(readings[id]));
+  return Object.fromEntries(known.map(({ id }) => [id, readings[id]]));
 }
 
 /** Readings, those absent taken from what was measured elsewhere. */

@@ -143,8 +143,9 @@ function seeInClip(
   const marks = marksOf(one, track.frameTimes);
   const joined = second && joinedWith(set, second);
   const whole = spaceOf(joined, film, track.frameTimes, span);
+  const marked = { placed: set.placed, pictureHeight: film.height };
   const inPicture = () =>
-    seeStrike({ track, calibration, bands: film.bands ?? null }, strike, marks);
+    seeStrike({ track, calibration, bands: film.bands ?? null, marked }, strike, marks);
   const seen = whole ? seeStrike(whole, strike, marks) : inPicture();
   const guessed = () => {
     const guess = estimatedSpace(set.tracking, calibration);
@@ -206,6 +207,7 @@ function pictureOf(document: FilmDocument, film: FilmFacts, stretch: Stretch) {
       track: cutTrack(tracking.track, stretch),
       detections: tracking.detections.filter(isIn),
     },
+    placed: placed.filter(isIn),
     ...clipCalibration(document, film),
   };
 }

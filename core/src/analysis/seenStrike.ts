@@ -18,7 +18,8 @@ import { cleaned } from '../reconstruct/motion/clean';
 import { prepared } from '../reconstruct/motion/prepare';
 import type { Strike } from '../foundation/technique/strike';
 import type { BandTurns } from '../observe/band/bandTurns';
-import type { PictureTrack, SpaceTrack } from '../observe/track/track';
+import type { PictureTrack, Placed, SpaceTrack } from '../observe/track/track';
+import { markedTurn } from '../observe/track/turnMarks';
 
 /** Where landmarks were seen: in space, or in a picture with what has been set in it. */
 export type SourceOfMotion =
@@ -28,13 +29,21 @@ export type SourceOfMotion =
       readonly calibration: Calibration;
       /** What worn bands tell of the turn, where the student wears any. */
       readonly bands?: BandTurns | null;
+      /** The coach's points, of which those on hips and shoulders may tell the turn. */
+      readonly marked?: MarkedFilm;
     };
+
+export interface MarkedFilm {
+  readonly placed: readonly Placed[];
+  /** Pixels. */
+  readonly pictureHeight: number;
+}
 
 export interface SeenStrike {
   readonly motion: Motion;
   readonly events: Events;
-  /** What worn bands tell of the same stretch. */
-  readonly turned?: Motion;
+  /** What tells the turn of hips and trunk in the same stretch better than a tracked picture: the best first. */
+  readonly turned: readonly Motion[];
 }
 
 /** How much of a long take belongs to one strike: before and after contact, seconds. */
@@ -58,15 +67,19 @@ export function seeStrike(
       : motionFromSpace(source.track, strike);
   const { contact, stretch } = aroundContact(whole, strike, marks);
   const motion = prepared(stretch, contact?.time ?? null, cutoff);
-  const turned = 'calibration' in source ? turnedBy(source, strike, contact, marks, cutoff) : null;
-  const starts = turned && contact ? turnStarts(turned, strike.technique, contact) : {};
+  const isPicture = 'calibration' in source;
+  const banded = isPicture ? turnedByBands(source, strike, contact, marks, cutoff) : null;
+  const marked = isPicture && contact ? turnedByMarks(source, strike, contact) : null;
+  const starts = banded && contact ? turnStarts(banded, strike.technique, contact) : {};
   const events = proposeEvents(motion, strike.technique, { ...starts, ...marks }, contact);
-  return { motion, events, ...(turned && { turned }) };
+  return { motion, events, turned: [banded, marked].filter((one) => one !== null) };
 }
 
+type Picture = Extract<SourceOfMotion, { calibration: Calibration }>;
+
 /** The same stretch as worn bands tell of it; null where none are worn. */
-function turnedBy(
-  { bands, track }: Extract<SourceOfMotion, { calibration: Calibration }>,
+function turnedByBands(
+  { bands, track }: Picture,
   strike: Strike,
   contact: EventMark | null,
   marks: Events,
@@ -75,6 +88,18 @@ function turnedBy(
   if (!bands) return null;
   const whole = motionFromBands(bands, track.frameTimes, strike);
   return prepared(cleaned(stretchOf(whole, contact, marks)), contact?.time ?? null, cutoff);
+}
+
+/** The turn as the coach has marked it; null where too little is. */
+function turnedByMarks(
+  { track, calibration, marked }: Picture,
+  strike: Strike,
+  contact: EventMark,
+): Motion | null {
+  if (!marked) return null;
+  const { placed, pictureHeight } = marked;
+  const turn = markedTurn(placed, track.frameTimes, pictureHeight, contact.time);
+  return turn && motionFromPicture(turn, calibration, strike);
 }
 
 /** Contact, and the stretch of a take around it, cleaned: only where it is looked for, the take is too. */

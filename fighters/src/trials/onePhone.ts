@@ -4,10 +4,11 @@ import { strikingSide, type Strike } from '@sinew/core/foundation/technique/stri
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { viewAt } from '@sinew/core/foundation/technique/views';
 import { normal, seeded } from '@sinew/core/foundation/uncertainty/random';
-import { seeStrike } from '@sinew/core/analysis/seenStrike';
+import { seeStrike, type MarkedFilm } from '@sinew/core/analysis/seenStrike';
 import { markOnFrame } from '@sinew/core/measure/events/events';
 import { nearestFrame } from '@sinew/core/observe/track/time';
-import type { PictureTrack } from '@sinew/core/observe/track/track';
+import { HAND_PLACING_SIGMA, type PictureTrack } from '@sinew/core/observe/track/track';
+import { framesOfTurn, TURN_POINTS } from '@sinew/core/observe/track/turnMarks';
 import type { Calibration } from '@sinew/core/reconstruct/calibration/calibration';
 import { mover } from '../fighter/pose';
 import type { Recipe } from '../fighter/recipe';
@@ -43,8 +44,43 @@ function seenFrom(recipe: Recipe, azimuth: number, rate: number, seed: number): 
   return { space: '2d', source: 'measured-2d', placingSigma: NOISE, frameTimes, points };
 }
 
-export function see(recipe: Recipe, azimuth: number, rate: number, seed: number) {
-  const track = seenFrom(recipe, azimuth, rate, seed);
+/** The same strike whose tracker turns hips and shoulders too little, and whose turn the coach has marked. */
+export function seeMarked(recipe: Recipe, azimuth: number, rate: number, seed: number) {
+  const exact = seenFrom(recipe, azimuth, rate, seed);
+  const placed = framesOfTurn(exact.frameTimes, recipe.contact).flatMap((frame) =>
+    TURN_POINTS.map((landmark) => {
+      const { x, y } = exact.points[landmark]!;
+      return { landmark, frame, x: x[frame]!, y: y[frame]! };
+    }),
+  );
+  const points = Object.fromEntries(
+    Object.entries(exact.points).map(([name, own]) => [name, { ...own, isTracked: true }]),
+  );
+  for (const ends of [
+    ['leftHip', 'rightHip'],
+    ['leftShoulder', 'rightShoulder'],
+  ] as const) {
+    const [left, right] = ends.map((end) => exact.points[end]!);
+    ends.forEach((end, i) => {
+      const own = i === 0 ? left! : right!;
+      const x = own.x.map((at, k) => {
+        const middle = (left!.x[k]! + right!.x[k]!) / 2;
+        return middle + UNDER_TURNED * (at - middle);
+      });
+      points[end] = { ...own, x, isTracked: true };
+    });
+  }
+  const marked = { placed, pictureHeight: NOISE / HAND_PLACING_SIGMA };
+  return seeTrack({ ...exact, points }, recipe, azimuth, marked);
+}
+
+/** A body tracker sees so much of a turn. */
+const UNDER_TURNED = 0.7;
+
+export const see = (recipe: Recipe, azimuth: number, rate: number, seed: number) =>
+  seeTrack(seenFrom(recipe, azimuth, rate, seed), recipe, azimuth);
+
+function seeTrack(track: PictureTrack, recipe: Recipe, azimuth: number, marked?: MarkedFilm) {
   const technique = techniqueById(recipe.technique);
   const strike: Strike = {
     technique,
@@ -59,8 +95,8 @@ export function see(recipe: Recipe, azimuth: number, rate: number, seed: number)
     scale: { from: { x: 0, y: 0 }, to: { x: SCALE, y: 0 }, metres: 1, sigma: 0.01 },
     target: { from: { x: 0, y: 0 }, to: { x: forward, y: 0 } },
   };
-  const { motion, events } = seeStrike({ track, calibration }, strike, { contact });
-  return { strike, motion, events, body: { mass: 70, height: recipe.height } };
+  const seen = seeStrike({ track, calibration, ...(marked && { marked }) }, strike, { contact });
+  return { strike, ...seen, body: { mass: 70, height: recipe.height } };
 }
 
 /** When a link has turned half of the way from its deepest coil to contact, by small steps. */

@@ -71,11 +71,18 @@ describe('the strip', () => {
       document.querySelector(`[data-rests-on="${link}"]`)?.textContent ?? null;
     expect([said('pelvis'), said('trunk'), said('fist')]).toEqual(['by eye', 'by eye', null]);
     const mark = { frame: 30, time: 0.25, sigma: 0.01, source: 'measured-2d' } as const;
-    expect(restsOn('pelvis', { contact: mark, drive: mark })).toBe('drive only');
-    expect(restsOn('trunk', { contact: mark, drive: mark })).toBe('start not seen');
-    expect(restsOn('pelvis', { hips: { ...mark, source: 'measured-band' }, drive: mark })).toBe(
-      'bands',
-    );
+    expect(restsOn('pelvis', { contact: mark, drive: mark }, undefined)).toBe('drive only');
+    expect(restsOn('trunk', { contact: mark, drive: mark }, undefined)).toBe('start not seen');
+    const banded = { ...mark, source: 'measured-band' } as const;
+    expect(restsOn('pelvis', { hips: banded, drive: mark }, undefined)).toBe('bands');
+    const halfWay = {
+      value: 0.08,
+      unit: 's',
+      sigma: 0.01,
+      source: 'measured-2d',
+      frames: [],
+    } as const;
+    expect(restsOn('pelvis', { contact: mark, drive: mark }, halfWay)).toBe('half-way only');
   });
 
   it('names every phase over its stretch; a click plays it round and round', () => {

@@ -43,6 +43,8 @@ export interface Open {
   readonly settle: string;
   /** What was measured and is not enough, as "3 ± 4°, limit 7°"; null when nothing was. */
   readonly short: string | null;
+  /** What is more likely, in four of five cases or more; null where nothing is. */
+  readonly likely: 'there' | 'not-there' | null;
 }
 
 /** What a strike is judged by, beside its readings. */

@@ -36,7 +36,14 @@ const finding = {
   judgedAs: z.array(z.string()),
   frame: z.number().nullable(),
   cost: costSchema.nullable(),
-  open: z.object({ settle: z.string(), short: z.string().nullable() }).nullable(),
+  open: z
+    .object({
+      settle: z.string(),
+      short: z.string().nullable(),
+      // Findings kept by an earlier Sinew do not say.
+      likely: z.enum(['there', 'not-there']).nullable().default(null),
+    })
+    .nullable(),
 };
 
 export const findingSchema: z.ZodType<Finding> = z.object(finding);

@@ -57,12 +57,13 @@ export function judgeFault(
   readings: JudgedReadings,
   rules: Rules = USUAL_RULES,
 ): Finding | null {
-  const verdicts = fault.cases
+  const cases = fault.cases
     .filter(({ techniques }) => !techniques || techniques.includes(technique.id))
     .filter(({ when }) => isInForce(when, rules.school))
     .filter(({ limits }) => !isNotApplicable(limits[0]!, readings))
     .filter((one) => !one.onlyIfSaid || isSaid(one, rules.audit))
     .map((one) => verdictOn(one, readings, rules.audit));
+  const verdicts = withStandIns(cases);
   const status = worst(verdicts.map((verdict) => verdict.status));
   if (!status) return null;
   const quoted = verdicts.find((verdict) => verdict.status === status)!;
@@ -80,7 +81,7 @@ export function judgeFault(
     judgedAs: Object.keys(quoted.of.when ?? {}).map((key) => inWords(key, rules.school[key]!)),
     frame: first && !isAbsent(first) ? (first.frames[first.frames.length - 1] ?? null) : null,
     cost: null,
-    open: quoted.doubtful && status === 'cant-tell' ? whyNot(quoted.doubtful) : null,
+    open: quoted.doubtful && status === 'cant-tell' ? openOf(quoted, quoted.doubtful) : null,
   };
 }
 
@@ -101,6 +102,21 @@ function seenByEye(fault: Fault, { of }: Verdict, word: Says, { school }: Rules)
     cost: null,
     open: null,
   };
+}
+
+/** Where a case cannot tell, the one that stands in for it is asked, if what it rests on was measured. */
+function withStandIns(verdicts: readonly Verdict[]): readonly Verdict[] {
+  const isStandIn = ({ of }: Verdict) => of.standsInFor !== undefined;
+  return verdicts
+    .filter((one) => !isStandIn(one))
+    .map((main) => {
+      if (main.status !== 'cant-tell') return main;
+      const standIn = verdicts.find(({ of, judgedBy: [first] }) => {
+        const measured = first?.measured;
+        return of.standsInFor === main.of.id && measured && !isAbsent(measured);
+      });
+      return standIn ?? main;
+    });
 }
 
 function worst(outcomes: readonly Outcome[]): Outcome | null {
@@ -182,9 +198,29 @@ function sentence({ of, status, doubtful }: Verdict, readings: JudgedReadings): 
   );
 }
 
+function openOf({ judgedBy }: Verdict, doubtful: Judged): Open {
+  return { ...whyNot(doubtful), likely: likelyOf(judgedBy) };
+}
+
+/**
+ * Where nothing is sure: which way it leans. All limits of a leak must be passed for it to be there; one that is
+ * likely kept is enough for it not to be.
+ */
+function likelyOf(judgedBy: readonly Judged[]): Open['likely'] {
+  const leanings = judgedBy.map(({ limit, measured }) => {
+    if (!isOfReading(limit) || measured === null || isAbsent(measured)) return 0;
+    return distanceBeyond(limit, measured) / measured.sigma;
+  });
+  if (leanings.some((one) => one < -LIKELY)) return 'not-there';
+  return leanings.every((one) => one > LIKELY) ? 'there' : null;
+}
+
+/** So many σ beyond a limit: right in four of five, as normal errors fall. */
+const LIKELY = 0.84;
+
 const FRAME_RATES = [60, 120, 240, 480, 960];
 
-function whyNot({ limit, measured }: Judged): Open {
+function whyNot({ limit, measured }: Judged): Omit<Open, 'likely'> {
   if (!isOfReading(limit)) {
     const check = checkById(limit.eye)!;
     return { settle: `Only your eye can tell: ${check.well}? Say it under Eye.`, short: null };

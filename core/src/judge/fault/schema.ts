@@ -61,6 +61,8 @@ export const caseSchema = z.object({
   /** Only where the school is one of these; always when not given. */
   when: whenSchema.optional(),
   limits: z.array(limitSchema).min(1),
+  /** Another case of the fault, by its name: this one is asked where that one cannot tell, if its own reading is there. */
+  standsInFor: z.string().optional(),
   /** Only where the coach's eye has said something; it is not waited for. */
   onlyIfSaid: z.boolean().default(false),
   /** `{id}` is the reading with ±, `{id:order}` a lead in words, `{limit}` the first limit. */

@@ -2,16 +2,11 @@
 import { absent } from '../../foundation/reading/reading';
 import type { Vector } from '../../foundation/geometry/vector';
 import type { Landmark } from '../../foundation/body/landmarks';
+import { AXES } from '../../reconstruct/calibration/calibration';
+import { LINES, sightOf, type Sight, type TurningLink } from '../../reconstruct/motion/sight';
 import { MissingInput, type Instant, type MeasureProbe } from './probe';
 import type { Measure } from './run';
 import { pelvisYaw, trunkYaw } from './turn';
-
-type Link = 'pelvis' | 'trunk';
-
-const LINES = {
-  pelvis: ['leftHip', 'rightHip'],
-  trunk: ['leftShoulder', 'rightShoulder'],
-} as const satisfies Record<Link, readonly [Landmark, Landmark]>;
 
 /** The turn is looked for from this long before contact, seconds. */
 const LONGEST = 0.5;
@@ -24,67 +19,49 @@ const PROJECTED = 0.007;
 /** A body tracker sees a trunk turn so much too early or too late, seconds, on rendered films. */
 const TRACKED = 0.011;
 
-/** Turns that bodies take on the way, radians: into a strike of the rear side, and of the lead side. */
-const ON_THE_WAY = { rear: [-0.87, 0.35], lead: [-1.66, -0.52] } as const;
-/** Closer to square to the camera than this a line does not show which way it turns, radians. */
-const SQUARE = 0.1;
-
-/** How a line lies to the camera on the way, radians from pointing at it; null where it passes square to it. */
-function sightOf({ motion, strike }: MeasureProbe): readonly [number, number] | null {
-  const azimuth = motion.azimuth ?? (motion.view === 'side' ? Math.PI / 2 : null);
-  if (azimuth === null) return null;
-  const isRear = (motion.turnSign === 1) === (strike.technique.turns === 'forward');
-  const [from, to] = ON_THE_WAY[isRear ? 'rear' : 'lead'];
-  const sight = [azimuth + from, azimuth + to] as const;
-  const isOneWay =
-    (sight[0] > SQUARE && sight[1] < Math.PI - SQUARE) ||
-    (sight[0] > SQUARE - Math.PI && sight[1] < -SQUARE);
-  return isOneWay ? sight : null;
-}
-
 /** Length of a line between hips or shoulders along the picture; grows as the rear side comes forward. */
 function across(
-  { motion, at }: { motion: MeasureProbe['motion']; at: (landmark: Landmark) => Vector },
-  link: Link,
+  { at }: { at: (landmark: Landmark) => Vector },
+  link: TurningLink,
+  { along }: Sight,
 ) {
-  const axis = motion.axes.includes('toward') ? 0 : 2;
+  const axis = AXES.indexOf(along);
   const [left, right] = LINES[link].map((landmark) => at(landmark)[axis]!);
   return right! - left!;
 }
 
 /** How far a link has turned into the strike, radians. */
-function turnedAt(link: Link): (probe: MeasureProbe, when: Instant) => number {
+function turnedAt(link: TurningLink): (probe: MeasureProbe, when: Instant) => number {
   return (probe, when) => {
     if (isOnTheFloor(probe)) return (link === 'pelvis' ? pelvisYaw : trunkYaw)(probe, when);
-    const sight = sightOf(probe)!;
+    const sight = sightOf(probe.motion)!;
     const whole = probe.once(`${link} whole`, (measured) => wholeOf(measured, link, sight));
-    const seen = across({ motion: probe.motion, at: (one) => probe.at(one, when) }, link) / whole;
-    const bounded = Math.max(-1, Math.min(1, seen));
-    return probe.motion.turnSign * (sight[0] > 0 ? Math.acos(-bounded) : -Math.acos(bounded));
+    const seen = across({ at: (one) => probe.at(one, when) }, link, sight) / whole;
+    return probe.motion.turnSign * sight.angleOf(seen);
   };
 }
 
 /** How long the line is, from how long it looks where it should look longest. */
-function wholeOf(probe: MeasureProbe, link: Link, sight: readonly [number, number]): number {
+function wholeOf(probe: MeasureProbe, link: TurningLink, sight: Sight): number {
   const contact = probe.event('contact');
   const needs = LINES[link][1];
   const size = (l: MeasureProbe, when: Instant) =>
-    Math.abs(across({ motion: l.motion, at: (one) => l.at(one, when) }, link));
+    Math.abs(across({ at: (one) => l.at(one, when) }, link, sight));
   const from = firstSeen(probe, needs, contact.time - LONGEST);
   const longest = size(probe, probe.most(`${link} longest`, from, contact, needs, size));
-  return longest / Math.max(...sight.map((angle) => Math.abs(Math.cos(angle))));
+  return longest / sight.longest;
 }
 
 const isOnTheFloor = ({ motion: { axes } }: MeasureProbe) =>
   axes.includes('toward') && axes.includes('right');
 
-function requirePlace(probe: MeasureProbe, link: Link): void {
+function requirePlace(probe: MeasureProbe, link: TurningLink): void {
   const { motion } = probe;
   if (isOnTheFloor(probe)) return;
   if (motion.axes.length === 0) {
     throw new MissingInput(absent('Draw the line to the target in the picture.'));
   }
-  if (sightOf(probe) === null) {
+  if (sightOf(motion) === null) {
     throw new MissingInput(
       absent(
         'From here a turn does not show; film from the side or the rear corner on the open side.',
@@ -100,7 +77,7 @@ function requirePlace(probe: MeasureProbe, link: Link): void {
   }
 }
 
-function half(link: Link): (probe: MeasureProbe) => number {
+function half(link: TurningLink): (probe: MeasureProbe) => number {
   const turned = turnedAt(link);
   return (probe) => {
     requirePlace(probe, link);

@@ -1,7 +1,7 @@
-/** Turn of pelvis and trunk about the vertical, where the motion shows the ground plane. */
-import type { Landmark } from '../../foundation/body/landmarks';
+/** Turn of pelvis and trunk about the vertical, where the motion shows it. */
 import type { Source } from '../../foundation/reading/reading';
 import { placeSigma, type Motion, type PathSet } from './motion';
+import { LINES, sightOf, type TurningLink } from './sight';
 import { shared } from './where';
 
 export interface TurnSeries {
@@ -12,18 +12,13 @@ export interface TurnSeries {
   readonly sigma: readonly number[];
 }
 
-const LINES = {
-  pelvis: ['leftHip', 'rightHip'],
-  trunk: ['leftShoulder', 'rightShoulder'],
-} as const satisfies Record<string, readonly [Landmark, Landmark]>;
-
 /**
  * Yaw of the line between the two hips or shoulders, on the frames where both are known.
  * `null` when the view does not show the ground plane (side, front, behind) or no frame has both.
  */
 export function turnSeries(
   motion: Pick<Motion, 'axes' | PathSet>,
-  link: keyof typeof LINES,
+  link: TurningLink,
   from: PathSet = 'paths',
 ): TurnSeries | null {
   const toward = motion.axes.indexOf('toward');
@@ -54,6 +49,34 @@ export function turnSeries(
   return series.frames.length > 0 ? series : null;
 }
 
+/** How long a line is can only be guessed from how long it looks at most; a share of it, on made-up strikes. */
+const LENGTH_GUESSED = 0.1;
+/** A line that lies nearly along the picture hardly changes its length as it turns. */
+const LEAST_SLOPE = 0.25;
+
+/** The same from one level camera, where `sightOf` says that a line's length tells its turn. */
+function sightedTurn(motion: Motion, link: TurningLink): TurnSeries | null {
+  const sight = sightOf(motion);
+  const [left, rear] = LINES[link].map((end) => motion.paths[end]);
+  const axis = sight ? motion.axes.indexOf(sight.along) : -1;
+  const pairs = left && rear ? shared(left, rear) : [];
+  if (!sight || !left || !rear || pairs.length === 0) return null;
+  const across = pairs.map(([i, k]) => rear.along[axis]![k]! - left.along[axis]![i]!);
+  const whole = Math.max(...across.map(Math.abs)) / sight.longest;
+  const yaws = across.map((seen) => sight.angleOf(seen / whole) - sight.azimuth);
+  return {
+    frames: pairs.map(([, k]) => rear.frames[k]!),
+    times: pairs.map(([, k]) => rear.times[k]!),
+    yaw: yaws,
+    sigma: pairs.map(([i, k], at) => {
+      const share = Math.min(1, Math.abs(across[at]!) / whole);
+      const slope = Math.max(LEAST_SLOPE, Math.sqrt(1 - share ** 2));
+      const placed = Math.hypot(placeSigma(left, i), placeSigma(rear, k)) / whole;
+      return Math.hypot(placed, LENGTH_GUESSED * share) / slope;
+    }),
+  };
+}
+
 /** How hips and shoulders stand over the floor through a strike, as one source shows it. */
 export interface Turns {
   readonly source: Source;
@@ -71,6 +94,7 @@ export function turnsIn(motion: Motion): Turns | null {
   const isGuess =
     source === 'estimated-3d' || (source === 'measured-2d' && raw.leftHip?.isTracked === true);
   if (isGuess) return null;
-  const [pelvis, trunk] = [turnSeries(motion, 'pelvis'), turnSeries(motion, 'trunk')];
+  const of = (link: TurningLink) => turnSeries(motion, link) ?? sightedTurn(motion, link);
+  const [pelvis, trunk] = [of('pelvis'), of('trunk')];
   return pelvis || trunk ? { source, isMirrored, sign, pelvis, trunk } : null;
 }

@@ -73,19 +73,37 @@ export const CHAIN_FAULTS: readonly FaultRow[] = [
     techniques: HIPS_LED,
     link: 'trunk',
     phase: 'explode',
-    cases: HIPS_WORK.map(({ id, techniques, witness }) => ({
-      id,
-      techniques,
-      when: { order: ['hips-first'] },
-      limits: [
-        { reading: 'lead.hipsTrunk', is: 'below', value: 0.02 } as const,
-        { reading: 'separation.growth', is: 'below', value: degrees(5), onlyClears: true } as const,
-        witness,
-      ],
-      evidence:
-        'The trunk starts {lead.hipsTrunk:order} the hips. A stretch across the body needs {limit} or more.',
-      clear: 'The hips lead the trunk by {lead.hipsTrunk}.',
-    })),
+    cases: HIPS_WORK.flatMap(({ id, techniques, witness }) => [
+      {
+        id,
+        techniques,
+        when: { order: ['hips-first'] },
+        limits: [
+          { reading: 'lead.hipsTrunk', is: 'below', value: 0.02 } as const,
+          {
+            reading: 'separation.growth',
+            is: 'below',
+            value: degrees(5),
+            onlyClears: true,
+          } as const,
+          witness,
+        ],
+        evidence:
+          'The trunk starts {lead.hipsTrunk:order} the hips. A stretch across the body needs {limit} or more.',
+        clear: 'The hips lead the trunk by {lead.hipsTrunk}.',
+      },
+      {
+        id: `${id}-half-way`,
+        techniques,
+        when: { order: ['hips-first'] },
+        standsInFor: id,
+        // Sinew's own: where both links turn alike it is the lead of their starts; a stretch makes it longer.
+        limits: [{ reading: 'lead.half', is: 'below', value: 0.02 } as const, witness],
+        evidence:
+          'The trunk is half-way through its turn {lead.half:order} the hips. A stretch across the body needs {limit} or more.',
+        clear: 'Half-way through the turn the hips lead the trunk by {lead.half}.',
+      },
+    ]),
     why: 'Without the hips ahead, the muscles across the body are never stretched, and the trunk throws alone.',
     cue: 'Hips leave first; the hand is late on purpose.',
     drill: 'three-count',

@@ -105,6 +105,11 @@ export function BenchKeys() {
     ]),
     ...of('Picture', [
       ['p', 'place points; again to stop', () => startPlacing(state())],
+      [
+        'Shift+p',
+        'mark the turn of hips and shoulders, frame by frame; again to stop',
+        () => state().setTool({ kind: state().tool.kind === 'turn' ? 'look' : 'turn' }),
+      ],
       ['l', 'draw a known length', () => state().setTool({ kind: 'scale' })],
       ['t', 'draw the line to the target', () => state().setTool({ kind: 'target' })],
       [

@@ -26,6 +26,8 @@ import type { Pace } from '@/ui/pace';
 export type Tool =
   | { readonly kind: 'look' }
   | { readonly kind: 'place'; readonly landmark: Landmark }
+  /** Both hips and both shoulders, frame by frame through the turn. */
+  | { readonly kind: 'turn' }
   | { readonly kind: 'scale' }
   | { readonly kind: 'target' }
   | { readonly kind: 'rectangle'; readonly of: Rectangle['kind'] }

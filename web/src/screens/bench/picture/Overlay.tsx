@@ -35,7 +35,9 @@ export function Overlay({ unit }: { unit: number }) {
 
   const { tracking } = useTracked();
   const selected = useBench((state) => state.selectedPoint?.landmark ?? null);
-  const points = usePoints(shownFrame);
+  const all = usePoints(shownFrame);
+  // Whoever marks the turn is not to be led by what the tracker made of it.
+  const points = tool.kind === 'turn' ? all.filter(({ kind }) => kind === 'placed') : all;
 
   const at = (event: PointerEvent): PixelPoint => {
     const matrix = svg.current!.getScreenCTM()!.inverse();

@@ -6,6 +6,7 @@ import { FilmReader } from '@/video/filmReader';
 import type { Picture as FilmPicture } from '@/video/frameSource';
 import { useBench, useBenchStore } from '../document/benchStore';
 import { FilmBar } from './FilmBar';
+import { Loupe } from './Loupe';
 import { Overlay } from './Overlay';
 import { PictureTools } from './PictureTools';
 import { SecondInset } from './SecondPicture';
@@ -64,6 +65,7 @@ export function Picture() {
           </div>
         </div>
       </div>
+      <Loupe stage={stage} film={canvas} />
       <SecondInset />
       <TurnDial />
       <FrameNumber />

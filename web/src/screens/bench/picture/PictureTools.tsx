@@ -6,7 +6,7 @@ import type { DrawingKind } from '@sinew/core/analysis/drawing';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { pointsToPlace } from '@sinew/core/foundation/technique/points';
 import { documentOf, strikeOf, useBench, useBenchStore, type Tool } from '../document/benchStore';
-import { saidBy } from './tools/tools';
+import { Said } from './tools/tools';
 import { Key } from '@/ui/button';
 import type { ReactNode } from 'react';
 
@@ -21,7 +21,6 @@ export function PictureTools() {
     ? pointsToPlace({ technique: techniqueById(strike.technique), side: strike.side }, view)
     : [];
   const set = (next: Tool) => store.getState().setTool(next);
-  const said = saidBy(tool);
   const first: Landmark = points[0] ?? 'nose';
   return (
     <div className="relative flex flex-wrap items-stretch border-b border-ink bg-paper text-sm max-md:hidden">
@@ -58,6 +57,15 @@ export function PictureTools() {
             {LANDMARKS.filter((one) => !points.includes(one)).map(option)}
           </optgroup>
         </select>
+      )}
+      {(tool.kind === 'place' || tool.kind === 'turn') && (
+        <ToolButton
+          isOn={tool.kind === 'turn'}
+          onClick={() => set(tool.kind === 'turn' ? { kind: 'look' } : { kind: 'turn' })}
+          hint="Shift P"
+        >
+          Turn
+        </ToolButton>
       )}
       <ToolButton
         isOn={tool.kind === 'draw'}
@@ -114,11 +122,7 @@ export function PictureTools() {
       <ToolButton isOn={tool.kind === 'ruler'} onClick={() => set({ kind: 'ruler' })} hint="M">
         Ruler
       </ToolButton>
-      {said && (
-        <p className="pointer-events-none absolute inset-x-0 top-full z-10 border-b border-rule bg-paper px-3 py-1 text-soft">
-          {said}
-        </p>
-      )}
+      <Said tool={tool} />
     </div>
   );
 }

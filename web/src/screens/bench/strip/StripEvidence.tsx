@@ -2,7 +2,12 @@
 
 import type { ScaleLinear } from 'd3-scale';
 import type { EventMark, Events } from '@sinew/core/measure/events/events';
-import { halfWidth, type Source } from '@sinew/core/foundation/reading/reading';
+import {
+  halfWidth,
+  isPresent,
+  type Measured,
+  type Source,
+} from '@sinew/core/foundation/reading/reading';
 import type { View } from '@sinew/core/foundation/technique/techniques';
 import type { ClipAnalysis } from '@sinew/core/analysis/analyzeClip';
 import { documentOf, useBench } from '../document/benchStore';
@@ -19,11 +24,16 @@ const WORDS: Record<Source, string> = {
 };
 
 /** What the start of a link rests on, in two words; null for links whose start is never in question. */
-export function restsOn(link: Lane['link'], events: Events): string | null {
+export function restsOn(
+  link: Lane['link'],
+  events: Events,
+  halfWay: Measured | undefined,
+): string | null {
   if (link !== 'pelvis' && link !== 'trunk') return null;
   const start = link === 'pelvis' ? events.hips : events.trunk;
   if (start) return WORDS[start.source];
   if (!events.contact) return null;
+  if (halfWay && isPresent(halfWay)) return 'half-way only';
   return link === 'pelvis' && events.drive ? 'drive only' : 'start not seen';
 }
 
@@ -74,7 +84,7 @@ export function StripEvidence({
   const { placed, view, scale, rectangle } = useBench(documentOf);
   const { tracking } = useTracked();
   if (!analysis) return null;
-  const { events, traces, assumed } = analysis;
+  const { events, traces, assumed, readings } = analysis;
   const landmarks = [
     ...new Set([...placed.map(({ landmark }) => landmark), ...Object.keys(tracking.track.points)]),
   ];
@@ -84,7 +94,9 @@ export function StripEvidence({
     <g pointerEvents="none">
       {lanes.map((lane, index) => {
         const why = width < NARROW ? null : whyEmpty(lane, given);
-        const words = [why, restsOn(lane.link, events)].filter(Boolean).join(', ');
+        const words = [why, restsOn(lane.link, events, halfWayOf(lane, readings))]
+          .filter(Boolean)
+          .join(', ');
         if (!words) return null;
         return (
           <text
@@ -100,7 +112,43 @@ export function StripEvidence({
           </text>
         );
       })}
+      {lanes.map((lane, index) => {
+        const halfWay = halfWayOf(lane, readings);
+        if (!events.contact || !halfWay || !isPresent(halfWay)) return null;
+        const time = events.contact.time - halfWay.value;
+        return (
+          <HalfWay
+            key={lane.link}
+            link={lane.link}
+            ends={[-1, 0, 1].map((sign) => x(time + sign * halfWidth(halfWay)))}
+            foot={laneY(lanes, index)}
+          />
+        );
+      })}
       {events.drive && !events.hips && <Drive mark={events.drive} x={x} foot={footOf(lanes)} />}
+    </g>
+  );
+}
+
+const halfWayOf = ({ link }: Lane, readings: ClipAnalysis['readings']) =>
+  link === 'pelvis' || link === 'trunk' ? readings[`turn.half.${link}`] : undefined;
+
+/** Half of the turn: a half-filled disc with its ±. */
+function HalfWay({
+  link,
+  ends: [from, at, to],
+  foot,
+}: {
+  link: Lane['link'];
+  ends: readonly number[];
+  foot: number;
+}) {
+  return (
+    <g className="stroke-soft" data-half-way={link}>
+      <title>Half-way through its turn</title>
+      <line x1={from} x2={to} y1={foot - 8} y2={foot - 8} strokeWidth={1.2} />
+      <circle cx={at} cy={foot - 8} r={5} className="fill-paper" strokeWidth={1.5} />
+      <path d={`M${at} ${foot - 13}a5 5 0 0 0 0 10z`} className="fill-ink" stroke="none" />
     </g>
   );
 }

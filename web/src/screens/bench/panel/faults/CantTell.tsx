@@ -49,7 +49,14 @@ export function CantTell({
   );
 }
 
-const inShort = ({ name, open }: Finding) => (open?.short ? `${name} (${open.short})` : name);
+const LIKELY = { there: ', likely there', 'not-there': ', likely not there' } as const;
+
+const inShort = ({ name, open }: Finding) =>
+  open?.short ? `${name} (${open.short}${open.likely ? LIKELY[open.likely] : ''})` : name;
+
+/** Whether hips or trunk go first is asked: marks on both can tell it. */
+const restsOnOrder = ({ judgedBy: [first] }: Finding) =>
+  first !== undefined && 'reading' in first.limit && first.limit.reading === 'lead.hipsTrunk';
 
 function AskTheEye({
   finding,
@@ -59,9 +66,20 @@ function AskTheEye({
   onSay: (fault: string, isThere: boolean) => void;
 }) {
   const { fault, name } = finding;
+  const store = useBenchStore();
   return (
     <li className="flex flex-wrap items-baseline gap-x-4 text-sm">
       <span className="min-w-0 flex-1 text-soft">{inShort(finding)}</span>
+      {restsOnOrder(finding) && (
+        <Button
+          weight="quiet"
+          className="text-sm"
+          hint="Shift P"
+          onClick={() => store.getState().setTool({ kind: 'turn' })}
+        >
+          Mark the turn
+        </Button>
+      )}
       <Button
         weight="quiet"
         className="text-sm"

@@ -155,6 +155,6 @@ const SAYS: Record<DrawingKind, string> = {
 
 /** Chalk on the frame in hand; it stays with the frame. */
 export const DRAW: PictureTool<'draw'> = {
-  says: ({ of }) => `${SAYS[of]} It stays with this frame; undo takes it back.`,
+  Says: ({ tool: { of } }) => `${SAYS[of]} It stays with this frame; undo takes it back.`,
   Surface,
 };

@@ -46,7 +46,7 @@ function follow({ from, to }: Line, { clip, job, shownFrame }: BenchState): void
 
 /** Says who in the picture is the student. */
 export const PERSON: PictureTool<'person'> = {
-  says: () =>
+  Says: () =>
     'Drag a box round the student, head to feet; the body tracker follows whoever is in it.',
   Surface,
 };

@@ -14,7 +14,7 @@ export interface SurfaceProps<Kind extends Tool['kind'] = Tool['kind']> {
 
 /** A tool of the picture: what it says while in hand, and the surface that clicks and drags go to. */
 export interface PictureTool<Kind extends Tool['kind']> {
-  readonly says: (tool: ToolOf<Kind>) => string;
+  readonly Says: ComponentType<{ readonly tool: ToolOf<Kind> }>;
   readonly Surface: ComponentType<SurfaceProps<Kind>>;
 }
 

@@ -31,6 +31,6 @@ function after(landmark: Landmark, state: BenchState): Landmark {
 
 /** Puts a point of the body where it is clicked. */
 export const PLACE: PictureTool<'place'> = {
-  says: () => 'Click it. Shift-click: next frame.',
+  Says: () => 'Click it. Shift-click: next frame.',
   Surface,
 };

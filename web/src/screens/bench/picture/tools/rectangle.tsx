@@ -51,6 +51,6 @@ const CORNERS: Record<Rectangle['kind'], string> = {
 
 /** Places the camera: the corners of a rectangle or box whose sides are known. */
 export const RECTANGLE: PictureTool<'rectangle'> = {
-  says: ({ of }) => CORNERS[of],
+  Says: ({ tool: { of } }) => CORNERS[of],
   Surface,
 };

@@ -37,6 +37,6 @@ function Surface({ unit, at }: SurfaceProps<'ruler'>) {
 
 /** Measures a length in the plane of the strike; the line stands until the next. */
 export const RULER: PictureTool<'ruler'> = {
-  says: () => 'Drag along what you want to measure in the plane of the strike.',
+  Says: () => 'Drag along what you want to measure in the plane of the strike.',
   Surface,
 };

@@ -27,6 +27,6 @@ function Surface({ unit, at }: SurfaceProps<'scale'>) {
 
 /** Makes metres of pixels: a line along something of known length. */
 export const SCALE: PictureTool<'scale'> = {
-  says: () => 'Drag along a known length in the plane of the strike.',
+  Says: () => 'Drag along a known length in the plane of the strike.',
   Surface,
 };

@@ -32,7 +32,7 @@ function Surface({ unit, at }: SurfaceProps<'straight'>) {
 
 /** Finds how a wide lens bows straight edges. */
 export const STRAIGHT: PictureTool<'straight'> = {
-  says: () =>
+  Says: () =>
     'Click five or more places along an edge that is straight in truth, near the border. Esc ends.',
   Surface,
 };

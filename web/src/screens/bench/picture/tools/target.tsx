@@ -21,7 +21,7 @@ function Surface({ unit, at }: SurfaceProps<'target'>) {
 
 /** Says which way the target is. */
 export const TARGET: PictureTool<'target'> = {
-  says: () =>
+  Says: () =>
     'Drag from the student to the target; with a rectangle on the floor, along the floor.',
   Surface,
 };

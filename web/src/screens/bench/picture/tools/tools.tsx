@@ -11,11 +11,13 @@ import { RULER } from './ruler';
 import { SCALE } from './scale';
 import { STRAIGHT } from './straight';
 import { TARGET } from './target';
+import { TURN } from './turn';
 
 type Kind = Exclude<Tool['kind'], 'look'>;
 
 const TOOLS: { readonly [K in Kind]: PictureTool<K> } = {
   place: PLACE,
+  turn: TURN,
   scale: SCALE,
   target: TARGET,
   rectangle: RECTANGLE,
@@ -29,8 +31,16 @@ const TOOLS: { readonly [K in Kind]: PictureTool<K> } = {
 const inHand = (tool: Tool) =>
   tool.kind === 'look' ? null : (TOOLS[tool.kind] as PictureTool<Tool['kind']>);
 
-/** What the tool in hand says, null with none. */
-export const saidBy = (tool: Tool): string | null => inHand(tool)?.says(tool) ?? null;
+/** What the tool in hand says, nothing with none. */
+export function Said({ tool }: { tool: Tool }) {
+  const Says = inHand(tool)?.Says;
+  if (!Says) return null;
+  return (
+    <p className="pointer-events-none absolute inset-x-0 top-full z-10 border-b border-rule bg-paper px-3 py-1 text-soft">
+      <Says tool={tool} />
+    </p>
+  );
+}
 
 /** The surface of the tool in hand, above all that is drawn; what it had begun goes with it. */
 export function ToolSurface({
