@@ -13,12 +13,16 @@ import { isAbsent } from '../src/foundation/reading/reading';
 import { techniqueById, VIEWS, type View } from '../src/foundation/technique/techniques';
 import {
   answersOf,
+  bestPlace,
   bestView,
   cameraPlace,
   questionById,
   questionsFor,
   QUESTIONS,
 } from '../src/foundation/technique/questions';
+import { CAMERA_PLACES, cameraPlaceOf, viewAt } from '../src/foundation/technique/views';
+import { showsTurn } from '../src/reconstruct/motion/sight';
+import { clipCalibration } from '../src/analysis/clipCalibration';
 import { trackFromPlaced } from '../src/observe/track/track';
 
 const TECHNIQUES: readonly TechniqueId[] = [
@@ -79,7 +83,10 @@ describe('the view guide', () => {
   it('sends the camera where the question is answered best', () => {
     const cross = techniqueById('cross');
     // With bands it is measured from behind; without, an eye there tells more than a ladder is worth.
-    expect(bestView(questionById('order'), cross)).toBe('behind');
+    const order = bestPlace(questionById('order'), cross);
+    expect(cameraPlaceOf(order.view, order.azimuth)?.name).toBe('rear corner, chest side');
+    expect(bestPlace(questionById('order'), cross, true)).toEqual({ view: 'behind' });
+    expect(bestPlace(questionById('speed'), cross)).toEqual({ view: 'side' });
     expect(bestView(questionById('order'), cross, true)).toBe('behind');
     expect(answersOf(questionById('order'), cross, true).behind).toBe('measured');
     expect(answersOf(questionById('order'), cross, false).behind).toBe('by eye');
@@ -102,5 +109,49 @@ describe('the view guide', () => {
 
   it('knows its questions by name only', () => {
     expect(() => questionById('colour')).toThrow(RangeError);
+  });
+});
+
+describe('eight places round the student', () => {
+  it('each belongs to one view, and a corner half-way is a side', () => {
+    expect(CAMERA_PLACES.map(({ azimuth }) => viewAt(azimuth))).toEqual([
+      ...['front', 'side', 'side', 'side', 'behind', 'side', 'side', 'side'],
+    ]);
+    for (const { azimuth } of CAMERA_PLACES) {
+      expect(cameraPlaceOf(viewAt(azimuth), azimuth)?.azimuth).toBe(azimuth);
+    }
+  });
+
+  it('a place is forgotten where another view has been said since, and taken for the one it is nearest to', () => {
+    expect(cameraPlaceOf('front', Math.PI / 2)).toBeNull();
+    expect(cameraPlaceOf('side', undefined)).toBeNull();
+    expect(cameraPlaceOf('side', (100 * Math.PI) / 180)?.name).toBe('square, chest side');
+    expect(cameraPlaceOf('behind', (-170 * Math.PI) / 180)?.name).toBe('behind');
+  });
+
+  it('the turn shows from where its lines grow all the way: see docs/accuracy.md', () => {
+    const names = (isRearSide: boolean) =>
+      CAMERA_PLACES.filter(({ azimuth }) => showsTurn(azimuth, isRearSide)).map(({ name }) => name);
+    expect(names(true)).toEqual([
+      'square, chest side',
+      'rear corner, chest side',
+      'square, back side',
+      'front corner, back side',
+    ]);
+    expect(names(false)).toEqual([
+      'at the target',
+      'rear corner, chest side',
+      'behind',
+      'front corner, back side',
+    ]);
+  });
+
+  it('turns and lengths of a film are read by the exact place, where it is of the view', () => {
+    const set = { scale: null, target: null, rectangle: null, lens: null };
+    const size = { width: 1280, height: 720 };
+    const azimuth = (3 * Math.PI) / 4;
+    const of = (view: View) => clipCalibration({ ...set, view, azimuth }, size).calibration.azimuth;
+    expect(of('side')).toBe(azimuth);
+    expect(of('front')).toBeUndefined();
   });
 });

@@ -137,6 +137,7 @@ describe('a gym’s file', () => {
       ['student', 'band_seam'],
       ['clip', 'drawings'],
       ['clip', 'note'],
+      ['clip', 'azimuth'],
       ['strike', 'note'],
     ] as const) {
       const name = `tables/${table}.jsonl`;

@@ -2,6 +2,7 @@
 import type { Calibration } from '../reconstruct/calibration/calibration';
 import { floorCamera, standing } from '../reconstruct/calibration/camera';
 import { pictureMap } from '../reconstruct/calibration/picture';
+import { viewAt } from '../foundation/technique/views';
 import { placingSigmaOf } from '../observe/track/track';
 import type { SavedCalibration } from './clipDocument';
 
@@ -13,10 +14,12 @@ interface Size {
 
 /** The calibration as set, a rectangle that fixes nothing left out with the reason. */
 export function clipCalibration(
-  { view, scale, target, rectangle, lens }: SavedCalibration,
+  { view, azimuth, scale, target, rectangle, lens }: SavedCalibration,
   { width, height }: Size,
 ): { readonly calibration: Calibration; readonly problem: string | null } {
-  const calibration = { view, scale, target, rectangle, lens, size: { width, height } };
+  const isOfView = azimuth !== undefined && viewAt(azimuth) === view;
+  const place = isOfView ? { view, azimuth } : { view };
+  const calibration = { ...place, scale, target, rectangle, lens, size: { width, height } };
   try {
     pictureMap(calibration, placingSigmaOf(height));
     return { calibration, problem: null };

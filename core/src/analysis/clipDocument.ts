@@ -34,9 +34,13 @@ export const rectangleSchema = z
   .refine(({ kind, corners }) => corners.length === cornersOf(kind), 'a corner is missing');
 export const lensSchema = z.object({ bend: z.number().min(-1).max(1) });
 
+export const azimuthSchema = z.number().min(-Math.PI).max(Math.PI);
+
 /** How one camera stood: what is set in its picture, without what is in the picture. */
 export const calibrationSchema = z.object({
   view: z.enum(VIEWS),
+  /** Where the camera stood, more exactly than the view says: see `Calibration.azimuth`. */
+  azimuth: azimuthSchema.optional(),
   scale: scaleSchema.nullable(),
   target: lineSchema.nullable(),
   rectangle: rectangleSchema.nullable(),

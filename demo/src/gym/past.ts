@@ -68,6 +68,7 @@ async function pastSet(db: Db, set: PastSet): Promise<string> {
       bytes: 0,
       sha256: createHash('sha256').update(clipId).digest('hex'),
       view: 'side',
+      azimuth: null,
       capture_rate: null,
       width: 1280,
       height: 720,

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { TECHNIQUES, VIEWS } from '@sinew/core/foundation/technique/techniques';
+import { azimuthSchema } from '@sinew/core/analysis/clipDocument';
 import { INTENTS } from '@sinew/core/foundation/drill/intent';
 
 /** What a take is of, kept beside it so that it can be offered again after a closed tab. */
@@ -7,6 +8,7 @@ export const takeAboutSchema = z.object({
   studentId: z.string(),
   studentName: z.string(),
   view: z.enum(VIEWS),
+  azimuth: azimuthSchema.optional(),
   technique: z.enum(TECHNIQUES.map((technique) => technique.id)),
   question: z.string().nullable(),
   /** How hard it is meant, and the round it is filmed in, where the coach has said. */

@@ -16,6 +16,7 @@ export interface Transfer {
 export interface ClipAbout {
   readonly student: string;
   readonly view: string;
+  readonly azimuth?: number;
   /** Frames a second at which it was shot; null when it plays at true speed. */
   readonly rate: number | null;
   readonly purpose?: { readonly technique: string; readonly question: string | null };
@@ -31,6 +32,7 @@ export function transfer(
   onProgress: (progress: Progress) => void,
 ): Transfer {
   const query = new URLSearchParams({ student: about.student, name: file.name, view: about.view });
+  if (about.azimuth !== undefined) query.set('azimuth', String(about.azimuth));
   if (about.rate !== null) query.set('rate', String(about.rate));
   if (about.purpose) query.set('technique', about.purpose.technique);
   if (about.purpose?.question) query.set('question', about.purpose.question);

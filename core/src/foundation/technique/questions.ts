@@ -1,5 +1,6 @@
 /** What a coach films for, and from where it can be seen: known before ten repetitions are wasted. */
 import type { Technique, View } from './techniques';
+import { viewAt } from './views';
 
 /** Measured in this view, only by the coach's eye, or not at all. */
 export type Answer = 'measured' | 'by eye' | 'hidden';
@@ -15,6 +16,8 @@ export interface Question {
   readonly answer: (technique: Technique) => Readonly<Record<View, Answer>>;
   /** Why a view does not measure it. */
   readonly why: Partial<Record<View, string>>;
+  /** Where in its view the camera serves best with nothing worn: see `Calibration.azimuth`. */
+  readonly corner?: number;
   /** What worn bands change of the answers. */
   readonly banded?: Partial<Record<View, Answer>>;
   /** How high the lens should be, as a share of the student's height. */
@@ -36,14 +39,16 @@ export const QUESTIONS: readonly Question[] = [
     asks: 'Do the hips start before the trunk?',
     readings: ['turn.pelvis', 'separation.max'],
     rate: FRAMES_IN_A_LEAD / LEAD,
-    answer: always({ above: 'measured', behind: 'by eye', front: 'by eye', side: 'hidden' }),
+    answer: always({ above: 'measured', behind: 'by eye', front: 'by eye', side: 'by eye' }),
     why: {
-      side: 'From the side the turn of the pelvis goes toward the lens and back; a big step hides it too.',
+      side: 'Your marks on hips and shoulders tell who is first, best from the rear corner on the chest side.',
       front: 'You can see who starts, belt line in sight; the angle itself is not to be had.',
       behind: 'You can see who starts, belt line in sight; the angle itself is not to be had.',
     },
     // From elsewhere the arms of a guard lie over the ribs until they move (docs/accuracy.md).
     banded: { behind: 'measured' },
+    // The place from which lines of hips and shoulders grow all the way, whichever hand strikes (docs/accuracy.md).
+    corner: (3 * Math.PI) / 4,
     lensHeight: 0.55,
   },
   {
@@ -144,6 +149,17 @@ export function bestView(question: Question, technique: Technique, hasBands = fa
   return (
     answering('measured') ?? answering('by eye') ?? (answers.above === 'hidden' ? 'side' : 'above')
   );
+}
+
+/** The same, and where in that view the camera stands; left out where anywhere in it will do. */
+export function bestPlace(
+  question: Question,
+  technique: Technique,
+  hasBands = false,
+): { readonly view: View; readonly azimuth?: number } {
+  const view = bestView(question, technique, hasBands);
+  const { corner } = question;
+  return corner !== undefined && viewAt(corner) === view ? { view, azimuth: corner } : { view };
 }
 
 /**

@@ -1,9 +1,38 @@
 import type { View } from './techniques';
 
-/** The view that a camera's place is nearest to, radians: see `Calibration.azimuth`. */
+/** The view that a camera's place is nearest to, radians: see `Calibration.azimuth`. A corner half-way is a side. */
 export function viewAt(azimuth: number): View {
   const off = Math.acos(Math.cos(azimuth));
-  return off <= Math.PI / 4 ? 'front' : off >= (3 * Math.PI) / 4 ? 'behind' : 'side';
+  const corner = Math.PI / 4 - 1e-9;
+  return off < corner ? 'front' : Math.PI - off < corner ? 'behind' : 'side';
+}
+
+export interface CameraPlace {
+  /** Radians: see `Calibration.azimuth`. */
+  readonly azimuth: number;
+  readonly name: string;
+}
+
+const EIGHTH = Math.PI / 4;
+
+/** Eight places round the student, from the target on toward the side to which the chest is turned in guard. */
+export const CAMERA_PLACES: readonly CameraPlace[] = [
+  { azimuth: 0, name: 'at the target' },
+  { azimuth: EIGHTH, name: 'front corner, chest side' },
+  { azimuth: 2 * EIGHTH, name: 'square, chest side' },
+  { azimuth: 3 * EIGHTH, name: 'rear corner, chest side' },
+  { azimuth: Math.PI, name: 'behind' },
+  { azimuth: -3 * EIGHTH, name: 'rear corner, back side' },
+  { azimuth: -2 * EIGHTH, name: 'square, back side' },
+  { azimuth: -EIGHTH, name: 'front corner, back side' },
+];
+
+/** The place that somebody has said; null where only the view is known, or another place has come of it since. */
+export function cameraPlaceOf(view: View, azimuth: number | undefined): CameraPlace | null {
+  if (azimuth === undefined || viewAt(azimuth) !== view) return null;
+  return (
+    CAMERA_PLACES.find((one) => Math.cos(one.azimuth - azimuth) > Math.cos(EIGHTH / 2)) ?? null
+  );
 }
 
 /** What each view is good for and what it hides, in the coach's words. */

@@ -30,6 +30,19 @@ export interface Sight {
   readonly angleOf: (share: number) => number;
 }
 
+/**
+ * Whether the turn into a strike can be read off how long hips and shoulders look.
+ *
+ * @param azimuth radians: see `Calibration.azimuth`
+ */
+export const showsTurn = (azimuth: number, isRearSide: boolean): boolean =>
+  sightOf({
+    azimuth,
+    view: 'side',
+    axes: ['toward', 'up'],
+    striking: isRearSide ? 'right' : 'left',
+  }) !== null;
+
 /** @returns null from above, where the place is not known, and where a line passes square to the camera on the way */
 export function sightOf(
   motion: Pick<Motion, 'azimuth' | 'view' | 'axes' | 'striking'>,

@@ -1,5 +1,5 @@
 import { techniqueById, TECHNIQUES, VIEWS } from '@sinew/core/foundation/technique/techniques';
-import { bestView, questionsFor } from '@sinew/core/foundation/technique/questions';
+import { bestPlace, questionsFor } from '@sinew/core/foundation/technique/questions';
 import { BANDS, printedOn } from '@sinew/core/observe/band/band';
 import { database } from '@/data/database/database';
 import { lastFilmOf } from '@/data/clip/clips';
@@ -36,16 +36,21 @@ export default async function CapturePage({ searchParams }: Props) {
   const before = query.retest ? await lastFilmOf(db, student.id, technique.id) : null;
   const asked = query.question ?? before?.question;
   const question = questions.find((one) => one.id === asked) ?? questions[0]!;
-  const view =
-    VIEWS.find((one) => one === (query.view ?? before?.view)) ??
-    bestView(question, technique, hasBands);
+  const view = VIEWS.find((one) => one === (query.view ?? before?.view));
+  const place = view ? { view } : bestPlace(question, technique, hasBands);
   return (
     <Capture
-      student={{ id: student.id, name: student.name, heightM, hasBands }}
+      student={{
+        id: student.id,
+        name: student.name,
+        heightM,
+        hasBands,
+        isSouthpaw: student.stance === 'southpaw',
+      }}
       start={{
         technique: technique.id,
         question: question.id,
-        view,
+        ...place,
         ...(before?.intent && { intent: before.intent }),
       }}
       before={before}

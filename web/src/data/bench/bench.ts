@@ -41,6 +41,7 @@ export async function loadBench(db: Db, clipId: string): Promise<SavedBench | nu
     revision: clip.revision,
     document: {
       view: clip.view,
+      ...(clip.azimuth !== null && { azimuth: clip.azimuth }),
       captureRate: clip.capture_rate,
       purpose: COLUMNS.clip.purpose.readOr(clip.purpose, null),
       ...(clip.intent !== null && { intent: clip.intent }),
@@ -108,6 +109,7 @@ export async function saveBench(
       .updateTable('clip')
       .set({
         view: document.view,
+        azimuth: document.azimuth ?? null,
         capture_rate: document.captureRate,
         purpose: COLUMNS.clip.purpose.over(clip.purpose, document.purpose),
         intent: document.intent ?? null,

@@ -38,6 +38,8 @@ export interface NewClip {
   readonly studentId: string;
   readonly fileName: string;
   readonly view: View;
+  /** Where the camera stood, more exactly: radians, see `Calibration.azimuth`. */
+  readonly azimuth?: number;
   readonly captureRate: number | null;
   /** What it was filmed for; null when nobody has said. */
   readonly purpose: Purpose | null;
@@ -161,6 +163,7 @@ async function insertClip(
     file_name: clip.fileName,
     mime_type: film.mimeType,
     view: clip.view,
+    azimuth: clip.azimuth ?? null,
     capture_rate: clip.captureRate,
     width: film.width,
     height: film.height,

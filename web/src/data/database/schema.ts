@@ -90,6 +90,8 @@ export interface ClipTable extends Stamped {
   mime_type: string;
   bytes: number;
   view: View;
+  /** Where the camera stood, more exactly than the view says, radians; null where nobody has said. */
+  azimuth: number | null;
   /** Frames a second at which it was shot; null when it plays at true speed. */
   capture_rate: number | null;
   width: number;

@@ -9,7 +9,7 @@ import { daySchema } from '@sinew/core/foundation/calendar/day';
 import { INTENTS } from '@sinew/core/foundation/drill/intent';
 import { SOURCES } from '@sinew/core/foundation/reading/reading';
 import { TECHNIQUES, VIEWS } from '@sinew/core/foundation/technique/techniques';
-import { noteSchema } from '@sinew/core/analysis/clipDocument';
+import { azimuthSchema, noteSchema } from '@sinew/core/analysis/clipDocument';
 import { readTrackJson } from '@sinew/core/format/trackJson';
 import { RANGES, SITUATIONS } from '@sinew/core/judge/school/resolve';
 import { LEAST_GIRTH, MOST_GIRTH, SEAMS } from '@sinew/core/observe/band/band';
@@ -92,6 +92,7 @@ const MEANING: Readonly<Partial<Record<TableName, z.ZodRawShape>>> = {
     sha256,
     bytes: whole,
     view: z.enum(VIEWS),
+    azimuth: azimuthSchema.nullable(),
     capture_rate: positive.nullable(),
     width: positive,
     height: positive,

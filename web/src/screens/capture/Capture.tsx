@@ -19,7 +19,7 @@ import { Review } from './Review';
 import { Stage } from './Stage';
 import { useCamera } from './useCamera';
 import { useTake } from './useTake';
-import { ViewGuide, type Aim } from './ViewGuide';
+import { aimedFrom, ViewGuide, type Aim } from './ViewGuide';
 import { useCommands } from '@/ui/commands/registry';
 import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
 
@@ -29,6 +29,7 @@ export interface CaptureProps {
     readonly name: string;
     readonly heightM: number | null;
     readonly hasBands: boolean;
+    readonly isSouthpaw: boolean;
   };
   readonly start: Aim;
   readonly before: FilmedBefore | null;
@@ -56,6 +57,7 @@ export function Capture({ student, start, before }: CaptureProps) {
         studentId: student.id,
         studentName: student.name,
         view: aim.view,
+        ...(aim.azimuth !== undefined && { azimuth: aim.azimuth }),
         technique: aim.technique,
         question: aim.question,
         ...(aim.intent && { intent: aim.intent }),
@@ -101,7 +103,7 @@ export function Capture({ student, start, before }: CaptureProps) {
         id: `view ${view}`,
         keys: [String(at + 1)],
         words: `filmed ${VIEW_GUIDE[view].name.toLowerCase()}`,
-        run: () => isFree && setAim((old) => ({ ...old, view })),
+        run: () => isFree && setAim((old) => aimedFrom(old, view)),
       })),
     ].map((one) => ({ ...one, group: 'Film', isOn: finished === null })),
   );
@@ -152,6 +154,7 @@ export function Capture({ student, start, before }: CaptureProps) {
               aim={aim}
               heightM={student.heightM}
               hasBands={student.hasBands}
+              isSouthpaw={student.isSouthpaw}
               bandsPage={`/students/${student.id}/bands`}
               before={before}
               onAim={(next) => isFree && setAim(next)}

@@ -42,7 +42,7 @@ export function Review({
     () => (found && good ? takeOf(found, good.frameTimes, null) : null),
     [found, good],
   );
-  const { view, technique, question, studentId, intent, round } = take.about;
+  const { view, azimuth, technique, question, studentId, intent, round } = take.about;
 
   useEffect(() => {
     let isCurrent = true;
@@ -57,6 +57,7 @@ export function Review({
     const about = {
       student: studentId,
       view,
+      ...(azimuth !== undefined && { azimuth }),
       rate: null,
       purpose: { technique, question },
       ...(intent && { intent }),

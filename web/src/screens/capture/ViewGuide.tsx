@@ -9,23 +9,32 @@ import {
 } from '@sinew/core/foundation/technique/techniques';
 import {
   answersOf,
-  bestView,
+  bestPlace,
   cameraPlace,
   questionById,
   questionsFor,
   type Answer,
 } from '@sinew/core/foundation/technique/questions';
-import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
+import {
+  CAMERA_PLACES,
+  cameraPlaceOf,
+  viewAt,
+  VIEW_GUIDE,
+} from '@sinew/core/foundation/technique/views';
+import { showsTurn } from '@sinew/core/reconstruct/motion/sight';
 import { INTENT_NAMES, INTENTS, type Intent } from '@sinew/core/foundation/drill/intent';
 import { RETEST_STRIKES } from '@sinew/core/train/work/prescription';
 import type { FilmedBefore } from '@/data/clip/clips';
 import { pastTime } from '@/data/database/today';
 import { Key } from '@/ui/button';
+import { PlacePlan } from '@/ui/placePlan';
 
 export interface Aim {
   readonly technique: string;
   readonly question: string;
   readonly view: View;
+  /** Where in that view the camera stands, where the coach has said: see `Calibration.azimuth`. */
+  readonly azimuth?: number;
   /** How hard it is meant, and in which round; nothing when nobody has said. */
   readonly intent?: Intent;
   readonly round?: number;
@@ -39,11 +48,17 @@ const MARK: Record<Answer, { readonly bar: string; readonly word: string }> = {
 
 const USUAL_HEIGHT = 1.75;
 
+/** Filmed from another view; where in it is not said. */
+export function aimedFrom({ azimuth: _, ...aim }: Aim, view: View): Aim {
+  return { ...aim, view };
+}
+
 /** What to film for, from where, and what that view can and cannot show. */
 export function ViewGuide({
   aim,
   heightM,
   hasBands,
+  isSouthpaw,
   bandsPage,
   before,
   onAim,
@@ -55,6 +70,7 @@ export function ViewGuide({
   heightM: number | null;
   /** The student has bands to wear. */
   hasBands: boolean;
+  isSouthpaw: boolean;
   /** Where they are printed. */
   bandsPage: string;
   onAim: (aim: Aim) => void;
@@ -64,39 +80,44 @@ export function ViewGuide({
   const answers = answersOf(question, technique, hasBands);
   const isByBands = hasBands && question.banded?.[aim.view] === 'measured';
   const place = cameraPlace(question, aim.view, heightM ?? USUAL_HEIGHT);
-  const ask = (id: string) =>
-    onAim({ ...aim, question: id, view: bestView(questionById(id), technique, hasBands) });
+  const best = bestPlace(question, technique, hasBands).view;
+  const stands = cameraPlaceOf(aim.view, aim.azimuth);
+  const ask = (id: string) => {
+    const { azimuth: _, ...rest } = aim;
+    onAim({ ...rest, question: id, ...bestPlace(questionById(id), technique, hasBands) });
+  };
   return (
     <div className="space-y-4">
-      <label className="flex items-center gap-3">
-        <span className="font-semibold">Strike</span>
-        <select
-          value={aim.technique}
-          onChange={(event) => {
-            const next = techniqueById(event.target.value);
-            const kept = questionsFor(next).find((one) => one.id === aim.question);
-            const asked = kept ?? questionsFor(next)[0]!;
-            onAim({
-              ...aim,
-              technique: next.id,
-              question: asked.id,
-              view: bestView(asked, next, hasBands),
-            });
-            event.target.blur();
-          }}
-          className="h-10 flex-1 border border-soft bg-field px-3"
-        >
-          {TECHNIQUES.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <div className="grid grid-cols-[3fr_2fr_2fr] gap-3">
+        <label className="min-w-0 space-y-1">
+          <span className="block font-semibold">Strike</span>
+          <select
+            value={aim.technique}
+            onChange={(event) => {
+              const next = techniqueById(event.target.value);
+              const kept = questionsFor(next).find((one) => one.id === aim.question);
+              const asked = kept ?? questionsFor(next)[0]!;
+              const { azimuth: _, ...rest } = aim;
+              onAim({
+                ...rest,
+                technique: next.id,
+                question: asked.id,
+                ...bestPlace(asked, next, hasBands),
+              });
+              event.target.blur();
+            }}
+            className="h-10 w-full border border-soft bg-field px-3"
+          >
+            {TECHNIQUES.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}
+              </option>
+            ))}
+          </select>
+        </label>
 
-      <div className="grid grid-cols-2 gap-3">
-        <label className="flex items-center gap-3">
-          <span className="font-semibold">Meant</span>
+        <label className="min-w-0 space-y-1">
+          <span className="block font-semibold">Meant</span>
           <select
             value={aim.intent ?? ''}
             onChange={(event) => {
@@ -105,7 +126,7 @@ export function ViewGuide({
               onAim(intent ? { ...rest, intent } : rest);
               event.target.blur();
             }}
-            className="h-10 flex-1 border border-soft bg-field px-3"
+            className="h-10 w-full border border-soft bg-field px-3"
           >
             <option value="">not said</option>
             {INTENTS.map((one) => (
@@ -115,8 +136,8 @@ export function ViewGuide({
             ))}
           </select>
         </label>
-        <label className="flex items-center gap-3">
-          <span className="font-semibold">Round</span>
+        <label className="min-w-0 space-y-1">
+          <span className="block font-semibold">Round</span>
           <select
             value={aim.round ?? ''}
             onChange={(event) => {
@@ -125,7 +146,7 @@ export function ViewGuide({
               onAim(round > 0 ? { ...rest, round } : rest);
               event.target.blur();
             }}
-            className="h-10 flex-1 border border-soft bg-field px-3"
+            className="h-10 w-full border border-soft bg-field px-3"
           >
             <option value="">none</option>
             {Array.from({ length: 12 }, (_, i) => (
@@ -173,7 +194,7 @@ export function ViewGuide({
                 type="radio"
                 name="view"
                 checked={view === aim.view}
-                onChange={() => onAim({ ...aim, view })}
+                onChange={() => onAim(aimedFrom(aim, view))}
                 className="ml-2 size-4 accent-ink"
               />
               <Key>{index + 1}</Key>
@@ -185,36 +206,59 @@ export function ViewGuide({
             </label>
           );
         })}
-        <p className="pt-2">
-          {isByBands
-            ? 'With the bands on, this view measures it: nothing stands between them and the lens.'
-            : answers[aim.view] === 'measured'
-              ? 'This view measures it.'
-              : (question.why[aim.view] ?? 'This view does not measure it.')}{' '}
-          <span className="text-soft">{VIEW_GUIDE[aim.view].shows}</span>
-        </p>
-        {question.banded && !hasBands && (
-          <p className="pt-1.5">
-            <Link href={bandsPage} className="font-semibold underline underline-offset-4">
-              Two printed bands
-            </Link>{' '}
-            would let one phone behind the student measure it.
-          </p>
-        )}
-        <p className="pt-1.5">
-          <strong>Camera:</strong>{' '}
-          {aim.view === 'above'
-            ? `straight over the student, ${say(place.height)} up; under a lower ceiling with a wider lens`
-            : `${say(place.distance)} away, ${say(place.height)} high, level`}
-          <span className="text-soft">
-            , for {heightM ? `${Math.round(heightM * 100)} cm` : 'an average height'} and a phone’s
-            main lens: head and feet in, a third of the picture to spare.
-          </span>
-        </p>
+        <div className="flex items-start gap-4 pt-2">
+          <div className="min-w-0 flex-1">
+            <p>
+              {isByBands
+                ? 'With the bands on, this view measures it: nothing stands between them and the lens.'
+                : answers[aim.view] === 'measured'
+                  ? 'This view measures it.'
+                  : (question.why[aim.view] ?? 'This view does not measure it.')}{' '}
+              <span className="text-soft">{VIEW_GUIDE[aim.view].shows}</span>
+            </p>
+            {question.banded && !hasBands && (
+              <p className="pt-1.5">
+                <Link href={bandsPage} className="font-semibold underline underline-offset-4">
+                  Two printed bands
+                </Link>{' '}
+                would let one phone behind the student measure it.
+              </p>
+            )}
+            <p className="pt-1.5">
+              <strong>Camera:</strong>{' '}
+              {aim.view === 'above'
+                ? `straight over the student, ${say(place.height)} up; under a lower ceiling with a wider lens`
+                : `${stands ? `${stands.name}, ` : ''}${say(place.distance)} away, ${say(place.height)} high, level`}
+              <span className="text-soft">
+                , for {heightM ? `${Math.round(heightM * 100)} cm` : 'an average height'} and a
+                phone’s main lens: head and feet in, a third of the picture to spare.
+              </span>
+            </p>
+          </div>
+          {aim.view !== 'above' && (
+            <PlacePlan
+              chosen={stands ?? middleOf(aim.view)}
+              isSouthpaw={isSouthpaw}
+              distance={say(place.distance)}
+              serves={({ azimuth }) =>
+                question.corner !== undefined && !hasBands
+                  ? showsTurn(azimuth, technique.hand === 'rear')
+                  : answers[viewAt(azimuth)] === answers[best]
+              }
+              onChoose={({ azimuth }) => onAim({ ...aim, view: viewAt(azimuth), azimuth })}
+            />
+          )}
+        </div>
       </fieldset>
     </div>
   );
 }
+
+/** Where a camera stands of which only the view is said: square, on the chest side. */
+const middleOf = (view: View) =>
+  CAMERA_PLACES.find(
+    ({ azimuth }) => viewAt(azimuth) === view && (view !== 'side' || azimuth === Math.PI / 2),
+  )!;
 
 /** Only what is filmed alike can be compared. */
 function Before({ before, aim }: { before: FilmedBefore; aim: Aim }) {

@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import { Problem } from '@sinew/core/foundation/problem/problem';
 import {
+  azimuthSchema,
   captureRateSchema,
   clipDocumentSchema,
   purposeSchema,
@@ -17,6 +18,7 @@ const schema = z.object({
   student: z.string().min(1),
   name: z.string().min(1).max(255),
   view: z.enum(VIEWS),
+  azimuth: z.preprocess(asNumber(undefined), azimuthSchema.optional()),
   rate: z.preprocess(asNumber(null), captureRateSchema),
   purpose: purposeSchema.nullable(),
   intent: clipDocumentSchema.shape.intent,
@@ -41,6 +43,7 @@ export function aboutFilm(
     student: text('student'),
     name: text('name'),
     view: text('view'),
+    azimuth: text('azimuth'),
     rate: text('rate'),
     track: text('track'),
     intent: text('intent') ?? undefined,
@@ -55,11 +58,12 @@ export function aboutFilm(
       safe: 'Nothing was kept.',
     });
   }
-  const { student, name, view, rate, purpose, intent, round, track } = asked.data;
+  const { student, name, view, azimuth, rate, purpose, intent, round, track } = asked.data;
   return {
     studentId: student,
     fileName: name,
     view,
+    ...(azimuth !== undefined && { azimuth }),
     captureRate: rate,
     purpose,
     ...(intent && { intent }),

@@ -14,6 +14,7 @@ import * as deeds from './0011-deeds';
 import * as drawings from './0012-drawings';
 import * as sharing from './0013-sharing';
 import * as notesOfFilms from './0014-notes-of-films';
+import * as places from './0015-places';
 
 export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first-slice': firstSlice,
@@ -30,4 +31,5 @@ export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0012-drawings': drawings,
   '0013-sharing': sharing,
   '0014-notes-of-films': notesOfFilms,
+  '0015-places': places,
 };

@@ -1,4 +1,5 @@
 /** What the coach can do to a bench document: pure functions from one document to the next. */
+import type { View } from '@sinew/core/foundation/technique/techniques';
 import type { Drawing } from '@sinew/core/analysis/drawing';
 import { least } from 'd3-array';
 import type { Says } from '@sinew/core/judge/eye/eyeChecks';
@@ -201,12 +202,18 @@ export function setLens(document: ClipDocument, lens: ClipDocument['lens']): Cli
   return { ...document, lens };
 }
 
+/** Where the camera stood; its exact place is forgotten where only the view is said. */
+export function placedCamera(document: ClipDocument, view: View, azimuth?: number): ClipDocument {
+  const { azimuth: _, ...rest } = document;
+  return { ...rest, view, ...(azimuth !== undefined && { azimuth }) };
+}
+
 /** Everything that a camera set-up holds, in place of what is set. */
 export function applyCalibration(
   document: ClipDocument,
-  { view, scale, target, rectangle, lens }: SavedCalibration,
+  { view, azimuth, scale, target, rectangle, lens }: SavedCalibration,
 ): ClipDocument {
-  return { ...document, view, scale, target, rectangle, lens };
+  return { ...placedCamera(document, view, azimuth), scale, target, rectangle, lens };
 }
 
 export function addDrawing(document: ClipDocument, drawing: Drawing): ClipDocument {

@@ -123,6 +123,7 @@ function strikeFrom(
 
 const SETTINGS: Readonly<Record<string, string>> = {
   view: 'from where it was filmed',
+  azimuth: 'where the camera stood',
   captureRate: 'at how many frames a second it was shot',
   purpose: 'what it was filmed for',
   intent: 'how hard it was meant',

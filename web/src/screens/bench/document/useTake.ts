@@ -20,10 +20,10 @@ export function useTake(): Take | null {
 /** Metres from the camera to where the strikes land, where a rectangle on the floor tells. */
 function useCameraDistance(): number | null {
   const clip = useBench((state) => state.clip);
-  const { view, scale, target, rectangle, lens } = useBench(documentOf);
+  const { view, azimuth, scale, target, rectangle, lens } = useBench(documentOf);
   return useMemo(
-    () => cameraDistance({ view, scale, target, rectangle, lens }, clip),
-    [view, scale, target, rectangle, lens, clip],
+    () => cameraDistance({ view, azimuth, scale, target, rectangle, lens }, clip),
+    [view, azimuth, scale, target, rectangle, lens, clip],
   );
 }
 

@@ -6,6 +6,7 @@ import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
 import { Button } from '@/ui/button';
 import { useRemembered } from '@/ui/useRemembered';
 import { documentOf, useBench, useBenchStore } from '../document/benchStore';
+import { placedCamera } from '../document/edits';
 import { useTracked } from '../document/useTracked';
 
 /** The body in the film says that it was taken from elsewhere than declared: one press puts it right. */
@@ -31,7 +32,7 @@ export function ViewDoubt() {
       </p>
       <Button
         weight="main"
-        onClick={() => store.getState().edit({ ...documentOf(store.getState()), view: seen })}
+        onClick={() => store.getState().edit(placedCamera(documentOf(store.getState()), seen))}
       >
         It was {name(seen)}
       </Button>

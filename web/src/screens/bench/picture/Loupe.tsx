@@ -56,7 +56,7 @@ function Glass({ stage, film }: Parameters<typeof Loupe>[0]) {
   return (
     <div
       aria-hidden
-      className={`pointer-events-none absolute bottom-3 z-10 border border-ink ${isLeft ? 'right-3' : 'left-3'}`}
+      className={`pointer-events-none absolute bottom-11 z-10 border border-ink ${isLeft ? 'right-3' : 'left-3'}`}
     >
       <canvas ref={glass} width={SIZE} height={SIZE} className="block" />
       <svg viewBox="-1 -1 2 2" className="absolute inset-0 size-full">

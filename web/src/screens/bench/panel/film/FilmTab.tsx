@@ -11,6 +11,7 @@ import { Button } from '@/ui/button';
 import { CheckLines } from '@/ui/checkLines';
 import { ProgressBar } from '@/ui/progressBar';
 import { documentOf, useBench, useBenchStore } from '../../document/benchStore';
+import { CameraPlaceHere } from './CameraPlaceHere';
 import { NotesHere } from './NotesHere';
 import { SecondViewPanel } from './SecondViewPanel';
 import { useTake } from '../../document/useTake';
@@ -30,6 +31,7 @@ export function FilmTab({
       <section aria-label="Film check">
         <FilmCheck />
       </section>
+      <CameraPlaceHere />
       <section aria-label="Second view">
         <SecondViewPanel others={others} space={space} />
       </section>

@@ -68,10 +68,10 @@ const metres = (value: number) => String(Math.round(value * 1000) / 1000);
 /** What the rectangle tells of the camera, or why it tells nothing. */
 function CameraFound() {
   const clip = useBench((state) => state.clip);
-  const { view, scale, target, rectangle, lens } = useBench(documentOf);
+  const { view, azimuth, scale, target, rectangle, lens } = useBench(documentOf);
   const says = useMemo(() => {
     const { calibration, problem } = clipCalibration(
-      { view, scale, target, rectangle, lens },
+      { view, azimuth, scale, target, rectangle, lens },
       clip,
     );
     if (problem) return { problem: `This rectangle fixes nothing: ${problem}.` };
@@ -93,7 +93,7 @@ function CameraFound() {
         `The camera stood ${away.toFixed(1)} m from its middle, ${z.toFixed(1)} m up; ` +
         `the corners miss by ${residual.toFixed(1)} pixels.`,
     };
-  }, [view, scale, target, rectangle, lens, clip]);
+  }, [view, azimuth, scale, target, rectangle, lens, clip]);
   if (!says) return null;
   return says.problem ? (
     <p role="alert" className="mb-2 border-l-4 border-now pl-3">
@@ -142,8 +142,8 @@ function Setups({ setups, document }: { setups: readonly CameraSetup[]; document
   const [name, setName] = useState('');
   const [said, setSaid] = useState<string | null>(null);
   const fitting = setups.filter((one) => one.width === width && one.height === height);
-  const { view, scale, target, rectangle, lens } = document;
-  const calibration: SavedCalibration = { view, scale, target, rectangle, lens };
+  const { view, azimuth, scale, target, rectangle, lens } = document;
+  const calibration: SavedCalibration = { view, azimuth, scale, target, rectangle, lens };
   const isSet = Boolean(scale ?? target ?? rectangle ?? lens);
   const use = (id: string) => {
     const chosen = fitting.find((one) => one.id === id);
