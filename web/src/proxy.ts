@@ -44,7 +44,7 @@ export async function proxy(request: NextRequest): Promise<Response> {
   }
   const { pathname } = request.nextUrl;
   // They ask for themselves who it is.
-  if (isWayIn(pathname)) return NextResponse.next();
+  if (isWayIn(pathname) || isLesson(pathname)) return NextResponse.next();
   const asker = await whoAsks(request.headers);
   if (!asker) return toSignIn(request);
   if (!maySee(asker, request)) return away(request, '/phone');
@@ -70,6 +70,9 @@ export async function proxy(request: NextRequest): Promise<Response> {
 }
 
 const isWayIn = (path: string) => /^\/(sign-in|sign-out|pair)$/.test(path);
+
+/** Who has the address of a student's lesson reads it; it asks for itself whether it may still be shown. */
+const isLesson = (path: string) => /^\/lesson\/[\w-]{43}(\/(picture|film|ticks))?$/.test(path);
 
 /** A page of the phone is all that an assistant sees, and no form of a page is theirs to send. */
 const maySee = ({ role }: Asker, { method, nextUrl }: NextRequest): boolean =>

@@ -59,6 +59,20 @@ export const RECOVERY_POLICY = policy({
   'frame-ancestors': "'none'",
 });
 
+/** For a student's lesson: its own script, its own pictures and films, and one address to send ticks to. */
+export const lessonPolicy = (nonce: string): string =>
+  policy({
+    'default-src': "'none'",
+    'script-src': `'nonce-${nonce}'`,
+    'style-src': "'unsafe-inline'",
+    'img-src': "'self'",
+    'media-src': "'self'",
+    'connect-src': "'self'",
+    'base-uri': "'none'",
+    'form-action': "'none'",
+    'frame-ancestors': "'none'",
+  });
+
 const COMMON = {
   'x-content-type-options': 'nosniff',
   // With no referrer at all, a form sent to Sinew itself would not say where it comes from.

@@ -9,6 +9,7 @@ import { bandTurnsSchema } from '@sinew/core/observe/band/bandTurns';
 import { surveySchema } from '@sinew/core/observe/take/survey';
 import { endpoint } from './endpoint';
 import { jobSchema, requestSchema } from './job';
+import { saidPiece } from './said';
 
 const ofClip = (what: string) => (clipId: string) =>
   `/api/clips/${encodeURIComponent(clipId)}/${what}`;
@@ -66,6 +67,29 @@ export const CAN_MAKE_READABLE = endpoint({
   path: () => '/api/readable',
   sends: null,
   answers: z.object({ isAble: z.boolean() }),
+});
+
+/** Bytes as text; of a review of thirty seconds there are some ten million. */
+const inText = z.base64().max(40_000_000).nullable();
+
+/** A link by which a student reads their lesson on their own phone. */
+export const MAKE_LESSON_LINK = endpoint({
+  method: 'POST',
+  path: (studentId: string) => `/api/students/${encodeURIComponent(studentId)}/lessons`,
+  sends: z.object({
+    clipId: z.string().min(1).max(60).nullable(),
+    picture: inText,
+    film: inText,
+    said: z.array(saidPiece).max(50),
+  }),
+  answers: z.object({ url: z.string(), endsOn: z.string() }),
+});
+
+export const END_LESSON_LINKS = endpoint({
+  method: 'DELETE',
+  path: (studentId: string) => `/api/students/${encodeURIComponent(studentId)}/lessons`,
+  sends: null,
+  answers: nothing,
 });
 
 /** A film has been sent to its end. */

@@ -26,8 +26,11 @@ type Handler = (request: Request, context: { params: Promise<object> }) => Promi
 
 const APP = fileURLToPath(new URL('../../src/app', import.meta.url));
 const files = readdirSync(APP, { recursive: true, encoding: 'utf8' });
-/** Those by which people come in ask for themselves; the page that needs no database is asked through the proxy. */
-const BY_THEMSELVES = /^(sign-in|sign-out|pair|recovery)\/route\.ts$/;
+/**
+ * Those by which people come in ask for themselves, and so does a student's lesson (lessons.test.ts); the page that
+ * needs no database is asked through the proxy.
+ */
+const BY_THEMSELVES = /^(sign-in|sign-out|pair|recovery|lesson\/.*)\/route\.ts$/;
 const routes = files.filter((name) => name.endsWith('route.ts') && !BY_THEMSELVES.test(name));
 const handlers = (
   await Promise.all(

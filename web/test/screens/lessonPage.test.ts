@@ -43,6 +43,7 @@ const lesson = (card: Partial<CardOf> = {}, change: Partial<Lesson> = {}) =>
     picture: null,
     review: null,
     calendar: null,
+    from: null,
     ...change,
   });
 const read = (page: string) => new DOMParser().parseFromString(page, 'text/html');
@@ -84,7 +85,11 @@ describe('the page sent home', () => {
   it('asks no network: its policy forbids it, and it names no address', () => {
     const page = lesson(
       {},
-      { picture: 'AAAA', review: { film: 'AAAA', pieces: [] }, calendar: 'X' },
+      {
+        picture: 'data:image/jpeg;base64,AAAA',
+        review: { film: { inside: 'AAAA' }, pieces: [] },
+        calendar: 'X',
+      },
     );
     const policy = read(page).querySelector('meta[http-equiv]')!.getAttribute('content')!;
     expect(policy).toContain("default-src 'none'");
@@ -93,7 +98,12 @@ describe('the page sent home', () => {
 
   it('holds the film and its words, and the picture as its poster', () => {
     const pieces = [{ part: 'true', from: 0, to: 1.5, words: 'Cross </script>' }] as const;
-    const page = read(lesson({}, { picture: 'UUUU', review: { film: 'VVVV', pieces } }));
+    const page = read(
+      lesson(
+        {},
+        { picture: 'data:image/jpeg;base64,UUUU', review: { film: { inside: 'VVVV' }, pieces } },
+      ),
+    );
     expect(page.querySelector('#film')!.textContent).toBe('VVVV');
     expect(JSON.parse(page.querySelector('#said')!.textContent!)).toEqual(pieces);
     expect(page.querySelector('video')!.getAttribute('poster')).toBe('data:image/jpeg;base64,UUUU');

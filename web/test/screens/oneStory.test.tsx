@@ -183,6 +183,7 @@ const given = (one: WorkInHand): Given => ({
   todaysDose: null,
   cautions: [],
   doneToday: { strikes: 0, seconds: 0 },
+  atHome: [],
 });
 
 describe.each(STATES)(

@@ -63,6 +63,7 @@ const given = (change: Partial<Given> = {}): Given => ({
   todaysDose: null,
   cautions: [],
   doneToday: { strikes: 0, seconds: 0 },
+  atHome: [],
   ...change,
 });
 const proposal = (change: Partial<Proposal> = {}): Proposal => ({

@@ -12,3 +12,7 @@ export const INTENT_NAMES: Readonly<Record<Intent, string>> = {
 export function isHarder(a: Intent, b: Intent): boolean {
   return INTENTS.indexOf(a) > INTENTS.indexOf(b);
 }
+
+/** How sets were counted; `home` is a day that the student has ticked on their own phone, without a count. */
+export const COUNTED_BY = ['tap', 'clap', 'timer', 'typed', 'home'] as const;
+export type CountedBy = (typeof COUNTED_BY)[number];

@@ -51,6 +51,20 @@ interface WrongCodeTable {
   waits_until: string;
 }
 
+/** See `lessons.ts`. */
+interface LessonTable {
+  id: string;
+  /** SHA-256 of what stands in the address, hexadecimal. */
+  token: string;
+  student_id: string;
+  clip_id: string | null;
+  made_by: string;
+  made_on: string;
+  /** The last day on which it works. */
+  ends_on: string;
+  opened_at: string | null;
+}
+
 interface SaidTable {
   key: 'coach at the machine';
   value: string;
@@ -62,6 +76,7 @@ export interface AccessSchema {
   sign_in: SignInTable;
   pairing: PairingTable;
   wrong_code: WrongCodeTable;
+  lesson: LessonTable;
 }
 
 export type AccessDb = Kysely<AccessSchema>;
@@ -81,6 +96,9 @@ const TABLES = [
   `create table if not exists pairing (code text primary key,
     person_id text not null references person (id), ends_at text not null, used_at text) strict`,
   `create table if not exists said (key text primary key, value text not null) strict`,
+  `create table if not exists lesson (id text primary key, token text not null unique,
+    student_id text not null, clip_id text, made_by text not null, made_on text not null,
+    ends_on text not null, opened_at text) strict`,
   `create table if not exists wrong_code (key text primary key, count integer not null,
     waits_until text not null) strict`,
 ];

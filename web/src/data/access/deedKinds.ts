@@ -20,6 +20,8 @@ export const DEEDS = {
   'allowed-sharing': 'recorded that films may be sent home',
   'ended-sharing': 'recorded that no film is sent home any more',
   'sent-home': 'made something to send home',
+  'made-link': 'made a link to a student’s lesson',
+  'ended-links': 'withdrew the links to a student’s lesson',
   'put-away': 'put something away',
   'brought-back': 'brought something back',
   'changed-settings': 'changed the gym’s settings',

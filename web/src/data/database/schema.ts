@@ -6,7 +6,7 @@ import type { Range, Situation } from '@sinew/core/judge/school/resolve';
 import type { View } from '@sinew/core/foundation/technique/techniques';
 import type { Source } from '@sinew/core/foundation/reading/reading';
 import type { Seam } from '@sinew/core/observe/band/band';
-import type { Intent } from '@sinew/core/foundation/drill/intent';
+import type { CountedBy, Intent } from '@sinew/core/foundation/drill/intent';
 import type { Stances } from '@sinew/core/train/work/prescription';
 import type { HurtPlace } from '@sinew/core/train/work/condition';
 import type { Model } from '../../api/models';
@@ -329,7 +329,7 @@ export interface DrillLogTable extends Stamped {
   seconds: number;
   /** Strikes without a timing fault, by the coach's eye; null when not judged. */
   clean: number | null;
-  counted_by: 'tap' | 'clap' | 'timer' | 'typed';
+  counted_by: CountedBy;
   deleted_at: string | null;
 }
 

@@ -2,12 +2,12 @@
 import { open, rename, rm } from 'node:fs/promises';
 import { nanoid } from 'nanoid';
 
-export async function writeWhole(path: string, text: string): Promise<void> {
+export async function writeWhole(path: string, content: string | Uint8Array): Promise<void> {
   const making = `${path}.${nanoid()}`;
   try {
     const file = await open(/* turbopackIgnore: true */ making, 'wx', 0o600);
     try {
-      await file.writeFile(text);
+      await file.writeFile(content);
       await file.sync();
     } finally {
       await file.close();

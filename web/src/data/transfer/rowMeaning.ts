@@ -6,7 +6,7 @@
 import { z } from 'zod';
 import { wrongWith } from '@sinew/core/foundation/problem/problem';
 import { daySchema } from '@sinew/core/foundation/calendar/day';
-import { INTENTS } from '@sinew/core/foundation/drill/intent';
+import { COUNTED_BY, INTENTS } from '@sinew/core/foundation/drill/intent';
 import { SOURCES } from '@sinew/core/foundation/reading/reading';
 import { TECHNIQUES, VIEWS } from '@sinew/core/foundation/technique/techniques';
 import { azimuthSchema, noteSchema } from '@sinew/core/analysis/clipDocument';
@@ -177,7 +177,7 @@ const MEANING: Readonly<Partial<Record<TableName, z.ZodRawShape>>> = {
     strikes: whole,
     seconds: whole,
     clean: whole.nullable(),
-    counted_by: z.enum(['tap', 'clap', 'timer', 'typed']),
+    counted_by: z.enum(COUNTED_BY),
   },
   gate_step: {
     technique,

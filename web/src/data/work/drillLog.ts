@@ -1,8 +1,9 @@
 /** Sets as they were done: how many, how hard, how clean. */
 import { z } from 'zod';
-import { daySchema } from '@sinew/core/foundation/calendar/day';
+import { rollup } from 'd3-array';
+import { daySchema, type Day } from '@sinew/core/foundation/calendar/day';
 import { TECHNIQUES } from '@sinew/core/foundation/technique/techniques';
-import { INTENTS } from '@sinew/core/foundation/drill/intent';
+import { COUNTED_BY, INTENTS, type Intent } from '@sinew/core/foundation/drill/intent';
 import { now, stamps, type Db } from '../database/db';
 import { studentById } from '../student/students';
 
@@ -19,7 +20,7 @@ export const logInput = z.object({
   strikes: z.number().int().min(0).max(10_000),
   seconds: z.number().int().min(0).max(86_400),
   clean: z.number().int().min(0).nullable(),
-  countedBy: z.enum(['tap', 'clap', 'timer', 'typed']),
+  countedBy: z.enum(COUNTED_BY),
 });
 export type LogInput = z.infer<typeof logInput>;
 
@@ -49,6 +50,64 @@ export async function logsOf(db: Db, studentId: string): Promise<Log[]> {
     clean: row.clean,
     countedBy: row.counted_by,
   }));
+}
+
+interface WorkAtHome {
+  readonly id: string;
+  readonly technique: string | null;
+  readonly name: string;
+  readonly intent: Intent;
+}
+
+/** A day of work that a student ticks, or takes back, on their own phone. */
+export async function tickedAtHome(
+  db: Db,
+  studentId: string,
+  { id: workId, technique, name, intent }: WorkAtHome,
+  day: Day,
+  isDone: boolean,
+): Promise<void> {
+  const id = `home-${workId}-${day}`;
+  if (!isDone) {
+    await db.deleteFrom('drill_log').where('id', '=', id).execute();
+    return;
+  }
+  await db
+    .insertInto('drill_log')
+    .values({
+      id,
+      student_id: studentId,
+      prescription_id: workId,
+      technique,
+      name,
+      day,
+      at: now(),
+      intent,
+      strikes: 0,
+      seconds: 0,
+      clean: null,
+      counted_by: 'home',
+      deleted_at: null,
+      ...stamps(),
+    })
+    .onConflict((conflict) => conflict.column('id').doNothing())
+    .execute();
+}
+
+/** The days that a student has ticked at home, by the work they belong to. */
+export async function daysAtHome(db: Db, studentId: string): Promise<ReadonlyMap<string, Day[]>> {
+  const rows = await db
+    .selectFrom('drill_log')
+    .select(['prescription_id', 'day'])
+    .where('student_id', '=', studentId)
+    .where('counted_by', '=', 'home')
+    .where('deleted_at', 'is', null)
+    .execute();
+  return rollup(
+    rows,
+    (own) => own.map(({ day }) => day),
+    ({ prescription_id }) => prescription_id ?? '',
+  );
 }
 
 /** @returns what is wrong, or null when it is kept; the same log sent twice is kept once */

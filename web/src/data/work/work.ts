@@ -80,6 +80,8 @@ export interface Given extends Prescription {
   /** What is to be heeded with this drill. */
   readonly cautions: readonly string[];
   readonly doneToday: { readonly strikes: number; readonly seconds: number };
+  /** Days that the student has ticked on their own phone, newest first. */
+  readonly atHome: readonly Day[];
 }
 
 /** A fault that has a cue and no work yet, with what the catalogue would prescribe. */
@@ -166,6 +168,7 @@ export async function workOf(db: Db, studentId: string): Promise<Work | null> {
       todaysDose: doseToday(row, day, volume),
       cautions: (drillById(row.drill, catalogue.drills)?.asks ?? []).map((one) => CAUTIONS[one]),
       doneToday: { strikes: sum('strikes'), seconds: sum('seconds') },
+      atHome: own.flatMap((log) => (log.countedBy === 'home' ? [log.day] : [])),
     };
   });
   const school = resolve({

@@ -4,6 +4,7 @@ import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
 import { wholeDay } from '@/data/database/today';
 import type { CardCue, CardOf, ThenAndNow } from '@/data/finding/card';
 import type { Gym } from '@/data/gym/gym';
+import type { LessonLink } from '@/data/access/lessons';
 import type { Sharing } from '@/data/student/sharing';
 import type { Student } from '@/data/student/students';
 import type { Given } from '@/data/work/work';
@@ -23,6 +24,8 @@ export function Card({
   sharing,
   calendar,
   today,
+  isOpen,
+  links,
 }: {
   gym: Gym;
   student: Student;
@@ -32,6 +35,10 @@ export function Card({
   /** The next dates as iCalendar; null for none. */
   calendar: string | null;
   today: string;
+  /** The gym is open to its network. */
+  isOpen: boolean;
+  /** Links to this lesson that work. */
+  links: readonly LessonLink[];
 }) {
   const [first, ...others] = card.cues;
   return (
@@ -78,6 +85,8 @@ export function Card({
             card={card}
             sharing={sharing}
             calendar={calendar}
+            isOpen={isOpen}
+            links={links}
             today={today}
           />
         )}

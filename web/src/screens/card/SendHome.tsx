@@ -9,12 +9,15 @@ import type { CardOf } from '@/data/finding/card';
 import { pastDay } from '@/data/database/today';
 import type { Sharing } from '@/data/student/sharing';
 import type { Student } from '@/data/student/students';
+import type { LessonLink as LessonLinkOf } from '@/data/access/lessons';
 import { LOST } from '@/ui/askDialog';
 import { Button } from '@/ui/button';
 import { TextField } from '@/ui/field';
 import { ProgressBar } from '@/ui/progressBar';
 import { download, overlayPicture, pictureOf } from '@/video/frameFile';
 import { makeReview, type ReviewFilm } from '@/video/review/makeReview';
+import { base64 } from './base64';
+import { LessonLink, LinksInForce } from './LessonLink';
 import { lessonPage } from './lessonPage';
 import { allow, mayBeSent, stopSharing } from './sharingActions';
 
@@ -25,6 +28,10 @@ interface Props {
   readonly sharing: Sharing | null;
   readonly calendar: string | null;
   readonly today: string;
+  /** The gym is open to its network: a link can be made to what is sent. */
+  readonly isOpen: boolean;
+  /** Links that work. */
+  readonly links: readonly LessonLinkOf[];
 }
 
 /** The card as something to send: a film of the strike with the cue in it, and a page with all of it. */
@@ -36,6 +43,7 @@ export function SendHome(props: Props) {
       {sharing ? (
         <>
           <Made {...props} />
+          <LinksInForce studentId={student.id} links={props.links} />
           <p className="mt-5 text-sm text-soft">
             That it may leave this machine: {sharing.givenBy === 'guardian' && 'the guardian '}
             <bdi>{sharing.name}</bdi>, {pastDay(sharing.givenOn)}.
@@ -103,9 +111,14 @@ function MayIt({ student }: { student: Student }) {
 type State =
   | { readonly kind: 'idle'; readonly problem?: string }
   | { readonly kind: 'making'; readonly share: number; readonly stop: () => void }
-  | { readonly kind: 'made'; readonly review: ReviewFilm | null; readonly page: Blob };
+  | {
+      readonly kind: 'made';
+      readonly review: ReviewFilm | null;
+      readonly still: Blob | null;
+      readonly page: Blob;
+    };
 
-function Made({ gym, student, card, calendar, today }: Props) {
+function Made({ gym, student, card, calendar, today, isOpen }: Props) {
   const [state, setState] = useState<State>({ kind: 'idle' });
   const begun = useRef(false);
   const first = card.cues[0]!;
@@ -151,11 +164,12 @@ function Made({ gym, student, card, calendar, today }: Props) {
         student: student.name,
         madeOn: today,
         card,
-        picture: still && (await base64(still)),
-        review: review && { film: await base64(review.film), pieces: review.pieces },
+        picture: still && `data:image/jpeg;base64,${await base64(still)}`,
+        review: review && { film: { inside: await base64(review.film) }, pieces: review.pieces },
         calendar,
+        from: null,
       });
-      setState({ kind: 'made', review, page: new Blob([page], { type: 'text/html' }) });
+      setState({ kind: 'made', review, still, page: new Blob([page], { type: 'text/html' }) });
     } catch (error) {
       const problem = error instanceof Error ? error.message : String(error);
       setState({ kind: 'idle', problem: `Nothing was made: ${problem}` });
@@ -184,7 +198,7 @@ function Made({ gym, student, card, calendar, today }: Props) {
     );
   }
   if (state.kind === 'made') {
-    const { review, page } = state;
+    const { review, still, page } = state;
     return (
       <div className="mt-3">
         {review && <Player film={review.film} />}
@@ -215,6 +229,13 @@ function Made({ gym, student, card, calendar, today }: Props) {
           The page holds the card, the film and boxes to tick, and opens in any browser without a
           network. Nothing of it was kept here; it is made anew whenever you like.
         </p>
+        {isOpen && (
+          <LessonLink
+            studentId={student.id}
+            clipId={first.picture?.clip.id ?? null}
+            media={{ picture: still, film: review?.film ?? null, said: review?.pieces ?? [] }}
+          />
+        )}
       </div>
     );
   }
@@ -262,16 +283,6 @@ async function evidenceOnPage() {
     await new Promise((resolve) => setTimeout(resolve, 100));
   }
   return { film, overlay };
-}
-
-async function base64(blob: Blob): Promise<string> {
-  const address = await new Promise<string>((resolve, reject) => {
-    const reader = new FileReader();
-    reader.onload = () => resolve(String(reader.result));
-    reader.onerror = () => reject(new Error('the browser has no room for it.'));
-    reader.readAsDataURL(blob);
-  });
-  return address.slice(address.indexOf(',') + 1);
 }
 
 const sizeInWords = ({ size }: Blob) =>

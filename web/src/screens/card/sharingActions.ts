@@ -3,7 +3,10 @@
 import { revalidatePath } from 'next/cache';
 import type { z } from 'zod';
 import { firstWrong } from '@sinew/core/foundation/problem/problem';
+import { accessDb } from '@/data/access/accessDb';
 import { did } from '@/data/access/deeds';
+import { endLessons } from '@/data/access/lessons';
+import { dataFolder } from '@/data/database/dataFolder';
 import { database } from '@/data/database/database';
 import { allowSharing, endSharing, sharingInput, sharingOf } from '@/data/student/sharing';
 import { studentById } from '@/data/student/students';
@@ -31,6 +34,7 @@ export async function allow(
 export async function stopSharing(studentId: string): Promise<string | null> {
   const db = await database();
   await endSharing(db, studentId);
+  await endLessons(await accessDb(), dataFolder(), studentId);
   await did(db, 'ended-sharing', { studentId });
   revalidatePath('/', 'layout');
   return null;

@@ -7,6 +7,7 @@ import { MEASURE_NAMES } from '@sinew/core/measure/measures/allMeasures';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { pastDay } from '@/data/database/today';
 import type { LedgerPage } from '@/data/progress/ledgerPage';
+import type { Dose } from '@/data/work/doses';
 import { SelectField } from '@/ui/field';
 import { filmOf, Thumb } from '@/ui/thumb';
 import { StudentBar } from '@/ui/studentBar';
@@ -135,10 +136,9 @@ export function LedgerScreen(props: LedgerProps) {
                   >
                     <span>{dose.name}</span>
                     <span className="text-right whitespace-nowrap text-soft">
-                      {dose.strikes > 0
-                        ? `${dose.strikes} strikes`
-                        : `${Math.round(dose.seconds / 60)} min`}
-                      , {dose.days} {dose.days === 1 ? 'day' : 'days'}
+                      {[doseInWords(dose), `${dose.days} ${dose.days === 1 ? 'day' : 'days'}`]
+                        .filter(Boolean)
+                        .join(', ')}
                     </span>
                   </li>
                 ))}
@@ -227,4 +227,10 @@ function Goes({ goes, onChoose }: { goes: Alike['goes']; onChoose: (id: string) 
       </ul>
     </details>
   );
+}
+
+/** Nothing where only days were ticked. */
+function doseInWords({ strikes, seconds }: Dose): string {
+  if (strikes > 0) return `${strikes} strikes`;
+  return seconds > 0 ? `${Math.round(seconds / 60)} min` : '';
 }

@@ -5,7 +5,7 @@ import { toast } from 'sonner';
 import type { OpenDoor } from '@/data/door/door';
 import { LOST } from '@/ui/askDialog';
 import { Button } from '@/ui/button';
-import { QrCode } from './QrCode';
+import { QrCode } from '@/ui/qrCode';
 import { openGym, shutGym } from './actions';
 
 /** The switch between this machine alone and the gym's network, and what each means. */

@@ -6,7 +6,7 @@ import type { Person } from '@/data/access/people';
 import { LOST } from '@/ui/askDialog';
 import { Button } from '@/ui/button';
 import { Dialog } from '@/ui/dialog';
-import { QrCode } from './QrCode';
+import { QrCode } from '@/ui/qrCode';
 import { isPaired, showPairing, type PairingShown } from './actions';
 
 const LOOKS_EVERY = 2000;

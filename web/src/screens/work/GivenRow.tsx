@@ -1,7 +1,7 @@
 'use client';
 
 import { toast } from 'sonner';
-import { plusDays } from '@sinew/core/foundation/calendar/day';
+import { plusDays, shortDay } from '@sinew/core/foundation/calendar/day';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
 import { CHECK_DAYS } from '@sinew/core/train/work/prescription';
@@ -73,7 +73,8 @@ export function GivenRow({
       ))}
       <p className="text-soft">
         {work.gate} {done.length > 0 ? `Today: ${done.join(', ')}.` : 'Nothing yet today.'} Worked
-        on {work.sessions} {work.sessions === 1 ? 'day' : 'days'}.
+        on {work.sessions} {work.sessions === 1 ? 'day' : 'days'}
+        {work.atHome.length > 0 && `, ticked at home: ${work.atHome.map(shortDay).join(', ')}`}.
       </p>
       {work.override && <p className="text-sm text-soft">Given although: {work.override}</p>}
       <p className={check.isDue ? 'font-semibold text-now' : 'text-soft'}>

@@ -40,9 +40,7 @@ export function Logs({ logs }: { logs: readonly Log[] }) {
               <td className="py-1.5 pr-4 text-soft">{pastDay(one.day)}</td>
               <td className="pr-4">{one.name}</td>
               <td className="pr-4 text-soft">{INTENT_NAMES[one.intent]}</td>
-              <td className="pr-4 text-right">
-                {one.strikes > 0 ? `${one.strikes} strikes` : `${one.seconds} s`}
-              </td>
+              <td className="pr-4 text-right">{doneInWords(one)}</td>
               <td className="pr-4 text-right text-soft">
                 {one.clean === null ? '' : `${one.clean} clean`}
               </td>
@@ -61,4 +59,9 @@ export function Logs({ logs }: { logs: readonly Log[] }) {
       </table>
     </details>
   );
+}
+
+function doneInWords({ strikes, seconds, countedBy }: Log): string {
+  if (countedBy === 'home') return 'ticked at home';
+  return strikes > 0 ? `${strikes} strikes` : `${seconds} s`;
 }

@@ -1,5 +1,8 @@
 import { notFound } from 'next/navigation';
 import { ask } from '@/data/threads/ask';
+import { accessDb } from '@/data/access/accessDb';
+import { lessonsOf } from '@/data/access/lessons';
+import { doorNow } from '@/data/door/door';
 import { database } from '@/data/database/database';
 import { theGym } from '@/data/gym/gym';
 import { studentById } from '@/data/student/students';
@@ -14,10 +17,11 @@ export const metadata = { title: 'Card' };
 export default async function CardPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   const db = await database();
-  const [student, card, gym] = await Promise.all([
+  const [student, card, gym, door] = await Promise.all([
     studentById(db, id),
     ask('cardOf', id),
     theGym(db),
+    doorNow(),
   ]);
   if (!student || !card) notFound();
   const day = today();
@@ -32,6 +36,8 @@ export default async function CardPage({ params }: { params: Promise<{ id: strin
       sharing={await sharingOf(db, student)}
       calendar={dated.length > 0 ? calendarOfWork(gym.name, dated) : null}
       today={day}
+      isOpen={door !== null}
+      links={await lessonsOf(await accessDb(), id)}
     />
   );
 }
