@@ -11,10 +11,11 @@ import {
   type SidedPart,
 } from '../../foundation/body/landmarks';
 import type { AnyEvent, EventMark } from '../events/events';
-import { midpoint, type Vector } from '../../foundation/geometry/vector';
+import { distance, midpoint, type Vector } from '../../foundation/geometry/vector';
 import { AXES } from '../../reconstruct/calibration/calibration';
 import { inSpace, type MovingPoint } from '../../reconstruct/motion/moving';
-import { missing } from '../../reconstruct/motion/where';
+import { missing, type Where } from '../../reconstruct/motion/where';
+import { frameSpacing } from '../../observe/track/track';
 import { absent, isAbsent, type Absent } from '../../foundation/reading/reading';
 import { lowerBound } from '../../foundation/signal/interpolate';
 import { eventOf, type MeasureContext } from './context';
@@ -84,6 +85,9 @@ const KINDS = { at: 0, velocity: 1, acceleration: 2, length: 3 } as const;
 /** With nothing to tell how fast the end moved: a limb's length in this time is fast, seconds. */
 const FAST = 0.1;
 
+/** A point has moved from one frame to the next when it is so many σ away; on known strikes at 30 to 240 a second. */
+const SEEN_TO_MOVE = 5;
+
 /** Longest part of a searched stretch that may go without a point, seconds. */
 const LONGEST_UNSEEN = 0.05;
 
@@ -143,12 +147,28 @@ export class MeasureProbe {
     const found = this.shown.place(point, when.time);
     if (isAbsent(found)) throw new MissingInput(found);
     this.note(found.frames);
-    const at = when.shift === 0 ? found.at : this.later(point, when, found.at);
+    const at = when.shift === 0 ? found.at : this.later(point, when, found);
     return this.nudged(this.keyOf('at', point, when.label), at, found.sigma);
   }
 
-  /** Where a point is a little later (or earlier): on with the velocity it has. */
-  private later(point: BodyPoint, when: Instant, at: readonly number[]): readonly number[] {
+  /**
+   * Where a point is a little later (or earlier): on with the velocity it has. Contact lies anywhere up to the next
+   * frame: where a point is farther on there than its velocity says, it counts as that fast.
+   */
+  private later(point: BodyPoint, when: Instant, { at, sigma }: Where): readonly number[] {
+    const onward = this.onward(point, when, at);
+    if (when.event !== 'contact' || when.shift <= 0) return onward;
+    const { frameTimes } = this.motion;
+    const spacing = frameSpacing(frameTimes, lowerBound(frameTimes, when.time - 1e-9));
+    const next = this.shown.place(point, when.time + spacing);
+    if (isAbsent(next) || spacing === 0) return onward;
+    // Where frames are close, what lies between two of them is noise.
+    if (distance(next.at, at) < SEEN_TO_MOVE * Math.hypot(next.sigma, sigma)) return onward;
+    const seen = at.map((value, i) => value + ((next.at[i]! - value) / spacing) * when.shift);
+    return distance(seen, at) > distance(onward, at) ? seen : onward;
+  }
+
+  private onward(point: BodyPoint, when: Instant, at: readonly number[]): readonly number[] {
     const moving = this.shown.roughly(point, when.time) ?? this.shown.moving(point, when.time);
     if (moving) return at.map((value, i) => value + moving.velocity[i]! * when.shift);
     const root = point === END && this.shown.place(this.root, when.time);

@@ -118,7 +118,8 @@ interface Together<Id extends string> {
  *
  * To first order, σ² = Σ (∂f/∂x · σ_x)² over all that was looked at, derivatives by central
  * differences over ±σ (ISO/IEC Guide 98-3, 5.1.2 and 5.1.3 note 2); or, when the context asks for
- * draws, by Monte-Carlo (ISO/IEC Guide 98-3 Supplement 1).
+ * draws, by Monte-Carlo (ISO/IEC Guide 98-3 Supplement 1). Of an instant the side counts on
+ * which more changes: a limb gets faster and then is stopped, and few frames lie between.
  */
 export function runTogether<Id extends string>(
   context: MeasureContext,
@@ -154,9 +155,9 @@ function toFirstOrder<Id extends string>(
 ): Values<Id> {
   const ids = idsOf(value);
   const variance = Object.fromEntries(ids.map((id) => [id, 0])) as Record<Id, number>;
-  const add = (nudge: (sign: 1 | -1) => Nudge) => {
+  const add = (nudge: (sign: 1 | -1) => Nudge, of = acrossBoth) => {
     const [more, less] = [safely(again, nudge(1), value), safely(again, nudge(-1), value)];
-    for (const id of ids) variance[id] += ((more[id] - less[id]) / 2) ** 2;
+    for (const id of ids) variance[id] += of(more[id] - value[id], value[id] - less[id]);
   };
   for (const [key, { sigma, axes }] of [...trace.seen]) {
     for (const axis of axes) {
@@ -167,11 +168,16 @@ function toFirstOrder<Id extends string>(
     }
   }
   for (const [name, { sigma }] of [...trace.events]) {
-    add((sign) => ({ event: (asked: AnyEvent) => (asked === name ? sign * sigma : 0) }));
+    const moved = (sign: number) => (asked: AnyEvent) => (asked === name ? sign * sigma : 0);
+    add((sign) => ({ event: moved(sign) }), steeperSide);
   }
   if (motion.scaleSigma > 0) add((sign) => ({ scale: 1 + sign * motion.scaleSigma }));
   return mapped(ids, (id) => Math.sqrt(variance[id]));
 }
+
+/** Variance by the changes that one σ more and one σ less make. */
+const acrossBoth = (more: number, less: number) => ((more + less) / 2) ** 2;
+const steeperSide = (more: number, less: number) => Math.max(more ** 2, less ** 2);
 
 function byDraws<Id extends string>(
   again: Again<Id>,
