@@ -28,9 +28,9 @@ export interface Lesson {
 }
 
 /** An MP4 in the page itself, base64, or its address. */
-export type LessonFilm = { readonly inside: string } | { readonly address: string };
+type LessonFilm = { readonly inside: string } | { readonly address: string };
 
-export interface LessonServer {
+interface LessonServer {
   /** Takes what is ticked. */
   readonly ticksTo: string;
   /** Boxes that are ticked, by their names. */

@@ -8,7 +8,7 @@ import { useAnalysis } from '../../document/useAnalysis';
 import { Catcher, type PictureTool, type SurfaceProps } from './pictureTool';
 
 /** What is marked of the turn into the strike in hand, and what comes next; null before contact is known. */
-export function useTurnMarks() {
+function useTurnMarks() {
   const contact = useAnalysis()?.events.contact?.time;
   const placed = useBench((state) => documentOf(state).placed);
   const times = useRealTimes();
