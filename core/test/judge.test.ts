@@ -91,6 +91,9 @@ describe('the three answers', () => {
     );
     expect(says(seconds(0, 0.001), seconds(0.06, 0.01)).status).toBe('found');
     expect(says(unsure, none)).toMatchObject({ status: 'cant-tell', way: 'turned' });
+    expect(says(none, seconds(0.01, 0.02)).open?.settle).toBe(
+      'The turn marked in more strikes would settle it.',
+    );
   });
 
   it('says which way it leans where it is right in four of five', () => {

@@ -247,6 +247,9 @@ interface Settlement {
 
 function settledBy(limit: ReadingLimit, measured: Reading): Settlement {
   const otherwise = (sentence: string): Settlement => ({ isOfRate: false, sentence });
+  if (limit.reading === 'lead.half') {
+    return otherwise('The turn marked in more strikes would settle it.');
+  }
   if (measured.unit === 's' && measured.source !== 'eye') {
     return otherwise('Marking the instants by eye would settle it.');
   }

@@ -77,6 +77,7 @@ const WAY_OUT = { way: 'end', from: 'arm', to: 'contact' } as const;
 
 const DRAWINGS: Partial<Record<MeasureId | SetId, Drawing>> = {
   'lead.hipsTrunk': { span: ['hips', 'trunk'] },
+  'lead.half': TURN,
   'lead.trunkArm': { span: ['trunk', 'arm'] },
   'lead.hipsArm': { span: ['hips', 'arm'] },
   'phase.follow-through': { span: ['contact', 'end'] },
