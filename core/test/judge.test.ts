@@ -325,6 +325,8 @@ describe('the catalogue', () => {
     expect(catalogueSchema.safeParse(twice).success).toBe(false);
     const adrift = { ...CATALOGUE, faults: [{ ...first!, drill: 'no-such' }] };
     expect(catalogueSchema.safeParse(adrift).success).toBe(false);
+    const alone = { ...first!, cases: [{ ...first!.cases[0]!, standsInFor: 'no-such' }] };
+    expect(catalogueSchema.safeParse({ ...CATALOGUE, faults: [alone] }).success).toBe(false);
   });
 
   it('never judges a punch by a leak it cannot have', () => {

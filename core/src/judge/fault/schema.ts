@@ -117,6 +117,13 @@ export const faultSchema = z.object({
     .refine(
       (cases) => cases.every((one) => hasNoTwins(one.limits.map((limit) => limitId(one, limit)))),
       'a way of a leak has two limits on the same reading',
+    )
+    .refine(
+      (cases) =>
+        cases.every(
+          ({ standsInFor: main }) => main === undefined || cases.some(({ id }) => id === main),
+        ),
+      'a way of a leak stands in for none',
     ),
   why: z.string().trim().min(1).max(300),
   cue: z.string().trim().min(1, 'A cue needs words.').max(200),

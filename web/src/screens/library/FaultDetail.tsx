@@ -57,7 +57,11 @@ export function FaultDetail({
       <h3 className="mt-5 border-b-2 border-ink pb-1 font-semibold">It is there when</h3>
       {fault.cases.map((one, place) => (
         <div key={one.id} className="border-b border-rule py-2.5">
-          {place > 0 && <p className="text-sm text-soft">or</p>}
+          {place > 0 && (
+            <p className="text-sm text-soft">
+              {one.standsInFor === undefined ? 'or' : 'or, where that cannot be told,'}
+            </p>
+          )}
           {one.techniques && (
             <p className="text-sm text-soft">
               In {one.techniques.map((id) => techniqueById(id).name.toLowerCase()).join(', ')}

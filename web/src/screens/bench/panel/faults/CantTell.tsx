@@ -5,15 +5,48 @@ import { isAbsent, type Missing } from '@sinew/core/foundation/reading/reading';
 import { Button } from '@/ui/button';
 import { useBenchStore } from '../../document/benchStore';
 
-/** What cannot be told, gathered by what would settle it; the coach's eye decides where it can see. */
-export function CantTell({
-  findings,
-  onSay,
-}: {
-  findings: readonly Finding[];
+interface Props {
+  readonly findings: readonly Finding[];
   /** The coach's word; left out where it is not asked for. */
-  onSay?: (fault: string, isThere: boolean) => void;
-}) {
+  readonly onSay?: (fault: string, isThere: boolean) => void;
+}
+
+/** What cannot be told: first what is likely there, then all else by what would settle it. */
+export function CantTell({ findings, onSay }: Props) {
+  const isLikely = ({ open }: Finding) => open?.likely === 'there';
+  return (
+    <>
+      <LikelyThere findings={findings.filter(isLikely)} onSay={onSay} />
+      <Open findings={findings.filter((one) => !isLikely(one))} onSay={onSay} />
+    </>
+  );
+}
+
+function LikelyThere({ findings, onSay }: Props) {
+  if (findings.length === 0) return null;
+  return (
+    <section aria-label="Likely there" className="border-t border-rule py-2.5">
+      <h3 className="font-semibold">Likely there</h3>
+      <p className="text-sm text-soft">
+        Too close to call; of what reads like this, four in five or more are there.
+      </p>
+      <ul className="pt-1">
+        {findings.map((finding) =>
+          onSay ? (
+            <AskTheEye key={finding.fault} finding={finding} onSay={onSay} />
+          ) : (
+            <li key={finding.fault} className="text-sm text-soft">
+              {inShort(finding)}
+            </li>
+          ),
+        )}
+      </ul>
+    </section>
+  );
+}
+
+/** The coach's eye decides where it can see. */
+function Open({ findings, onSay }: Props) {
   if (findings.length === 0) return null;
   const groups = new Map<string, Finding[]>();
   for (const finding of findings) {
@@ -49,7 +82,7 @@ export function CantTell({
   );
 }
 
-const LIKELY = { there: ', likely there', 'not-there': ', likely not there' } as const;
+const LIKELY = { there: '', 'not-there': ', likely not there' } as const;
 
 const inShort = ({ name, open }: Finding) =>
   open?.short ? `${name} (${open.short}${open.likely ? LIKELY[open.likely] : ''})` : name;
