@@ -44,7 +44,9 @@ export async function proxy(request: NextRequest): Promise<Response> {
   }
   const { pathname } = request.nextUrl;
   // They ask for themselves who it is.
-  if (isWayIn(pathname) || isLesson(pathname)) return NextResponse.next();
+  // What a page's form does goes by no address of theirs.
+  const isForm = request.headers.has('next-action');
+  if (!isForm && (isWayIn(pathname) || isLesson(pathname))) return NextResponse.next();
   const asker = await whoAsks(request.headers);
   if (!asker) return toSignIn(request);
   if (!maySee(asker, request)) return away(request, '/phone');

@@ -4,6 +4,7 @@ import { NextRequest } from 'next/server';
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
 import { plusDays } from '@sinew/core/foundation/calendar/day';
 import { accessDb, closeAccess } from '@/data/access/accessDb';
+import { addPerson } from '@/data/access/people';
 import { deeds } from '@/data/access/deeds';
 import {
   endLessons,
@@ -113,17 +114,6 @@ describe('the page', () => {
     expect(part.status).toBe(206);
     expect(await part.text()).toBe('film');
     expect(part.headers.get('content-range')).toBe(`bytes 2-5/${FILM.length}`);
-  });
-
-  it('is reached without a sign-in, and nothing else under its name is', async () => {
-    const host = { headers: { host: '127.0.0.1:4000' } };
-    const path = await link();
-    const asked = async (at: string) =>
-      (await proxy(new NextRequest(`http://127.0.0.1:4000${at}`, host))).headers.get('location');
-    expect(await asked(path)).toBeNull();
-    const foreign = { headers: { host: 'elsewhere.invalid' } };
-    const answer = await proxy(new NextRequest(`http://elsewhere.invalid${path}`, foreign));
-    expect(answer.status).toBe(403);
   });
 
   it('is not there for an address that is wrong, the same way as for one that has ended', async () => {
@@ -257,5 +247,38 @@ describe('a link is not made', () => {
       expect((await make(change)).status).toBe(400);
     }
     expect(await lessonsOf(await accessDb(), who)).toEqual([]);
+  });
+});
+
+// Last: from here on people sign in.
+describe('where people sign in', () => {
+  it('is reached without a sign-in, and nothing else under its name is', async () => {
+    const host = { headers: { host: '127.0.0.1:4000' } };
+    const path = await link();
+    const asked = async (at: string) =>
+      (await proxy(new NextRequest(`http://127.0.0.1:4000${at}`, host))).headers.get('location');
+    expect(await asked(path)).toBeNull();
+    await addPerson(await accessDb(), { name: 'Ilse', role: 'owner', passcode: 'harbour-42' });
+    expect(await asked(path)).toBeNull();
+    for (const other of [
+      '/',
+      `${path}/more`,
+      `${path}x`,
+      '/lesson',
+      path.replace('lesson', 'bench'),
+    ]) {
+      expect(await asked(other), other).toContain('/sign-in');
+    }
+    // Nor does what a page's form does go by its address.
+    const action = await proxy(
+      new NextRequest(`http://127.0.0.1:4000${path}/ticks`, {
+        method: 'POST',
+        headers: { ...host.headers, 'next-action': 'x' },
+      }),
+    );
+    expect(action.status).toBe(401);
+    const foreign = { headers: { host: 'elsewhere.invalid' } };
+    const answer = await proxy(new NextRequest(`http://elsewhere.invalid${path}`, foreign));
+    expect(answer.status).toBe(403);
   });
 });
