@@ -30,6 +30,8 @@ const OF_PHASE: Readonly<Record<PhaseId, string>> = {
 
 const OF_READING: Partial<Readonly<Record<MeasureId, string>>> = {
   'lead.hipsTrunk': 'How long the hips turn before the trunk does; what stretches the body.',
+  'lead.half':
+    'How much sooner the hips are half-way through their turn; what marks on one film tell of it.',
   'separation.max': 'The most by which the hips are turned ahead of the shoulders.',
   coil: 'How far the trunk turns away from the target before it goes.',
   sink: 'How far the body’s middle drops in the load.',
