@@ -162,6 +162,19 @@ describe('the turn as the coach marks it', () => {
     expect(misses.filter((miss) => miss < 1.96).length).toBeGreaterThanOrEqual(11);
   });
 
+  it('is not told of points that nobody vouches for: a file’s in one picture, a tracker’s pelvis anywhere', () => {
+    expect(isAbsent(measureOne('lead.half', see(clean('cross'), 90 * DEGREE, 120, 1)))).toBe(true);
+    const seen = seeMarked(clean('cross'), 90 * DEGREE, 120, 1);
+    const [marked] = besidesOf(seen);
+    const { motion } = marked!;
+    const told = { ...seen, motion };
+    expect(isPresent(measureOne('lead.half', told))).toBe(true);
+    const leftHip = { ...motion.raw.leftHip!, isTracked: true };
+    const tracked = { ...told, motion: { ...motion, raw: { ...motion.raw, leftHip } } };
+    expect(isAbsent(measureOne('lead.half', tracked))).toBe(true);
+    expect(isAbsent(measureOne('turn.half.pelvis', tracked))).toBe(true);
+  });
+
   it('needs both ends of a line, close enough, near contact', () => {
     const times = Array.from({ length: 240 }, (_, i) => i / 120);
     const frames = framesOfTurn(times, 1);

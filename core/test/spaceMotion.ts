@@ -33,6 +33,7 @@ export const motionOf = (
   scaleSigma: 0,
   planeSigma: 0,
   isSquareKnown: true,
+  isByHand: false,
   azimuth: null,
   aslant: 0,
   frameTimes: TIMES,

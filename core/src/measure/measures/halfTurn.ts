@@ -52,12 +52,15 @@ function wholeOf(probe: MeasureProbe, link: TurningLink, sight: Sight): number {
   return longest / sight.longest;
 }
 
-const isOnTheFloor = ({ motion: { axes } }: MeasureProbe) =>
-  axes.includes('toward') && axes.includes('right');
-
-function requirePlace(probe: MeasureProbe, link: TurningLink): void {
-  const { motion } = probe;
-  if (isOnTheFloor(probe)) return;
+function requirePlace({ motion }: MeasureProbe, link: TurningLink): void {
+  if (link === 'pelvis' && motion.raw.leftHip?.isTracked) {
+    throw new MissingInput(
+      absent(
+        'A body tracker sees too little of a pelvis’ turn; bands or marks on both hips show it.',
+      ),
+    );
+  }
+  if (isOnTheFloor({ motion })) return;
   if (motion.axes.length === 0) {
     throw new MissingInput(absent('Draw the line to the target in the picture.'));
   }
@@ -68,14 +71,18 @@ function requirePlace(probe: MeasureProbe, link: TurningLink): void {
       ),
     );
   }
-  if (link === 'pelvis' && motion.raw.leftHip?.isTracked) {
-    throw new MissingInput(
-      absent(
-        'A body tracker sees too little of a pelvis’ turn; bands or marks on both hips show it.',
-      ),
-    );
-  }
 }
+
+/** Between two lines of one picture the order is only as good as the points: nobody knows whose a file's are. */
+function requireHand({ motion }: MeasureProbe): void {
+  if (isOnTheFloor({ motion }) || motion.isByHand) return;
+  throw new MissingInput(
+    absent('Hips and shoulders marked through the turn would show it, or bands.'),
+  );
+}
+
+const isOnTheFloor = ({ motion: { axes } }: Pick<MeasureProbe, 'motion'>) =>
+  axes.includes('toward') && axes.includes('right');
 
 function half(link: TurningLink): (probe: MeasureProbe) => number {
   const turned = turnedAt(link);
@@ -151,6 +158,9 @@ export const HALF_TURN = [
     ...HALF,
     id: 'lead.half',
     name: 'Pelvis before trunk, half-way',
-    value: (probe) => half('pelvis')(probe) - half('trunk')(probe),
+    value: (probe) => {
+      requireHand(probe);
+      return half('pelvis')(probe) - half('trunk')(probe);
+    },
   },
 ] as const satisfies readonly Measure[];

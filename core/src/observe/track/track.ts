@@ -35,6 +35,8 @@ export interface PictureTrack extends Common {
   /** How exactly a point set in this picture is placed, pixels (one standard deviation). */
   readonly placingSigma: number;
   readonly source: 'measured-2d';
+  /** All points were placed by hand; not so when missing. */
+  readonly isByHand?: boolean;
 }
 
 /** World coordinates: X toward the target, Y up, Z to the student's right, metres. */
@@ -92,7 +94,14 @@ export function trackFromPlaced(
       sigma: own.map(() => sigma),
     };
   }
-  return { space: '2d', source: 'measured-2d', placingSigma: sigma, frameTimes, points };
+  return {
+    space: '2d',
+    source: 'measured-2d',
+    isByHand: true,
+    placingSigma: sigma,
+    frameTimes,
+    points,
+  };
 }
 
 /**

@@ -114,7 +114,7 @@ export function trackFrom(
     points[landmark] = merged;
   }
   return {
-    track: { ...byHand, points },
+    track: { ...byHand, isByHand: false, points },
     doubts: doubtsOf(doubted, settledBy, frameTimes),
     detections,
     stature,

@@ -42,6 +42,7 @@ export function motionFromBands(
     azimuth: null,
     aslant: 0,
     isSquareKnown,
+    isByHand: false,
     frameTimes,
     striking,
     isMirrored,

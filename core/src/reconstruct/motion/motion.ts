@@ -67,6 +67,8 @@ export interface Motion {
   readonly isMirrored: boolean;
   /** What the striking side ends in: see `Technique.end`. */
   readonly end: Technique['end'];
+  /** All points were placed by hand. */
+  readonly isByHand: boolean;
   /** Somebody has smoothed the points already, and their edges with them. */
   readonly isSmoothed: boolean;
   /** +1 when the rear side comes forward as the body turns into this strike, −1 when it goes back. */
@@ -111,6 +113,7 @@ export function motionFromSpace(track: SpaceTrack, strike: Strike): Motion {
     azimuth: null,
     aslant: 0,
     isSquareKnown: true,
+    isByHand: false,
     place: (x, y, z) => [x, y, z],
     unitAt: () => 1,
   });
@@ -136,6 +139,7 @@ export function motionFromPicture(
     azimuth: calibration.azimuth ?? null,
     aslant: aslantOf(calibration),
     isSquareKnown: true,
+    isByHand: track.isByHand ?? false,
     place: (x, y) => place({ x, y }),
     unitAt: (x, y) => unitAt({ x, y }),
   });
@@ -147,7 +151,15 @@ export const turnSignOf = (striking: Side, { turns }: Technique): 1 | -1 =>
 
 interface Recipe extends Pick<
   Motion,
-  'view' | 'axes' | 'metric' | 'scaleSigma' | 'planeSigma' | 'azimuth' | 'aslant' | 'isSquareKnown'
+  | 'view'
+  | 'axes'
+  | 'metric'
+  | 'scaleSigma'
+  | 'planeSigma'
+  | 'azimuth'
+  | 'aslant'
+  | 'isSquareKnown'
+  | 'isByHand'
 > {
   readonly place: (x: number, y: number, z: number) => readonly number[];
   /** Metres (or pixels) that one unit of the track is worth at a place. */
