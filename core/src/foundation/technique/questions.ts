@@ -39,11 +39,12 @@ export const QUESTIONS: readonly Question[] = [
     asks: 'Do the hips start before the trunk?',
     readings: ['turn.pelvis', 'separation.max'],
     rate: FRAMES_IN_A_LEAD / LEAD,
-    answer: always({ above: 'measured', behind: 'by eye', front: 'by eye', side: 'by eye' }),
+    answer: always({ above: 'measured', behind: 'by eye', front: 'by eye', side: 'hidden' }),
     why: {
-      side: 'Your marks on hips and shoulders tell who is first, best from the rear corner on the chest side.',
+      side: 'From the side the turn of the pelvis goes toward the lens and back; a big step hides it too. Your marks on hips and shoulders may still tell who is first.',
       front: 'You can see who starts, belt line in sight; the angle itself is not to be had.',
-      behind: 'You can see who starts, belt line in sight; the angle itself is not to be had.',
+      behind:
+        'You can see who starts, belt line in sight. From the rear corner on the chest side your marks on hips and shoulders tell it.',
     },
     // From elsewhere the arms of a guard lie over the ribs until they move (docs/accuracy.md).
     banded: { behind: 'measured' },
@@ -158,8 +159,11 @@ export function bestPlace(
   hasBands = false,
 ): { readonly view: View; readonly azimuth?: number } {
   const view = bestView(question, technique, hasBands);
-  const { corner } = question;
-  return corner !== undefined && viewAt(corner) === view ? { view, azimuth: corner } : { view };
+  const { corner, banded } = question;
+  const isByBands = hasBands && banded?.[view] !== undefined;
+  return corner !== undefined && !isByBands && viewAt(corner) === view
+    ? { view, azimuth: corner }
+    : { view };
 }
 
 /**

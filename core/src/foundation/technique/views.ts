@@ -1,9 +1,12 @@
 import type { View } from './techniques';
 
-/** The view that a camera's place is nearest to, radians: see `Calibration.azimuth`. A corner half-way is a side. */
+/**
+ * The view that a camera's place is nearest to, radians: see `Calibration.azimuth`. A corner half-way is no side:
+ * what goes toward the target looks too short there to be measured.
+ */
 export function viewAt(azimuth: number): View {
   const off = Math.acos(Math.cos(azimuth));
-  const corner = Math.PI / 4 - 1e-9;
+  const corner = Math.PI / 4 + 1e-9;
   return off < corner ? 'front' : Math.PI - off < corner ? 'behind' : 'side';
 }
 

@@ -67,7 +67,7 @@ function requirePlace({ motion }: MeasureProbe, link: TurningLink): void {
   if (sightOf(motion) === null) {
     throw new MissingInput(
       absent(
-        'From here a turn does not show; film from the side or the rear corner on the open side.',
+        'From here a turn does not show; film from the side or the rear corner on the chest side.',
       ),
     );
   }

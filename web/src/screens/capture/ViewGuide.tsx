@@ -255,10 +255,10 @@ export function ViewGuide({
 }
 
 /** Where a camera stands of which only the view is said: square, on the chest side. */
-const middleOf = (view: View) =>
-  CAMERA_PLACES.find(
-    ({ azimuth }) => viewAt(azimuth) === view && (view !== 'side' || azimuth === Math.PI / 2),
-  )!;
+const middleOf = (view: Exclude<View, 'above'>) => {
+  const middle = { front: 0, side: Math.PI / 2, behind: Math.PI }[view];
+  return CAMERA_PLACES.find(({ azimuth }) => azimuth === middle)!;
+};
 
 /** Only what is filmed alike can be compared. */
 function Before({ before, aim }: { before: FilmedBefore; aim: Aim }) {

@@ -28,8 +28,9 @@ function Surface({ at }: SurfaceProps<'turn'>) {
   }, [store, wanted]);
   const mark = (event: PointerEvent) => {
     const state = store.getState();
-    // Not on a picture that has not come yet: the mark would be another frame's.
-    if (!next || state.shownFrame !== next.frame) return;
+    if (!next) return;
+    // Another frame's picture, or one that has not come yet: the mark would be that one's.
+    if (state.shownFrame !== next.frame) return state.goTo(next.frame);
     state.edit(placePoint(documentOf(state), next.landmark, next.frame, at(event)));
   };
   return <Catcher onPointerDown={mark} />;
