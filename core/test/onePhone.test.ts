@@ -10,6 +10,7 @@ import { judge } from '../src/judge/fault/judge';
 import { USUAL_RULES } from '../src/judge/fault/finding';
 import { faulty, FAULTY_FIGHTERS } from '@sinew/fighters/fighter/faults';
 import type { Recipe } from '@sinew/fighters/fighter/recipe';
+import { turnsIn } from '../src/reconstruct/motion/turn';
 import { turnEvidence } from '../src/measure/events/turnEvidence';
 import { techniqueById } from '../src/foundation/technique/techniques';
 import { nearestFrame } from '../src/observe/track/time';
@@ -173,6 +174,10 @@ describe('the turn as the coach marks it', () => {
     const tracked = { ...told, motion: { ...motion, raw: { ...motion.raw, leftHip } } };
     expect(isAbsent(measureOne('lead.half', tracked))).toBe(true);
     expect(isAbsent(measureOne('turn.half.pelvis', tracked))).toBe(true);
+    // Nor does a dial show a tracker's shoulders where it lost the hips.
+    const { leftHip: _, rightHip: __, leftShoulder, ...rest } = motion.raw;
+    const shoulders = { ...rest, leftShoulder: { ...leftShoulder!, isTracked: true } };
+    expect(turnsIn({ ...motion, raw: shoulders, paths: shoulders })).toBeNull();
   });
 
   it('needs both ends of a line, close enough, near contact', () => {

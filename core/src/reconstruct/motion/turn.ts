@@ -91,8 +91,8 @@ export interface Turns {
 /** @returns null where neither shows, or only a body tracker's guess of it */
 export function turnsIn(motion: Motion): Turns | null {
   const { source, isMirrored, turnSign: sign, raw } = motion;
-  const isGuess =
-    source === 'estimated-3d' || (source === 'measured-2d' && raw.leftHip?.isTracked === true);
+  const isTracked = Object.values(LINES).some(([left]) => raw[left]?.isTracked === true);
+  const isGuess = source === 'estimated-3d' || (source === 'measured-2d' && isTracked);
   if (isGuess) return null;
   const of = (link: TurningLink) => turnSeries(motion, link) ?? sightedTurn(motion, link);
   const [pelvis, trunk] = [of('pelvis'), of('trunk')];
