@@ -14,7 +14,7 @@ import type { AnyEvent, EventMark } from '../events/events';
 import { distance, midpoint, type Vector } from '../../foundation/geometry/vector';
 import { AXES } from '../../reconstruct/calibration/calibration';
 import { inSpace, type MovingPoint } from '../../reconstruct/motion/moving';
-import { missing, type Where } from '../../reconstruct/motion/where';
+import { missing } from '../../reconstruct/motion/where';
 import { frameSpacing } from '../../observe/track/track';
 import { absent, isAbsent, type Absent } from '../../foundation/reading/reading';
 import { lowerBound } from '../../foundation/signal/interpolate';
@@ -85,8 +85,8 @@ const KINDS = { at: 0, velocity: 1, acceleration: 2, length: 3 } as const;
 /** With nothing to tell how fast the end moved: a limb's length in this time is fast, seconds. */
 const FAST = 0.1;
 
-/** A point has moved from one frame to the next when it is so many σ away; on known strikes at 30 to 240 a second. */
-const SEEN_TO_MOVE = 5;
+/** Frames this far apart leave much of a strike between them, seconds; closer ones mostly noise. */
+const FAR_APART = 0.012;
 
 /** Longest part of a searched stretch that may go without a point, seconds. */
 const LONGEST_UNSEEN = 0.05;
@@ -147,7 +147,7 @@ export class MeasureProbe {
     const found = this.shown.place(point, when.time);
     if (isAbsent(found)) throw new MissingInput(found);
     this.note(found.frames);
-    const at = when.shift === 0 ? found.at : this.later(point, when, found);
+    const at = when.shift === 0 ? found.at : this.later(point, when, found.at);
     return this.nudged(this.keyOf('at', point, when.label), at, found.sigma);
   }
 
@@ -155,15 +155,14 @@ export class MeasureProbe {
    * Where a point is a little later (or earlier): on with the velocity it has. Contact lies anywhere up to the next
    * frame: where a point is farther on there than its velocity says, it counts as that fast.
    */
-  private later(point: BodyPoint, when: Instant, { at, sigma }: Where): readonly number[] {
+  private later(point: BodyPoint, when: Instant, at: readonly number[]): readonly number[] {
     const onward = this.onward(point, when, at);
     if (when.event !== 'contact' || when.shift <= 0) return onward;
     const { frameTimes } = this.motion;
     const spacing = frameSpacing(frameTimes, lowerBound(frameTimes, when.time - 1e-9));
+    if (spacing < FAR_APART) return onward;
     const next = this.shown.place(point, when.time + spacing);
-    if (isAbsent(next) || spacing === 0) return onward;
-    // Where frames are close, what lies between two of them is noise.
-    if (distance(next.at, at) < SEEN_TO_MOVE * Math.hypot(next.sigma, sigma)) return onward;
+    if (isAbsent(next)) return onward;
     const seen = at.map((value, i) => value + ((next.at[i]! - value) / spacing) * when.shift);
     return distance(seen, at) > distance(onward, at) ? seen : onward;
   }
