@@ -74,14 +74,21 @@ test('a take filmed with the simulated camera is checked, kept, and split into s
   await expect(page.getByRole('button', { name: /^Strike 1: Cross/ })).toBeVisible();
   await expect(page.locator('[data-event=contact]')).toHaveAttribute('data-frame', String(first));
   await expect(page.locator('[data-heard=hit]').first()).toBeAttached();
-  await page.keyboard.press('x');
-  refused++;
+  // A busy machine keeps few frames, and the take may hold no other strike.
+  if (await found.isVisible()) {
+    const number = await found.getAttribute('data-proposal');
+    await page.keyboard.press('x');
+    refused++;
+    await expect(page.locator(`[data-proposal="${number}"]`)).toHaveCount(0);
+  }
   await isSaved(page);
   await page.reload();
   await benchIsOpen(page);
   await expect(page.getByRole('button', { name: /^Strike 1: Cross/ })).toBeVisible();
   await page.getByRole('tab', { name: 'Film' }).click();
-  await expect(page.getByText(`Set aside as no strike: ${refused}`)).toBeVisible();
+  await expect(page.getByText(/^Heard: /)).toContainText(
+    refused > 0 ? `Set aside as no strike: ${refused}` : 'breath',
+  );
   await isAccessible(page);
   await page.getByRole('tab', { name: 'Set-up' }).click();
   await isAccessible(page);

@@ -324,6 +324,7 @@ test('no screen has an accessibility fault that a machine can find, by day or di
     // The light changes nothing but colours.
     await isAccessible(page, ['color-contrast']);
     await dim.click();
+    await expect(dim).toBeChecked({ checked: false });
   }
 });
 
