@@ -221,6 +221,19 @@ describe('a link ends', () => {
     await db.updateTable('clip').set({ deleted_at: null }).where('id', '=', clipId).execute();
   });
 
+  it('film and picture are not shown once the clip was moved to another student', async () => {
+    const path = await link();
+    const { db } = app.gym;
+    const other = await student(app.gym);
+    const move = (to: string) =>
+      db.updateTable('clip').set({ student_id: to }).where('id', '=', clipId).execute();
+    await move(other);
+    expect((await app.fetch(`${path}/film`)).status).toBe(404);
+    expect((await app.fetch(`${path}/picture`)).status).toBe(404);
+    await move(who);
+    expect((await app.fetch(`${path}/film`)).status).toBe(200);
+  });
+
   it('a week after the next check, two weeks from now at least and sixty days at most', () => {
     const day = today();
     expect(endOfLink(plusDays(day, 20))).toBe(plusDays(day, 27));

@@ -130,13 +130,14 @@ export async function wasOpened(db: AccessDb, id: string): Promise<void> {
     .execute();
 }
 
-/** What was made of a film is shown as long as the film may be. */
-export async function isFilmThere(gym: Db, { clipId }: LessonLink): Promise<boolean> {
+/** What was made of a film is shown as long as the film may be, and is this student's: a clip may be moved. */
+export async function isFilmThere(gym: Db, { clipId, studentId }: LessonLink): Promise<boolean> {
   if (clipId === null) return false;
   const row = await gym
     .selectFrom('clip')
     .select('id')
     .where('id', '=', clipId)
+    .where('student_id', '=', studentId)
     .where('deleted_at', 'is', null)
     .where('purged_at', 'is', null)
     .executeTakeFirst();

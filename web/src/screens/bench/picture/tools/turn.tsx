@@ -1,6 +1,6 @@
 import { useEffect, type PointerEvent } from 'react';
 import { landmarkName } from '@sinew/core/foundation/body/landmarks';
-import { framesOfTurn, leftToMark, TURN_POINTS } from '@sinew/core/observe/track/turnMarks';
+import { framesOfTurn, leftToMark } from '@sinew/core/observe/track/turnMarks';
 import { documentOf, useBench, useBenchStore } from '../../document/benchStore';
 import { placePoint } from '../../document/edits';
 import { useRealTimes } from '../../document/realTimes';
@@ -14,8 +14,7 @@ function useTurnMarks() {
   const times = useRealTimes();
   if (contact === undefined) return null;
   const frames = framesOfTurn(times, contact);
-  const left = leftToMark(placed, frames);
-  return { frames, next: left[0] ?? null, done: frames.length * TURN_POINTS.length - left.length };
+  return { frames, next: leftToMark(placed, frames)[0] ?? null };
 }
 
 /** Leads from frame to frame; each click is the next of both hips and both shoulders. */
