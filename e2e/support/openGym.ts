@@ -11,7 +11,8 @@ export interface OpenGym {
   readonly child: ChildProcess;
   /** The address with the key in it. */
   readonly address: string;
-  readonly data: string;
+  /** Its own, and of no other test that runs beside it. */
+  readonly env: Readonly<Record<'SINEW_DATA' | 'PORT' | 'SINEW_GYM_PORT', string>>;
 }
 
 /** Whatever a test has left running. */
@@ -22,16 +23,26 @@ export function killAll(): void {
   running.clear();
 }
 
-export async function open(data = scratchFolder('opened'), port?: number): Promise<OpenGym> {
-  const env = { ...process.env, SINEW_DATA: data, PORT: String(port ?? (await freePort())) };
+export async function open(data = scratchFolder('opened')): Promise<OpenGym> {
+  const [port, door] = [await freePort(), await freePort()];
+  return start({ SINEW_DATA: data, PORT: String(port), SINEW_GYM_PORT: String(door) });
+}
+
+/** A gym that has ended, at the same addresses. */
+export const openAgain = ({ env }: OpenGym): Promise<OpenGym> => start(env);
+
+async function start(env: OpenGym['env']): Promise<OpenGym> {
   // A group of its own: the server is a child of this one, and is killed with it.
-  const child = spawn(process.execPath, [START, '--gym'], { env, detached: true });
+  const child = spawn(process.execPath, [START, '--gym'], {
+    env: { ...process.env, ...env },
+    detached: true,
+  });
   running.add(child);
   child.once('exit', () => running.delete(child));
   let said = '';
   for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => (said += part));
   await expect.poll(() => said, { timeout: 60_000 }).toMatch(/Ready in/);
-  return { child, data, address: /Sinew: +(\S+)/.exec(said)![1]! };
+  return { child, env, address: /Sinew: +(\S+)/.exec(said)![1]! };
 }
 
 export async function stop({ child }: OpenGym, signal: NodeJS.Signals = 'SIGTERM'): Promise<void> {

@@ -6,7 +6,7 @@ import { expect, test, type Browser, type Page } from '@playwright/test';
 import { benchIsOpen, shows } from '../support/bench';
 import { encode } from '../support/films';
 import { addStudent as addStudentWithConsent, demoClip, isAccessible, post } from '../support/gym';
-import { killAll, open, setUp, stop } from '../support/openGym';
+import { killAll, open, openAgain, setUp, stop } from '../support/openGym';
 
 const PHONE = { width: 390, height: 844 };
 
@@ -53,7 +53,7 @@ test('a clip goes from the phone at the mat to the bench of the laptop, through 
   // A whole day: what its steps may each wait for is more than a test has.
   test.setTimeout(300_000);
   let gym = await open();
-  const { origin, port } = new URL(gym.address);
+  const { origin } = new URL(gym.address);
   const door = await setUp(page, gym);
   await isAccessible(page);
   await addStudent(page, origin, 'Nila Harrow', '2012-05-04');
@@ -95,7 +95,7 @@ test('a clip goes from the phone at the mat to the bench of the laptop, through 
       .setInputFiles([demoClip('cross-jammed.mp4'), demoClip('cross-clean.mp4')]);
     await expect.poll(() => cuts.left, { timeout: 60_000 }).toBeLessThan(4);
     await stop(gym, 'SIGKILL');
-    gym = await open(gym.data, Number(port));
+    gym = await openAgain(gym);
     const there = phone.getByText('On the bench, whole and checked.');
     // Away for longer than the phone tries by itself, as on a busy machine: somebody presses once.
     await expect(async () => {

@@ -2,6 +2,7 @@
 import { createServer, type IncomingHttpHeaders, type Server } from 'node:http';
 import { request } from 'node:https';
 import { readdirSync, statSync } from 'node:fs';
+import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { TLSSocket } from 'node:tls';
 import { X509Certificate } from 'node:crypto';
@@ -167,6 +168,21 @@ describe('the door', () => {
     await expect(ask(port, '/')).rejects.toThrow(/ECONNREFUSED/);
     expect(isDoorHost(`127.0.0.1:${port}`)).toBe(false);
     expect(await doorNow()).toBeNull();
+  });
+
+  it('opens where it was the last time, so that phones find it; elsewhere when another has that port', async () => {
+    const first = portOf((await openDoor()).addresses);
+    await shutDoor();
+    // Whatever stood in the way of the first ports the last time is gone by now.
+    const port = first + 7;
+    await writeFile(join(folder, 'door', 'port'), String(port));
+    expect(portOf((await openDoor()).addresses)).toBe(port);
+    await shutDoor();
+    const other = createServer();
+    await new Promise<void>((resolve) => other.listen(port, resolve));
+    expect(portOf((await openDoor()).addresses)).not.toBe(port);
+    await shutDoor();
+    other.close();
   });
 });
 

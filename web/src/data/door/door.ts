@@ -1,11 +1,15 @@
 /** Opens this machine to the gym's network, and shuts it again. Shut whenever the server starts. */
+import { mkdir, readFile } from 'node:fs/promises';
 import { createServer } from 'node:net';
+import { dirname, join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { refused } from '@sinew/core/foundation/problem/problem';
 import { accessDb } from '../access/accessDb';
 import { hasOwner } from '../access/people';
 import { isDemo } from '../access/whoAsks';
 import { dataFolder } from '../database/dataFolder';
+import { writeWhole } from '../database/writeWhole';
+import { logTrouble } from '../log/log';
 import { inAddress, ownNames, ownNumbers } from './addresses';
 import { answersTo, doorMark } from './byDoor';
 import { certificateFor } from './certificate';
@@ -77,7 +81,7 @@ async function opened(): Promise<Opened> {
   const mine = [...numbers, ...ownNames(), '127.0.0.1'];
   const certificate = await certificateFor(dataFolder(), mine);
   const names = certificate.isOwnMade ? [] : certificate.hosts;
-  const port = await freePort();
+  const port = await doorPort();
   const hosts = [...new Set([...names, ...mine])].map((host) => `${inAddress(host)}:${port}`);
   const order: DoorOrder = {
     cert: certificate.cert,
@@ -87,6 +91,7 @@ async function opened(): Promise<Opened> {
     mark: doorMark(),
   };
   const worker = await listening(order);
+  await keepPort(port);
   answersTo(new Set(hosts));
   return {
     worker,
@@ -121,11 +126,28 @@ async function foundShut(worker: Worker): Promise<void> {
   if (open?.worker === worker) await shutDoor();
 }
 
-/** The port that was asked for, or the first that nobody has. */
-async function freePort(): Promise<number> {
-  const wanted = Number(process.env.SINEW_GYM_PORT ?? 0);
-  for (let port = wanted || FIRST_PORT; port < FIRST_PORT + 200; port++) {
-    if (wanted || (await isFree(port))) return port;
+const portFile = () => join(dataFolder(), 'door', 'port');
+
+/** The gym is open either way. */
+async function keepPort(port: number): Promise<void> {
+  try {
+    await mkdir(dirname(portFile()), { recursive: true, mode: 0o700 });
+    await writeWhole(portFile(), String(port));
+  } catch (error) {
+    logTrouble('door', error);
+  }
+}
+
+/** The port that was asked for, the one of the last time – phones keep its address – or the first that nobody has. */
+async function doorPort(): Promise<number> {
+  const asked = Number(process.env.SINEW_GYM_PORT ?? 0);
+  if (asked) return asked;
+  const last = Number(
+    await readFile(/* turbopackIgnore: true */ portFile(), 'utf8').catch(() => 0),
+  );
+  if (last > 0 && (await isFree(last))) return last;
+  for (let port = FIRST_PORT; port < FIRST_PORT + 200; port++) {
+    if (await isFree(port)) return port;
   }
   throw refused('No port is free for the gym’s network.', 'Name one with SINEW_GYM_PORT.');
 }
