@@ -386,7 +386,7 @@ describe('forms', () => {
       startedOn: '1.2.26',
     });
     const said = bad.error!.issues.map((issue) => issue.message);
-    expect(said).toContain('Height in centimetres, 80 to 250.');
+    expect(said).toContain('Height: 80 to 250 cm.');
     expect(said).toContain('Write the day as year-month-day.');
     expect(
       consentForm.safeParse({ givenBy: 'student', name: 'A', givenOn: '2999-01-01' }).success,

@@ -20,6 +20,7 @@ import {
   type PrescriptionInput,
 } from '@/data/work/work';
 import { logWork, type LogInput } from '@/data/work/drillLog';
+import { USUAL_MANNER } from '@/data/gym/manner';
 import { markedClip, markedGym, type TestGym, type MarkedClip } from './support';
 
 let gym: TestGym;
@@ -146,6 +147,7 @@ describe('the gate', () => {
       grades: ['white', 'blue'],
       from: { tempo: 'blue' },
       sessions: [],
+      manner: USUAL_MANNER,
     });
     await accept();
     for (let i = 0; i < 3; i++) await logWork(gym.db, set({ clean: 10 }));

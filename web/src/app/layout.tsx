@@ -4,6 +4,7 @@ import type { ReactNode } from 'react';
 import { Toaster } from 'sonner';
 import { reaches } from '@/data/access/roles';
 import { whoIsHere } from '@/data/access/whoAsks';
+import { manner } from '@/data/gym/manner';
 import { AskerProvider } from '@/ui/asker';
 import { CommandKeys } from '@/ui/commands/CommandKeys';
 import { TrackingBar } from '@/ui/trackingBar';
@@ -20,9 +21,10 @@ export const viewport: Viewport = { themeColor: '#f7f2e9' };
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
   const asker = await whoIsHere();
+  const { measures, days } = manner();
   const isDim = (await cookies()).get(LIGHT_COOKIE)?.value === 'dim';
   return (
-    <html lang="en" data-light={isDim ? 'dim' : 'day'}>
+    <html lang="en" data-light={isDim ? 'dim' : 'day'} data-measures={measures} data-days={days}>
       <body>
         <AskerProvider name={asker?.personId ? asker.name : null}>{children}</AskerProvider>
         <CommandKeys />

@@ -1,9 +1,10 @@
 /** The next thing for a student in words, and where it is done. */
-import { awayInWords, shortDay, type Day } from '@sinew/core/foundation/calendar/day';
+import { awayInWords, type Day } from '@sinew/core/foundation/calendar/day';
 import { techniqueById, type View } from '@sinew/core/foundation/technique/techniques';
 import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
 import type { NextThing, OpenClip, WorkInHand } from '@sinew/core/train/work/nextThing';
 import { checkOf } from '@sinew/core/train/work/prescription';
+import { shortDay } from '@/data/database/today';
 
 export interface NextStep {
   readonly text: string;

@@ -8,6 +8,7 @@ import { askBytes } from '@/api/client';
 import type { FilmTrouble } from '@/data/maintenance/filmCheck';
 import type { Unreadable } from '@/data/database/unreadable';
 import type { Trashed } from '@/data/maintenance/trash';
+import { USUAL_MANNER } from '@/data/gym/manner';
 import * as actions from '@/screens/gym/actions';
 import { GymScreen } from '@/screens/gym/GymScreen';
 import { setPutAway } from '@/screens/student/actions';
@@ -40,6 +41,7 @@ const SETTINGS = {
   grades: ['white', 'blue'],
   from: { full: 'blue' },
   sessions: [],
+  manner: USUAL_MANNER,
 };
 const BACKUP = { name: '2026-11-27T020000.000Z.db', at: '2026-11-27T02:00:00.000Z', bytes: 2.4e6 };
 

@@ -18,6 +18,13 @@ export type Source = (typeof SOURCES)[number];
 export const UNITS = ['s', 'm', 'm/s', 'm/s²', 'rad', 'ratio', 'N·s', 'N', 'J'] as const;
 export type Unit = (typeof UNITS)[number];
 
+/** How a unit is written on a screen: a value times `factor`, with so many digits and `suffix`. */
+export interface Shown {
+  readonly factor: number;
+  readonly suffix: string;
+  readonly digits: number;
+}
+
 export interface Reading {
   readonly value: number;
   readonly unit: Unit;

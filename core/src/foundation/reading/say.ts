@@ -1,7 +1,9 @@
 /** Readings in the words and units of the mat: degrees, centimetres, milliseconds, per cent. */
-import { halfWidth, type Reading, type Unit } from './reading';
+import { halfWidth, type Reading, type Shown, type Unit } from './reading';
 
-const SHOWN: Record<Unit, { factor: number; suffix: string; digits: number }> = {
+type Units = Readonly<Record<Unit, Shown>>;
+
+const METRIC: Units = {
   s: { factor: 1000, suffix: ' ms', digits: 0 },
   m: { factor: 100, suffix: ' cm', digits: 0 },
   'm/s': { factor: 1, suffix: ' m/s', digits: 1 },
@@ -13,6 +15,9 @@ const SHOWN: Record<Unit, { factor: number; suffix: string; digits: number }> = 
   ratio: { factor: 100, suffix: ' %', digits: 0 },
 };
 
+/** Those for whom another unit is named; the others as ever. */
+export const unitsWith = (others: Partial<Units>): Units => ({ ...METRIC, ...others });
+
 function fixed(value: number, digits: number): string {
   const text = Math.abs(value).toFixed(digits);
   const isZero = Number(text) === 0;
@@ -20,19 +25,22 @@ function fixed(value: number, digits: number): string {
 }
 
 /** How a unit is shown: a value times `factor`, with `suffix`. */
-export function toScreen(unit: Unit): { readonly factor: number; readonly suffix: string } {
-  return SHOWN[unit];
+export function toScreen(unit: Unit, units = METRIC): Shown {
+  return units[unit];
 }
 
 /** A plain value in a screen unit, e.g. `quantity(0.02, 's')` is "20 ms". */
-export function quantity(value: number, unit: Unit): string {
-  const { factor, suffix, digits } = SHOWN[unit];
+export function quantity(value: number, unit: Unit, units = METRIC): string {
+  const { factor, suffix, digits } = units[unit];
   return fixed(value * factor, digits) + suffix;
 }
 
 /** Value and 95 % half-width in parts, for a table with aligned columns. */
-export function parts(reading: Reading): { value: string; plusMinus: string; unit: string } {
-  const { factor, suffix, digits } = SHOWN[reading.unit];
+export function parts(
+  reading: Reading,
+  units = METRIC,
+): { value: string; plusMinus: string; unit: string } {
+  const { factor, suffix, digits } = units[reading.unit];
   const spread = halfWidth(reading) * factor;
   const shownDigits = spread > 0 && spread < 0.95 ? Math.max(digits, 1) : digits;
   return {
@@ -43,8 +51,8 @@ export function parts(reading: Reading): { value: string; plusMinus: string; uni
 }
 
 /** A reading with its 95 % half-width, e.g. "35 ± 3 ms". */
-export function say(reading: Reading): string {
-  const { value, plusMinus, unit } = parts(reading);
+export function say(reading: Reading, units = METRIC): string {
+  const { value, plusMinus, unit } = parts(reading, units);
   return `${value} ± ${plusMinus}${unit === '°' ? '' : ' '}${unit}`;
 }
 

@@ -36,6 +36,7 @@ export default async function GymPage() {
         grades: settings.grades,
         from: settings.from,
         sessions: settings.sessions,
+        manner: settings.manner,
       }}
       trash={deleted}
       backups={kept}

@@ -21,6 +21,7 @@ import { surveySchema } from '@sinew/core/observe/take/survey';
 import { fieldTestSchema } from '@sinew/core/train/progress/fieldTest';
 import { sessionSchema } from '@sinew/core/train/work/session';
 import { foundSchema, personSchema } from '../../api/job';
+import { mannerSchema, USUAL_MANNER } from '../gym/manner';
 import { jsonColumn } from './jsonColumn';
 
 const name = z.string().trim().min(1).max(60);
@@ -33,6 +34,7 @@ export const gymSettingsSchema = z.object({
   from: z.partialRecord(z.enum(INTENTS), name),
   /** The gym's own sessions, and those that come with Sinew as it has changed them. */
   sessions: z.array(sessionSchema).max(60).default([]),
+  manner: mannerSchema.default(USUAL_MANNER),
 });
 
 export const COLUMNS = {

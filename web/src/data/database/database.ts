@@ -3,6 +3,8 @@ import { mkdirSync } from 'node:fs';
 import Database from 'better-sqlite3';
 import { Kysely, Migrator, sql } from 'kysely';
 import { Problem } from '@sinew/core/foundation/problem/problem';
+import { settingsOf } from '../gym/gym';
+import { setManner } from '../gym/manner';
 import { backupFolder, backUp } from '../maintenance/backups';
 import { asProblem, damageAmong, DatabaseProblem } from './databaseProblem';
 import { MIGRATIONS } from './migrations';
@@ -118,7 +120,9 @@ async function openHeld(folder: string): Promise<Db> {
     shared.sinewHold?.release();
     shared.sinewHold = { folder, release: held.release };
   }
-  return openDatabase(folder, mustNotBeReplaced);
+  const db = await openDatabase(folder, mustNotBeReplaced);
+  setManner((await settingsOf(db)).manner);
+  return db;
 }
 
 function mustNotBeReplaced(): void {

@@ -5,6 +5,7 @@ import { SESSIONS, type Session } from '@sinew/core/train/work/session';
 import { COLUMNS, gymSettingsSchema } from '../database/columns';
 import { now, stamps, type Db } from '../database/db';
 import { changedMeanwhile, isAsSeen } from '../database/seen';
+import { setManner, USUAL_MANNER } from './manner';
 
 export interface Gym {
   readonly name: string;
@@ -44,7 +45,7 @@ export const settingsSchema = z.object({
 
 export type Settings = z.infer<typeof settingsSchema>;
 
-const NOTHING_SAID = { grades: [], from: {}, sessions: [] };
+const NOTHING_SAID = { grades: [], from: {}, sessions: [], manner: USUAL_MANNER };
 
 export async function settingsOf(db: Db): Promise<Settings> {
   const gym = await theGym(db);
@@ -81,6 +82,7 @@ export async function changeSettings(db: Db, settings: Settings, seen: Settings)
     if (!isAsSeen(await settingsOf(trx), seen)) throw changedMeanwhile('The gym’s settings were');
     await saveSettings(trx, settings);
   });
+  setManner(settings.manner);
 }
 
 /** Sessions as the gym has them: those that come with Sinew, changed or not, then its own. */

@@ -33,7 +33,7 @@ const typedNumber = (low: number, high: number, message: string) =>
   );
 
 const girthCm = (band: string) =>
-  typedNumber(100 * LEAST_GIRTH, 100 * MOST_GIRTH, `${band} goes 40 to 200 centimetres round.`);
+  typedNumber(100 * LEAST_GIRTH, 100 * MOST_GIRTH, `${band} goes 40 to 200 cm round.`);
 
 const pastDate = (message: string) =>
   z
@@ -53,8 +53,8 @@ export const studentForm = z.object({
   stance: z.enum(['orthodox', 'southpaw']),
   grade: shortText(60).default(''),
   startedOn: z.preprocess(emptyToNull, pastDate('Write the day as year-month-day.').nullable()),
-  heightCm: typedNumber(80, 250, 'Height in centimetres, 80 to 250.'),
-  massKg: typedNumber(15, 300, 'Mass in kilograms, 15 to 300.'),
+  heightCm: typedNumber(80, 250, 'Height: 80 to 250 cm.'),
+  massKg: typedNumber(15, 300, 'Mass: 15 to 300 kg.'),
   injuries: shortText(500).default(''),
   classGroup: shortText(60).default(''),
   bornOn: birthDate,

@@ -2,6 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import { instant } from '@/data/gym/manner';
 import { Button } from '@/ui/button';
 import { Dialog } from '@/ui/dialog';
 import type { LeftTake } from '@/video/takeAbout';
@@ -80,8 +81,7 @@ export function LeftTakes({
               className="flex flex-wrap items-center gap-4 border-t border-rule py-3"
             >
               <span className="flex-1">
-                {techniqueById(take.about.technique).name},{' '}
-                {new Date(take.about.startedAt).toLocaleString()}
+                {techniqueById(take.about.technique).name}, {instant(take.about.startedAt)}
               </span>
               <Button weight="main" onClick={() => void look(take)}>
                 Look at it

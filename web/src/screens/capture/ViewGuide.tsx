@@ -26,6 +26,7 @@ import { INTENT_NAMES, INTENTS, type Intent } from '@sinew/core/foundation/drill
 import { RETEST_STRIKES } from '@sinew/core/train/work/prescription';
 import type { FilmedBefore } from '@/data/clip/clips';
 import { pastTime } from '@/data/database/today';
+import { inManner } from '@/data/gym/manner';
 import { Key } from '@/ui/button';
 import { PlacePlan } from '@/ui/placePlan';
 
@@ -230,8 +231,8 @@ export function ViewGuide({
                 ? `straight over the student, ${say(place.height)} up; under a lower ceiling with a wider lens`
                 : `${stands ? `${stands.name}, ` : ''}${say(place.distance)} away, ${say(place.height)} high, level`}
               <span className="text-soft">
-                , for {heightM ? `${Math.round(heightM * 100)} cm` : 'an average height'} and a
-                phone’s main lens: head and feet in, a third of the picture to spare.
+                , for {heightM ? inManner(`${Math.round(heightM * 100)} cm`) : 'an average height'}{' '}
+                and a phone’s main lens: head and feet in, a third of the picture to spare.
               </span>
             </p>
           </div>
@@ -277,4 +278,4 @@ function Before({ before, aim }: { before: FilmedBefore; aim: Aim }) {
   );
 }
 
-const say = (metres: number) => `${metres.toFixed(1)} m`;
+const say = (metres: number) => inManner(`${metres.toFixed(1)} m`);

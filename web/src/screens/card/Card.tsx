@@ -1,7 +1,6 @@
-import { shortDay } from '@sinew/core/foundation/calendar/day';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
-import { wholeDay } from '@/data/database/today';
+import { wholeDay, shortDay } from '@/data/database/today';
 import type { CardCue, CardOf, ThenAndNow } from '@/data/finding/card';
 import type { Gym } from '@/data/gym/gym';
 import type { LessonLink } from '@/data/access/lessons';
@@ -9,6 +8,7 @@ import type { Sharing } from '@/data/student/sharing';
 import type { Student } from '@/data/student/students';
 import type { Given } from '@/data/work/work';
 import { ENOUGH } from '@sinew/core/train/work/todaysDose';
+import { inManner } from '@/data/gym/manner';
 import { STANCE_NAMES } from '@/screens/work/stanceNames';
 import { StudentBar } from '@/ui/studentBar';
 import { CHANGE_WORDS } from './changeWords';
@@ -102,7 +102,7 @@ function CueOnCard({ of, isFirst }: { of: CardCue; isFirst: boolean }) {
       <h2 className="text-base text-soft">{techniqueById(cue.technique).name}</h2>
       <p className="mt-1 font-serif text-[2.5rem] leading-[1.08]">{cue.text}</p>
       {isFirst && picture && <EvidencePicture picture={picture} />}
-      <p className="mt-3 text-base">{cue.evidence}</p>
+      <p className="mt-3 text-base">{inManner(cue.evidence)}</p>
       {number && <Number of={number} />}
       {work.map((one) => (
         <WorkLine key={one.id} work={one} days={days} />
@@ -125,10 +125,10 @@ function Number({ of: { name, then, now, verdict, why } }: { of: ThenAndNow }) {
     <dl className="mt-3 grid grid-cols-[1fr_auto_auto] items-baseline gap-x-8 text-base">
       <dt>{name}</dt>
       <dd>
-        <span className="text-soft">then</span> <strong>{then}</strong>
+        <span className="text-soft">then</span> <strong>{inManner(then)}</strong>
       </dd>
       <dd>
-        <span className="text-soft">now</span> <strong>{now ?? 'not filmed again'}</strong>
+        <span className="text-soft">now</span> <strong>{now === null ? 'not filmed again' : inManner(now)}</strong>
         {verdict && `, ${CHANGE_WORDS[verdict]}`}
         {why && <span className="text-soft"> (not comparable: {why})</span>}
       </dd>

@@ -1,6 +1,7 @@
 'use client';
 
 import type { CardPicture } from '@/data/finding/card';
+import { inManner } from '@/data/gym/manner';
 import { DrawingShape } from '@/ui/drawingShape';
 import { FilmFrame } from '@/ui/filmFrame';
 
@@ -42,12 +43,12 @@ export function EvidencePicture({ picture }: { picture: CardPicture }) {
               paintOrder="stroke"
               fill="#15130f"
             >
-              {label}
+              {inManner(label)}
             </text>
           )}
         </svg>
       </div>
-      {span && <Span names={span.names} seconds={span.seconds} label={label} />}
+      {span && <Span names={span.names} seconds={span.seconds} label={inManner(label)} />}
     </figure>
   );
 }

@@ -3,12 +3,11 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { shortDay } from '@sinew/core/foundation/calendar/day';
 import { ask } from '@/api/client';
 import { END_LESSON_LINKS, MAKE_LESSON_LINK } from '@/api/endpoints';
 import type { SaidPiece } from '@/api/said';
 import type { LessonLink as Link } from '@/data/access/lessons';
-import { pastTime } from '@/data/database/today';
+import { pastTime, shortDay } from '@/data/database/today';
 import { Button } from '@/ui/button';
 import { QrCode } from '@/ui/qrCode';
 import { base64 } from './base64';

@@ -10,6 +10,7 @@ import { pastDay } from '@/data/database/today';
 import type { Sharing } from '@/data/student/sharing';
 import type { Student } from '@/data/student/students';
 import type { LessonLink as LessonLinkOf } from '@/data/access/lessons';
+import { inManner } from '@/data/gym/manner';
 import { LOST } from '@/ui/askDialog';
 import { Button } from '@/ui/button';
 import { TextField } from '@/ui/field';
@@ -147,7 +148,7 @@ function Made({ gym, student, card, calendar, today, isOpen }: Props) {
                 shows: picture.frame,
                 technique,
                 cue: first.cue.text,
-                evidence: first.cue.evidence,
+                evidence: inManner(first.cue.evidence),
                 work: first.work[0]
                   ? [first.work[0].name, first.work[0].dose].filter(Boolean).join(': ')
                   : first.cue.drill,

@@ -2,12 +2,14 @@
  * What a student takes home as one file: their card as a page that needs nothing but a browser, with the
  * picture, the review, boxes to tick that it remembers, and the next date. Nothing in it asks a network.
  */
-import { shortDay, type Day } from '@sinew/core/foundation/calendar/day';
+import { type Day } from '@sinew/core/foundation/calendar/day';
 import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import { shortDay } from '@/data/database/today';
 import type { SaidPiece } from '@/api/said';
 import type { CardCue, CardOf } from '@/data/finding/card';
 import type { Given } from '@/data/work/work';
+import { inManner } from '@/data/gym/manner';
 import { STANCE_NAMES } from '@/screens/work/stanceNames';
 import { escaped } from '@/ui/plainPage';
 import { CHANGE_WORDS } from './changeWords';
@@ -116,10 +118,10 @@ function cueOn(
 <h2>${escaped(techniqueById(cue.technique).name)}</h2>
 <p class="cue">${escaped(cue.text)}</p>
 ${media}
-<p>${escaped(cue.evidence)}</p>
+<p>${escaped(inManner(cue.evidence))}</p>
 ${
   number
-    ? `<dl><dt>${escaped(number.name)}</dt><dd>then <b>${escaped(number.then)}</b></dd><dd>now <b>${escaped(number.now ?? 'not filmed again')}</b>${escaped(said ? `, ${said}` : '')}${escaped(why ?? '')}</dd></dl>`
+    ? `<dl><dt>${escaped(number.name)}</dt><dd>then <b>${escaped(inManner(number.then))}</b></dd><dd>now <b>${escaped(inManner(number.now ?? 'not filmed again'))}</b>${escaped(said ? `, ${said}` : '')}${escaped(why ?? '')}</dd></dl>`
     : ''
 }
 ${work.map((one) => workOn(one, days, box)).join('\n')}

@@ -1,7 +1,7 @@
 import type { Change, Verdict } from '@sinew/core/train/progress/change';
 import type { Difference } from '@sinew/core/train/progress/compare';
 import { unitOf } from '@sinew/core/measure/measures/units';
-import { quantity } from '@sinew/core/foundation/reading/say';
+import { quantity } from '@/data/gym/manner';
 
 const WORDS = {
   better: 'better',

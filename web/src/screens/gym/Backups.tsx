@@ -3,12 +3,10 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
 import type { Backup } from '@/data/maintenance/backups';
+import { instant } from '@/data/gym/manner';
 import { Button } from '@/ui/button';
 import { Dialog } from '@/ui/dialog';
 import { backUpNow, goBackTo } from './actions';
-
-const when = (at: string) =>
-  new Date(at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 
 /** The copies of the last days, and the way back to one. */
 export function Backups({
@@ -49,7 +47,7 @@ export function Backups({
             className="flex flex-wrap items-baseline gap-x-5 gap-y-1 border-b border-rule py-1.5"
           >
             <span className="font-semibold" suppressHydrationWarning>
-              {when(one.at)}
+              {instant(one.at)}
             </span>
             <span className="text-soft">{(one.bytes / 1e6).toFixed(1)} MB without films</span>
             {isOwner && (
@@ -70,7 +68,7 @@ export function Backups({
       <Dialog
         isOpen={asked !== null}
         onClose={() => setAsked(null)}
-        title={`Back to ${asked ? when(asked.at) : ''}?`}
+        title={`Back to ${asked ? instant(asked.at) : ''}?`}
       >
         <p>
           Everything done since then goes from the Floor. It is backed up first, so that you can

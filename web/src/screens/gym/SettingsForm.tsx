@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { INTENT_NAMES, INTENTS } from '@sinew/core/foundation/drill/intent';
 import type { Settings } from '@/data/gym/gym';
+import { DAY_ORDERS, MEASURES, type Manner } from '@/data/gym/manner';
 import { LOST } from '@/ui/askDialog';
 import { Button } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';
@@ -15,6 +16,7 @@ export function SettingsForm({ settings }: { settings: Settings }) {
   const [className, setClassName] = useState(settings.className);
   const [grades, setGrades] = useState(settings.grades.join(', '));
   const [from, setFrom] = useState<Settings['from']>(settings.from);
+  const [manner, setManner] = useState(settings.manner);
   const list = grades
     .split(',')
     .map((one) => one.trim())
@@ -23,9 +25,12 @@ export function SettingsForm({ settings }: { settings: Settings }) {
     const known = Object.fromEntries(
       Object.entries(from).filter(([, grade]) => grade && list.includes(grade)),
     );
-    const wanted = { ...settings, name, className, grades: list, from: known };
+    const wanted = { ...settings, name, className, grades: list, from: known, manner };
     const wrong = await keepSettings(wanted, settings).catch(() => LOST);
     toast(wrong ?? 'Kept.');
+    // Every number and date on the page is written anew.
+    const { measures, days } = settings.manner;
+    if (!wrong && (measures !== manner.measures || days !== manner.days)) window.location.reload();
   };
   return (
     <form
@@ -72,6 +77,35 @@ export function SettingsForm({ settings }: { settings: Settings }) {
             ))}
           </SelectField>
         ))}
+      </div>
+      <div className="grid gap-4 sm:grid-cols-2">
+        <SelectField
+          label="Measures"
+          value={manner.measures}
+          hint="As everybody reads and types them; files keep metres and kilograms."
+          onChange={(event) =>
+            setManner((old) => ({ ...old, measures: event.target.value as Manner['measures'] }))
+          }
+        >
+          {Object.entries(MEASURES).map(([id, name]) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </SelectField>
+        <SelectField
+          label="Days"
+          value={manner.days}
+          onChange={(event) =>
+            setManner((old) => ({ ...old, days: event.target.value as Manner['days'] }))
+          }
+        >
+          {Object.entries(DAY_ORDERS).map(([id, name]) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </SelectField>
       </div>
       <p className="text-sm text-soft">
         Beside the grade, each step needs three clean sets in a row; what can hurt shuts the gate

@@ -1,8 +1,8 @@
 import { scaleLinear } from 'd3-scale';
 import { MEASURE_NAMES } from '@sinew/core/measure/measures/allMeasures';
 import type { Fading } from '@sinew/core/train/progress/fatigue';
-import { quantity, say } from '@sinew/core/foundation/reading/say';
 import { pastDay } from '@/data/database/today';
+import { quantity, say } from '@/data/gym/manner';
 
 const WIDTH = 190;
 const HEIGHT = 56;

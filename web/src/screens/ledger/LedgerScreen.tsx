@@ -2,10 +2,10 @@
 
 import Link from 'next/link';
 import { useMemo, useState } from 'react';
-import { say } from '@sinew/core/foundation/reading/say';
 import { MEASURE_NAMES } from '@sinew/core/measure/measures/allMeasures';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { pastDay } from '@/data/database/today';
+import { inManner, say } from '@/data/gym/manner';
 import type { LedgerPage } from '@/data/progress/ledgerPage';
 import type { Dose } from '@/data/work/doses';
 import { SelectField } from '@/ui/field';
@@ -220,7 +220,7 @@ function Goes({ goes, onChoose }: { goes: Alike['goes']; onChoose: (id: string) 
               onClick={() => onChoose(id)}
               className="py-1 text-left underline decoration-rule underline-offset-4 hover:decoration-ink"
             >
-              {sentence}
+              {inManner(sentence)}
             </button>
           </li>
         ))}

@@ -1,5 +1,5 @@
+import { quantity } from '@/data/gym/manner';
 import Link from 'next/link';
-import { quantity } from '@sinew/core/foundation/reading/say';
 import type { MarkingError } from '@/data/progress/repeatMarkings';
 
 /** How far this reading can be trusted from marking to marking, or how to find out. */

@@ -1,5 +1,5 @@
-import { say } from '@sinew/core/foundation/reading/say';
 import { pastDay } from '@/data/database/today';
+import { inManner, say } from '@/data/gym/manner';
 import { trendSentence, type Track } from '@/data/progress/trends';
 import { bestOf, chartOf } from './view';
 
@@ -13,7 +13,7 @@ export function TrendChart({ track, typicalError }: { track: Track; typicalError
   const best = bestOf(track);
   return (
     <figure>
-      <figcaption className="font-serif text-2xl leading-tight">{trendSentence(track)}</figcaption>
+      <figcaption className="font-serif text-2xl leading-tight">{inManner(trendSentence(track))}</figcaption>
       <svg
         viewBox={`0 0 ${WIDTH} ${HEIGHT + 26}`}
         className="mt-2 w-full"

@@ -14,9 +14,9 @@ import { limitOf, type Edits } from '@sinew/core/judge/library/edits';
 import { SIZED_BY } from '@sinew/core/measure/measures/allMeasures';
 import { ORDINARY_HEIGHT } from '@sinew/core/measure/measures/ownSize';
 import { unitOf } from '@sinew/core/measure/measures/units';
-import { quantity, toScreen } from '@sinew/core/foundation/reading/say';
 import { whenInWords } from '@sinew/core/judge/school/resolve';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import { inManner, quantity, toScreen } from '@/data/gym/manner';
 import { Button } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';
 import { AgreementHere } from './AgreementHere';
@@ -198,7 +198,8 @@ function LimitRow({
       <span>{suffix.trim()}</span>
       {SIZED_BY[limit.reading] && (
         <span className="text-sm text-soft">
-          on somebody of {ORDINARY_HEIGHT} m; goes with the student’s {SIZED_BY[limit.reading]}
+          on somebody of {inManner(`${100 * ORDINARY_HEIGHT} cm`)}; goes with the student’s{' '}
+          {SIZED_BY[limit.reading]}
         </span>
       )}
       {text !== written && (

@@ -1,4 +1,5 @@
 import type { LibraryEntry } from '@/data/gym/library';
+import { inManner, instant } from '@/data/gym/manner';
 
 /** Who changed what when, newest first. */
 export function History({ entries }: { entries: readonly LibraryEntry[] }) {
@@ -19,11 +20,11 @@ export function History({ entries }: { entries: readonly LibraryEntry[] }) {
       <tbody>
         {entries.map(({ at, by, what, before, after }, i) => (
           <tr key={i} className="border-b border-rule">
-            <td className="py-2 pr-4 whitespace-nowrap">{at.slice(0, 16).replace('T', ' ')}</td>
+            <td className="py-2 pr-4 whitespace-nowrap">{instant(at)}</td>
             <td className="py-2 pr-4">{by}</td>
             <td className="py-2 pr-4 font-semibold">{what}</td>
-            <td className="py-2 pr-4">{before}</td>
-            <td className="py-2 pr-4">{after}</td>
+            <td className="py-2 pr-4">{inManner(before)}</td>
+            <td className="py-2 pr-4">{inManner(after)}</td>
           </tr>
         ))}
       </tbody>

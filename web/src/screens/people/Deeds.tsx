@@ -3,9 +3,7 @@
 import Link from 'next/link';
 import { DEEDS } from '@/data/access/deedKinds';
 import type { Deed } from '@/data/access/deeds';
-
-const when = (at: string) =>
-  new Date(at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
+import { instant } from '@/data/gym/manner';
 
 /** Who did what, the newest first. */
 export function Deeds({ deeds }: { deeds: readonly Deed[] }) {
@@ -21,7 +19,7 @@ export function Deeds({ deeds }: { deeds: readonly Deed[] }) {
             className="grid gap-x-5 border-b border-rule py-1.5 sm:grid-cols-[11rem_1fr]"
           >
             <span className="text-soft" suppressHydrationWarning>
-              {when(deed.at)}
+              {instant(deed.at)}
             </span>
             <span>
               <strong>{deed.by}</strong> {DEEDS[deed.what]}

@@ -3,12 +3,10 @@
 import { toast } from 'sonner';
 import { reaches, type Asker } from '@/data/access/roles';
 import type { SignIn } from '@/data/access/signIns';
+import { instant } from '@/data/gym/manner';
 import { LOST } from '@/ui/askDialog';
 import { Button } from '@/ui/button';
 import { endDevice } from './actions';
-
-const when = (at: string) =>
-  new Date(at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 
 /** Every browser and phone that is in, by when it was used last. */
 export function Devices({ devices, asker }: { devices: readonly SignIn[]; asker: Asker }) {
@@ -35,7 +33,7 @@ export function Devices({ devices, asker }: { devices: readonly SignIn[]; asker:
                 <strong>{one.name}</strong> · {one.kind === 'phone' ? 'paired phone' : 'signed in'},{' '}
                 {one.device}
                 <span className="block text-sm text-soft" suppressHydrationWarning>
-                  {isThis ? 'this one' : `used last ${when(one.usedAt)}`}
+                  {isThis ? 'this one' : `used last ${instant(one.usedAt)}`}
                 </span>
               </span>
               {!isThis && mayEnd && (

@@ -1,9 +1,9 @@
 'use client';
 
+import { shortDay } from '@/data/database/today';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import Link from 'next/link';
 import { toast } from 'sonner';
-import { shortDay } from '@sinew/core/foundation/calendar/day';
 import type { PlanItem } from '@/data/work/plan';
 import { LOST } from '@/ui/askDialog';
 import { Button } from '@/ui/button';

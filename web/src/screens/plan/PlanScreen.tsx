@@ -15,8 +15,9 @@ import {
 import Link from 'next/link';
 import { useOptimistic, useState, useTransition } from 'react';
 import { toast } from 'sonner';
-import { plusDays, shortDay } from '@sinew/core/foundation/calendar/day';
+import { plusDays } from '@sinew/core/foundation/calendar/day';
 import { powerTooSoon } from '@sinew/core/train/work/plan';
+import { shortDay } from '@/data/database/today';
 import type { PlanItem } from '@/data/work/plan';
 import { LOST } from '@/ui/askDialog';
 import { Button } from '@/ui/button';

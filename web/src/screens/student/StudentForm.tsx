@@ -3,18 +3,19 @@
 import { useRouter } from 'next/navigation';
 import { useEffect } from 'react';
 import type { Student } from '@/data/student/students';
+import { asShown, fieldUnit } from '@/data/gym/manner';
 import { Button, LinkButton } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';
 import { useKeptForm } from '@/ui/useKeptForm';
 import { saveStudent, type FormState } from './actions';
-import { seenOf, valuesOf } from './studentValues';
+import { MEASURED, seenOf, valuesOf } from './studentValues';
 
 /** Add a student, or change one. */
 export function StudentForm({ student }: { student: Student | null }) {
   const router = useRouter();
   const { state, send, isSending, formKey } = useKeptForm<FormState>(
     saveStudent.bind(null, student?.id ?? null),
-    { values: valuesOf(student), errors: {} },
+    { values: asShown(valuesOf(student), MEASURED), errors: {} },
   );
   const { values, errors, saved } = state;
   useEffect(() => {
@@ -69,14 +70,14 @@ export function StudentForm({ student }: { student: Student | null }) {
         </div>
         <div className="grid grid-cols-2 gap-5">
           <TextField
-            label="Height, cm"
+            label={`Height, ${fieldUnit('cm').unit}`}
             name="heightCm"
             inputMode="decimal"
             defaultValue={values.heightCm}
             error={errors.heightCm}
           />
           <TextField
-            label="Mass, kg"
+            label={`Mass, ${fieldUnit('kg').unit}`}
             name="massKg"
             inputMode="decimal"
             defaultValue={values.massKg}

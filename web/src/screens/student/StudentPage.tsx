@@ -19,6 +19,7 @@ import { Archive } from './Archive';
 import { ClipList } from './ClipList';
 import { Consent } from './Consent';
 import type { OpenHurt } from '@/data/student/hurtNotes';
+import { inManner } from '@/data/gym/manner';
 import { HurtNotes } from './HurtNotes';
 import { StudentSchool } from './StudentSchool';
 
@@ -46,8 +47,8 @@ export function StudentPage({
     student.grade,
     student.classGroup,
     trainingTime(student.startedOn, today),
-    student.heightM && `${Math.round(student.heightM * 100)} cm`,
-    student.massKg && `${student.massKg} kg`,
+    student.heightM && inManner(`${Math.round(student.heightM * 100)} cm`),
+    student.massKg && inManner(`${student.massKg} kg`),
     student.bornOn && `${ageOn(student.bornOn, today)} years`,
     student.bornOn !== null && student.isJunior ? 'under 16' : student.isMinor && 'under 18',
   ].filter(Boolean);
@@ -97,7 +98,7 @@ export function StudentPage({
                     <div className="text-sm text-soft">{techniqueById(cue.technique).name}</div>
                     <p className="font-serif text-2xl leading-snug">{cue.text}</p>
                     <p className="mt-1">
-                      {cue.evidence}{' '}
+                      {inManner(cue.evidence)}{' '}
                       <Link
                         href={`/bench/${cue.clipId}?strike=${cue.strikeId}`}
                         className="underline underline-offset-4"

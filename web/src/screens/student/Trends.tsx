@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import type { Alike } from '@/data/progress/trends';
+import { inManner } from '@/data/gym/manner';
 
 /** What gets better or worse over the sets that may be compared, in one sentence each. */
 export function Trends({ studentId, alike }: { studentId: string; alike: readonly Alike[] }) {
@@ -14,7 +15,7 @@ export function Trends({ studentId, alike }: { studentId: string; alike: readonl
       </h2>
       <ul className="space-y-1.5">
         {most.goes.slice(0, 3).map(({ id, sentence }) => (
-          <li key={id}>{sentence}</li>
+          <li key={id}>{inManner(sentence)}</li>
         ))}
       </ul>
       <p className="mt-1 text-sm text-soft">{most.label}</p>

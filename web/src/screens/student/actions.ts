@@ -26,8 +26,9 @@ import {
 import { changedMeanwhile } from '@/data/database/seen';
 import { today } from '@/data/database/today';
 import { problems, typed } from '@/ui/formAnswers';
-import { seenOf } from './studentValues';
+import { MEASURED, seenOf } from './studentValues';
 import { setTrashed, TRASH_KINDS, type TrashKind } from '@/data/maintenance/trash';
+import { asKept } from '@/data/gym/manner';
 
 /** What a form shows after it was sent: the texts as typed, and what is wrong with them. */
 export interface FormState {
@@ -46,7 +47,7 @@ export async function saveStudent(
   form: FormData,
 ): Promise<FormState> {
   const values = typed(form);
-  const parsed = studentForm.safeParse(values);
+  const parsed = studentForm.safeParse(asKept(values, MEASURED));
   if (!parsed.success) return { values, errors: problems(parsed.error) };
   const db = await database();
   if (id !== null) {

@@ -16,6 +16,9 @@ export function valuesOf(student: Student | null): Record<string, string> {
   };
 }
 
+/** Fields that hold a measure, by the unit in which it is kept. */
+export const MEASURED = { heightCm: 'cm', massKg: 'kg' } as const;
+
 /** As typed: centimetres to a tenth. */
 export const inCm = (metres: number | null) =>
   metres === null ? '' : String(Math.round(metres * 1000) / 10);

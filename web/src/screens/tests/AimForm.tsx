@@ -2,6 +2,7 @@
 
 import { useRef, useState, type PointerEvent } from 'react';
 import { AIMS, BOARD, type AimName } from '@sinew/core/train/progress/fieldTest';
+import { fieldUnit, inManner } from '@/data/gym/manner';
 import { Button } from '@/ui/button';
 import { SelectField } from '@/ui/field';
 import { Outcome, typed } from './numbers';
@@ -14,14 +15,14 @@ interface Point {
 /** Half the board, centimetres. */
 const HALF = 100 * BOARD;
 /** How exactly a tap says where a fist landed, centimetres. */
-const TAP = '1';
+const TAP = 1;
 
 /** Where each strike of a set landed, tapped on the pad one after the other. */
 export function AimForm({ studentId, today }: { studentId: string; today: string }) {
   const board = useRef<SVGSVGElement>(null);
   const [aim, setAim] = useState<AimName>('chin');
   const [points, setPoints] = useState<readonly Point[]>([]);
-  const [plusMinus, setPlusMinus] = useState(TAP);
+  const [plusMinus, setPlusMinus] = useState(() => fieldUnit('cm').shown(TAP));
   const [across, setAcross] = useState('');
   const [up, setUp] = useState('');
   const add = (x: number, y: number) => {
@@ -39,6 +40,7 @@ export function AimForm({ studentId, today }: { studentId: string; today: string
     );
   };
   const radius = 100 * AIMS[aim].zone;
+  const length = fieldUnit('cm');
   return (
     <div className="grid gap-8 md:grid-cols-[20rem_minmax(0,1fr)]">
       <svg
@@ -46,7 +48,7 @@ export function AimForm({ studentId, today }: { studentId: string; today: string
         viewBox={`${-HALF} ${-HALF} ${2 * HALF} ${2 * HALF}`}
         className="aspect-square w-full cursor-crosshair touch-none border border-ink bg-tint select-none"
         role="img"
-        aria-label={`The pad, ${2 * HALF} cm wide: tap where each strike landed`}
+        aria-label={inManner(`The pad, ${2 * HALF} cm wide: tap where each strike landed`)}
         onPointerDown={tap}
       >
         <circle r={radius} className="fill-paper stroke-ink" strokeWidth={0.25} />
@@ -69,12 +71,14 @@ export function AimForm({ studentId, today }: { studentId: string; today: string
           >
             {Object.entries(AIMS).map(([id, { name, zone }]) => (
               <option key={id} value={id}>
-                {name}, {100 * zone} cm
+                {name}, {inManner(`${100 * zone} cm`)}
               </option>
             ))}
           </SelectField>
           <label>
-            <span className="mb-1 block text-sm font-semibold">Each is known to ±, cm</span>
+            <span className="mb-1 block text-sm font-semibold">
+              Each is known to ±, {length.unit}
+            </span>
             <input
               inputMode="decimal"
               value={plusMinus}
@@ -87,15 +91,15 @@ export function AimForm({ studentId, today }: { studentId: string; today: string
           className="mt-3 flex flex-wrap items-center gap-3"
           onSubmit={(event) => {
             event.preventDefault();
-            add(typed(across), typed(up));
+            add(length.kept(typed(across)), length.kept(typed(up)));
             setAcross('');
             setUp('');
           }}
         >
           {(
             [
-              ['Right of the middle, cm', across, setAcross],
-              ['Above it, cm', up, setUp],
+              [`Right of the middle, ${length.unit}`, across, setAcross],
+              [`Above it, ${length.unit}`, up, setUp],
             ] as const
           ).map(([label, value, set]) => (
             <input
@@ -119,7 +123,7 @@ export function AimForm({ studentId, today }: { studentId: string; today: string
         <Outcome
           studentId={studentId}
           today={today}
-          given={{ kind: 'aim', aim, points, plusMinus: typed(plusMinus) / 100 }}
+          given={{ kind: 'aim', aim, points, plusMinus: length.kept(typed(plusMinus)) / 100 }}
         />
       </div>
     </div>

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { TECHNIQUES, techniqueById } from '@sinew/core/foundation/technique/techniques';
 import type { SetSpeed } from '@/data/progress/ledger';
 import { pastDay } from '@/data/database/today';
+import { fieldUnit, inManner } from '@/data/gym/manner';
 import { Button } from '@/ui/button';
 import { Outcome, typed } from './numbers';
 
@@ -18,17 +19,19 @@ const keyOf = ({ clipId, technique }: SetSpeed) => `${clipId} ${technique}`;
 
 function inWords({ technique, day, strikes, value, plusMinus }: SetSpeed): string {
   const of = strikes === 1 ? '1 strike' : `${strikes} strikes`;
-  const speed = `${value.toFixed(1)} ± ${plusMinus.toFixed(1)} m/s`;
+  const speed = inManner(`${value.toFixed(1)} ± ${plusMinus.toFixed(1)} m/s`);
   return `${techniqueById(technique).name}, ${pastDay(day)}, ${of}: ${speed}`;
 }
 
-const DISTANCES = ['50', '75', '100', '125'];
-const START: readonly Rung[] = DISTANCES.map((distance) => ({
-  distance,
-  form: 'cross',
-  speed: '',
-  plusMinus: '0.5',
-}));
+/** Centimetres. */
+const DISTANCES = [50, 75, 100, 125];
+const firstRungs = (): readonly Rung[] =>
+  DISTANCES.map((distance) => ({
+    distance: fieldUnit('cm').shown(distance),
+    form: 'cross',
+    speed: '',
+    plusMinus: fieldUnit('m/s').shown(0.5),
+  }));
 
 export function LadderForm({
   studentId,
@@ -39,7 +42,8 @@ export function LadderForm({
   today: string;
   speeds: readonly SetSpeed[];
 }) {
-  const [rungs, setRungs] = useState<readonly Rung[]>(START);
+  const [rungs, setRungs] = useState<readonly Rung[]>(firstRungs);
+  const [far, fast] = [fieldUnit('cm'), fieldUnit('m/s')];
   const change = (index: number, part: Partial<Rung>) =>
     setRungs((old) => old.map((rung, i) => (i === index ? { ...rung, ...part } : rung)));
   const takeFrom = (index: number, chosen: string) => {
@@ -48,8 +52,8 @@ export function LadderForm({
     const { technique, value, plusMinus } = set;
     change(index, {
       form: technique,
-      speed: value.toFixed(1),
-      plusMinus: plusMinus.toFixed(1),
+      speed: fast.shown(value),
+      plusMinus: fast.shown(plusMinus),
     });
   };
   const box = 'h-10 border border-soft bg-field px-3';
@@ -58,9 +62,9 @@ export function LadderForm({
       <table className="w-full">
         <thead>
           <tr className="border-b border-ink text-left text-sm text-soft">
-            <th className="py-1.5 font-semibold">Rear foot to target, cm</th>
+            <th className="py-1.5 font-semibold">Rear foot to target, {far.unit}</th>
             <th className="font-semibold">Form</th>
-            <th className="font-semibold">Speed at contact, m/s</th>
+            <th className="font-semibold">Speed at contact, {fast.unit}</th>
             <th className="font-semibold">±</th>
             {speeds.length > 0 && <th className="pl-3 font-semibold">From the ledger</th>}
             <th>
@@ -73,7 +77,7 @@ export function LadderForm({
             <tr key={i} className="border-b border-rule">
               <td className="py-1.5">
                 <input
-                  aria-label={`Distance ${i + 1}, cm`}
+                  aria-label={`Distance ${i + 1}, ${far.unit}`}
                   inputMode="decimal"
                   value={rung.distance}
                   onChange={(event) => change(i, { distance: event.target.value })}
@@ -96,7 +100,7 @@ export function LadderForm({
               </td>
               <td>
                 <input
-                  aria-label={`Speed ${i + 1}, m/s`}
+                  aria-label={`Speed ${i + 1}, ${fast.unit}`}
                   inputMode="decimal"
                   value={rung.speed}
                   onChange={(event) => change(i, { speed: event.target.value })}
@@ -145,7 +149,7 @@ export function LadderForm({
       </table>
       <Button
         className="mt-3"
-        onClick={() => setRungs((old) => [...old, old[old.length - 1] ?? START[0]!])}
+        onClick={() => setRungs((old) => [...old, old[old.length - 1] ?? firstRungs()[0]!])}
       >
         Another form or distance
       </Button>
@@ -161,9 +165,9 @@ export function LadderForm({
           rungs: rungs
             .filter(({ speed }) => speed.trim() !== '')
             .map(({ distance, form, speed, plusMinus }) => ({
-              distance: typed(distance) / 100,
+              distance: far.kept(typed(distance)) / 100,
               form,
-              speed: { value: typed(speed), plusMinus: typed(plusMinus) },
+              speed: { value: fast.kept(typed(speed)), plusMinus: fast.kept(typed(plusMinus)) },
             })),
         }}
       />

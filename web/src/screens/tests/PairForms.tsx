@@ -4,6 +4,7 @@ import type { ReactNode } from 'react';
 import type { SetSpeed } from '@/data/progress/ledger';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { pastDay } from '@/data/database/today';
+import { quantity } from '@/data/gym/manner';
 import { SelectField } from '@/ui/field';
 import { KnownField, Outcome, useKnown } from './numbers';
 
@@ -23,16 +24,16 @@ function Form({ children, ...given }: Given & { given: unknown; children: ReactN
 
 /** How far the rear hand reaches, beside the lead hand. */
 export function ReachForm(props: Given) {
-  const rear = useKnown('', '2');
-  const lead = useKnown('', '2');
+  const rear = useKnown('', '2', 'cm');
+  const lead = useKnown('', '2', 'cm');
   const metres = ({ known: { value, plusMinus } }: typeof rear) => ({
     value: value / 100,
     plusMinus: plusMinus / 100,
   });
   return (
     <Form {...props} given={{ kind: 'pair', rear: metres(rear), lead: metres(lead) }}>
-      <KnownField label="Rear hand lands" unit="cm" {...rear} />
-      <KnownField label="Lead hand lands" unit="cm" {...lead} />
+      <KnownField label="Rear hand lands" {...rear} />
+      <KnownField label="Lead hand lands" {...lead} />
       <p className="mt-2 text-sm text-soft">
         From the toes of the rear foot to where each hand lands with all of its turn, feet in the
         same places.
@@ -43,12 +44,12 @@ export function ReachForm(props: Given) {
 
 /** How much of the turn that is there a strike uses. */
 export function RangeForm(props: Given) {
-  const free = useKnown('', '5');
-  const used = useKnown('', '5');
+  const free = useKnown('', '5', '°');
+  const used = useKnown('', '5', '°');
   return (
     <Form {...props} given={{ kind: 'range', free: free.known, used: used.known }}>
-      <KnownField label="Slow, as far as it goes" unit="°" {...free} />
-      <KnownField label="In the strike, full speed" unit="°" {...used} />
+      <KnownField label="Slow, as far as it goes" {...free} />
+      <KnownField label="In the strike, full speed" {...used} />
       <p className="mt-2 text-sm text-soft">
         Turn of the trunk from guard, slow and without a load, beside <em>Trunk turn</em> of a fast
         set in the ledger. Stretch only to the range that the strike needs.
@@ -59,16 +60,16 @@ export function RangeForm(props: Given) {
 
 /** A strike at a target that comes or goes. */
 export function ClosingForm({ speeds, ...props }: Given & { speeds: readonly SetSpeed[] }) {
-  const strike = useKnown('', '0.5');
-  const way = useKnown('', '2');
-  const time = useKnown('', '10');
+  const strike = useKnown('', '0.5', 'm/s');
+  const way = useKnown('', '2', 'cm');
+  const time = useKnown('', '10', 'ms');
   const small = ({ known: { value, plusMinus } }: typeof way, by: number) => ({
     value: value / by,
     plusMinus: plusMinus / by,
   });
   const take = (chosen: string) => {
     const set = speeds[Number(chosen)];
-    if (set) strike.set({ value: set.value.toFixed(1), plusMinus: set.plusMinus.toFixed(1) });
+    if (set) strike.set(set);
   };
   return (
     <Form
@@ -90,15 +91,16 @@ export function ClosingForm({ speeds, ...props }: Given & { speeds: readonly Set
             <option value="">choose a set</option>
             {speeds.map((one, i) => (
               <option key={one.clipId + one.technique} value={i}>
-                {techniqueById(one.technique).name}, {pastDay(one.day)}: {one.value.toFixed(1)} m/s
+                {techniqueById(one.technique).name}, {pastDay(one.day)}:{' '}
+                {quantity(one.value, 'm/s')}
               </option>
             ))}
           </SelectField>
         </div>
       )}
-      <KnownField label="Speed of the strike" unit="m/s" {...strike} />
-      <KnownField label="The pad came" unit="cm" {...way} />
-      <KnownField label="in" unit="ms" {...time} />
+      <KnownField label="Speed of the strike" {...strike} />
+      <KnownField label="The pad came" {...way} />
+      <KnownField label="in" {...time} />
       <p className="mt-2 text-sm text-soft">
         Over the last frames before contact, with the ruler on the bench (<strong>M</strong>). A pad
         that goes away counts with a minus.

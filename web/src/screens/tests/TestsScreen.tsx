@@ -6,6 +6,7 @@ import { FIELD_TESTS, type FieldTestKind } from '@sinew/core/train/progress/fiel
 import { pastDay } from '@/data/database/today';
 import type { ClipSummary } from '@/data/clip/clips';
 import type { KeptTest, SetSpeed } from '@/data/progress/ledger';
+import { inManner } from '@/data/gym/manner';
 import { setPutAway } from '@/screens/student/actions';
 import { Button } from '@/ui/button';
 import { StudentBar } from '@/ui/studentBar';
@@ -93,8 +94,8 @@ export function TestsScreen({
                 </div>
                 {test.results.map(({ name, text }) => (
                   <p key={name} className="flex justify-between gap-4">
-                    <span className="text-soft">{name}</span>
-                    <span className="text-right">{text}</span>
+                    <span className="text-soft">{inManner(name)}</span>
+                    <span className="text-right">{inManner(text)}</span>
                   </p>
                 ))}
                 <Button

@@ -8,29 +8,39 @@ import {
   resultsOf,
   type FieldTest,
 } from '@sinew/core/train/progress/fieldTest';
+import { fieldUnit, inManner, type FieldUnit } from '@/data/gym/manner';
 import { keepTest } from '@/screens/ledger/actions';
 import { Button } from '@/ui/button';
 
 /** A number as people type it. */
 export const typed = (text: string): number => Number(text.trim().replace(',', '.') || Number.NaN);
 
+type KnownUnit = 'cm' | 'm' | 'kg' | 'm/s' | '°' | 'ms';
+
+/** Angles and times are the same in every gym. */
+const unitOf = (of: KnownUnit): FieldUnit =>
+  of === '°' || of === 'ms'
+    ? { unit: of, shown: (kept) => String(Number(kept.toFixed(1))), kept: (value) => value }
+    : fieldUnit(of);
+
 /** A number and how sure it is, side by side. */
 export function KnownField({
   label,
-  unit,
+  unit: of,
   value,
   plusMinus,
   onValue,
   onPlusMinus,
 }: {
   label: string;
-  unit: string;
+  unit: KnownUnit;
   value: string;
   plusMinus: string;
   onValue: (text: string) => void;
   onPlusMinus: (text: string) => void;
 }) {
   const box = 'h-10 border border-soft bg-field px-3 text-right';
+  const { unit } = unitOf(of);
   return (
     <div className="flex flex-wrap items-center gap-3 border-b border-rule py-2">
       <span className="w-56 font-semibold">{label}</span>
@@ -54,15 +64,19 @@ export function KnownField({
   );
 }
 
-/** State of a number and its ±. */
-export function useKnown(value: string, plusMinus: string) {
-  const [state, setState] = useState({ value, plusMinus });
+/** State of a number and its ±, in the gym's units; given and known in the unit that is named. */
+export function useKnown(value: string, plusMinus: string, of: KnownUnit) {
+  const unit = unitOf(of);
+  const shown = (text: string) => (text === '' ? '' : unit.shown(typed(text)));
+  const [state, setState] = useState({ value: shown(value), plusMinus: shown(plusMinus) });
   return {
     ...state,
-    set: setState,
+    unit: of,
+    set: (to: { value: number; plusMinus: number }) =>
+      setState({ value: unit.shown(to.value), plusMinus: unit.shown(to.plusMinus) }),
     onValue: (text: string) => setState((old) => ({ ...old, value: text })),
     onPlusMinus: (text: string) => setState((old) => ({ ...old, plusMinus: text })),
-    known: { value: typed(state.value), plusMinus: typed(state.plusMinus) },
+    known: { value: unit.kept(typed(state.value)), plusMinus: unit.kept(typed(state.plusMinus)) },
   };
 }
 
@@ -92,7 +106,7 @@ export function Outcome({
       {parsed.success && problem === null ? (
         resultsOf(parsed.data).map(({ name, text }, i) => (
           <p key={name} className={i === 0 ? 'font-serif text-3xl' : 'text-base'}>
-            {name}: {text}
+            {inManner(name)}: {inManner(text)}
           </p>
         ))
       ) : (

@@ -7,6 +7,7 @@ import { COMBINATIONS, punchesOf } from '@sinew/core/train/work/calls';
 import { leavesOut, type Condition } from '@sinew/core/train/work/condition';
 import { cautionsOf, handWeight, segmentsOf, type Session } from '@sinew/core/train/work/session';
 import { begin } from '@sinew/core/train/work/timer';
+import { inManner } from '@/data/gym/manner';
 import { Button } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';
 import { MainBar } from '@/ui/mainBar';
@@ -333,7 +334,8 @@ function Heed({ session, chosen }: { session: Session; chosen: readonly TimerStu
 function weightWords(students: readonly TimerStudent[]): string {
   const masses = students.flatMap(({ massKg }) => massKg ?? []);
   const most = 'A weight in the hand: about 1 % of the body’s mass, at most 1 kg';
-  if (masses.length === 0) return `${most}.`;
+  if (masses.length === 0) return inManner(`${most}.`);
   const lightest = masses.length > 1 ? ' for the lightest' : '';
-  return `${most}: ${handWeight(Math.min(...masses)).toFixed(1)} kg${lightest}.`;
+  const hand = handWeight(Math.min(...masses)).toFixed(1);
+  return inManner(`${most}: ${hand} kg${lightest}.`);
 }

@@ -1,11 +1,12 @@
 'use client';
 
 import { toast } from 'sonner';
-import { plusDays, shortDay } from '@sinew/core/foundation/calendar/day';
+import { plusDays } from '@sinew/core/foundation/calendar/day';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
 import { CHECK_DAYS } from '@sinew/core/train/work/prescription';
 import { ENOUGH } from '@sinew/core/train/work/todaysDose';
+import { shortDay } from '@/data/database/today';
 import type { Given } from '@/data/work/work';
 import { LOST } from '@/ui/askDialog';
 import { Button, LinkButton } from '@/ui/button';

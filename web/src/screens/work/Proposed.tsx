@@ -1,6 +1,6 @@
-import { shortDay } from '@sinew/core/foundation/calendar/day';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
+import { shortDay } from '@/data/database/today';
 import type { Proposal } from '@/data/work/work';
 import { Button } from '@/ui/button';
 import { STANCE_NAMES } from './stanceNames';

@@ -1,5 +1,5 @@
-import { shortDay } from '@sinew/core/foundation/calendar/day';
 import type { Load, Volume } from '@sinew/core/train/work/volume';
+import { shortDay } from '@/data/database/today';
 
 const HEIGHT = 84;
 const WIDTH = 44;

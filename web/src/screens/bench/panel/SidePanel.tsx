@@ -7,6 +7,7 @@ import { useStore } from 'zustand';
 import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import { wordsFor } from '@sinew/core/measure/events/events';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import { inManner } from '@/data/gym/manner';
 import { Key } from '@/ui/button';
 import { useCommands } from '@/ui/commands/registry';
 import { queue } from '@/tracking/queue';
@@ -202,8 +203,9 @@ function AssumedScale() {
   const height = useBench((state) => state.student.heightM);
   return (
     <p className="mb-2 border-l-4 border-rule pl-3 text-soft">
-      Metres are assumed from the student’s height of {Math.round(100 * (height ?? 0))} cm, until a
-      known length (L) or a rectangle (R) is set.
+      Metres are assumed from the student’s height of{' '}
+      {inManner(`${Math.round(100 * (height ?? 0))} cm`)}, until a known length (L) or a rectangle
+      (R) is set.
     </p>
   );
 }

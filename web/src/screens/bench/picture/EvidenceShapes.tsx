@@ -2,8 +2,8 @@ import type { PixelPoint } from '@sinew/core/reconstruct/calibration/calibration
 import type { Landmark } from '@sinew/core/foundation/body/landmarks';
 import { evidenceOf } from '@sinew/core/measure/measures/evidence';
 import { isAbsent } from '@sinew/core/foundation/reading/reading';
-import { say } from '@sinew/core/foundation/reading/say';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import { say } from '@/data/gym/manner';
 import { strikeOf, useBench } from '../document/benchStore';
 import { Tag } from './OverlayShapes';
 import type { ShownPoint } from './pointsOnPicture';

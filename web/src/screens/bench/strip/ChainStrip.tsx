@@ -11,7 +11,6 @@ import {
 } from 'react';
 import type { LinkVerdict } from '@sinew/core/measure/chain/verdict';
 import { evidenceOf } from '@sinew/core/measure/measures/evidence';
-import { say } from '@sinew/core/foundation/reading/say';
 import {
   EVENTS,
   wordsFor,
@@ -23,6 +22,7 @@ import { techniqueById, type Technique } from '@sinew/core/foundation/technique/
 import { nearestFrame } from '@sinew/core/observe/track/time';
 import { marksOf } from '@sinew/core/analysis/analyzeClip';
 import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
+import { say } from '@/data/gym/manner';
 import { Key } from '@/ui/button';
 import { useWidth } from '@/ui/useWidth';
 import { documentOf, strikeOf, useBench, useBenchStore } from '../document/benchStore';

@@ -2,6 +2,7 @@
 
 import type { ScaleLinear } from 'd3-scale';
 import type { Trace } from '@sinew/core/reconstruct/motion/traces';
+import { quantity } from '@/data/gym/manner';
 import { documentOf, useBench } from '../document/benchStore';
 import { laneHeight, laneOf, laneY, type Lane } from './lanes';
 import { useAnalysis } from '../document/useAnalysis';
@@ -123,5 +124,5 @@ export function Traces({ x, lanes }: { x: Scale; lanes: readonly Lane[] }) {
 
 function sayPeak({ unit, values }: Trace): string {
   const top = Math.max(...values.map(Math.abs));
-  return unit === 'm/s' ? `${top.toFixed(1)} m/s` : `${Math.round((top * 180) / Math.PI)} °/s`;
+  return unit === 'm/s' ? quantity(top, unit) : `${Math.round((top * 180) / Math.PI)} °/s`;
 }

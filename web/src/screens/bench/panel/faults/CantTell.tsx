@@ -2,6 +2,7 @@ import { landmarkName } from '@sinew/core/foundation/body/landmarks';
 import { leakKey, type Audit } from '@sinew/core/judge/eye/eyeChecks';
 import type { Finding } from '@sinew/core/judge/fault/finding';
 import { isAbsent, type Missing } from '@sinew/core/foundation/reading/reading';
+import { inManner } from '@/data/gym/manner';
 import { Button } from '@/ui/button';
 import { useBenchStore } from '../../document/benchStore';
 
@@ -50,7 +51,7 @@ function Open({ findings, onSay }: Props) {
   if (findings.length === 0) return null;
   const groups = new Map<string, Finding[]>();
   for (const finding of findings) {
-    const key = finding.open?.settle ?? finding.evidence;
+    const key = inManner(finding.open?.settle ?? finding.evidence);
     groups.set(key, [...(groups.get(key) ?? []), finding]);
   }
   return (
@@ -85,7 +86,7 @@ function Open({ findings, onSay }: Props) {
 const LIKELY = { there: '', 'not-there': ', likely not there' } as const;
 
 const inShort = ({ name, open }: Finding) =>
-  open?.short ? `${name} (${open.short}${open.likely ? LIKELY[open.likely] : ''})` : name;
+  open?.short ? `${name} (${inManner(open.short)}${open.likely ? LIKELY[open.likely] : ''})` : name;
 
 /** Whether hips or trunk go first is asked: marks on both can tell it. */
 const restsOnOrder = ({ judgedBy: [first] }: Finding) =>

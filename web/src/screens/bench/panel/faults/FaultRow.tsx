@@ -5,6 +5,7 @@ import type { Finding } from '@sinew/core/judge/fault/finding';
 import { isAbsent } from '@sinew/core/foundation/reading/reading';
 import { isOfReading } from '@sinew/core/judge/fault/schema';
 import type { Decision } from '@/data/finding/findings';
+import { inManner } from '@/data/gym/manner';
 import { Button } from '@/ui/button';
 import { SOURCE_WORDS } from '../sources';
 import { useBenchStore } from '../../document/benchStore';
@@ -36,7 +37,7 @@ export function FaultRow({
         <CostTag cost={finding.cost} />
       </div>
       <p className="mt-0.5">
-        {finding.evidence} <RestsOn finding={finding} /> <Show finding={finding} />
+        {inManner(finding.evidence)} <RestsOn finding={finding} /> <Show finding={finding} />
       </p>
       {children}
       {finding.judgedAs.length > 0 && (

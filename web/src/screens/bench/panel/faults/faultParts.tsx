@@ -1,4 +1,5 @@
 import type { Finding } from '@sinew/core/judge/fault/finding';
+import { inManner } from '@/data/gym/manner';
 
 /** What stands over a list of findings: the first fault as a sentence, or that there is none. */
 export function headline(
@@ -23,7 +24,7 @@ export function Clear({ findings }: { findings: readonly Finding[] }) {
       <ul className="mt-1.5">
         {findings.map((finding) => (
           <li key={finding.fault} className="py-0.5">
-            <span className="font-semibold">{finding.name}: no.</span> {finding.evidence}
+            <span className="font-semibold">{finding.name}: no.</span> {inManner(finding.evidence)}
           </li>
         ))}
       </ul>

@@ -7,6 +7,7 @@ import type { ClipAnalysis } from '@sinew/core/analysis/analyzeClip';
 import { DEEDS } from '@/data/access/deedKinds';
 import type { Deed } from '@/data/access/deeds';
 import type { ClipSummary } from '@/data/clip/clips';
+import { instant } from '@/data/gym/manner';
 import { Button } from '@/ui/button';
 import { CheckLines } from '@/ui/checkLines';
 import { ProgressBar } from '@/ui/progressBar';
@@ -56,7 +57,7 @@ function DoneHere({ deeds }: { deeds: readonly Deed[] }) {
               {detail && `: ${detail}`}
             </span>
             <span className="ml-auto text-soft" suppressHydrationWarning>
-              {new Date(at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
+              {instant(at)}
             </span>
           </li>
         ))}

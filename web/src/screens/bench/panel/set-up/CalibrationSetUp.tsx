@@ -8,6 +8,7 @@ import { clipCalibration } from '@sinew/core/analysis/clipCalibration';
 import type { ClipDocument, SavedCalibration } from '@sinew/core/analysis/clipDocument';
 import type { CameraSetup } from '@/data/gym/cameraSetups';
 import { pastTime } from '@/data/database/today';
+import { inManner } from '@/data/gym/manner';
 import { Button } from '@/ui/button';
 import { forgetSetup, keepSetup } from '../../document/actions';
 import { documentOf, useBench, useBenchStore, type Tool } from '../../document/benchStore';
@@ -34,7 +35,7 @@ export function CalibrationSetUp({ setups }: { setups: readonly CameraSetup[] })
       <SetLine
         name="Known length"
         hint={rectangle ? 'the rectangle gives it' : 'in the plane of the strike'}
-        value={scale && `${Math.round(scale.metres * 1000) / 10} cm`}
+        value={scale && inManner(`${Math.round(scale.metres * 1000) / 10} cm`)}
         onDraw={draw({ kind: 'scale' })}
         onClear={() => edit(setScale(now(), null))}
       />
@@ -58,9 +59,9 @@ export function CalibrationSetUp({ setups }: { setups: readonly CameraSetup[] })
 }
 
 function sayRectangle({ kind, width, depth, height }: Rectangle): string {
-  const sides = `${metres(width)} × ${metres(depth)}`;
-  if (kind === 'upright') return `${sides} m, upright`;
-  return kind === 'floor' ? `${sides} m` : `${sides} × ${metres(height)} m`;
+  const sides = kind === 'box' ? [width, depth, height] : [width, depth];
+  const said = sides.map((side) => inManner(`${metres(side)} m`)).join(' × ');
+  return kind === 'upright' ? `${said}, upright` : said;
 }
 
 const metres = (value: number) => String(Math.round(value * 1000) / 1000);
@@ -89,9 +90,10 @@ function CameraFound() {
     const [x, y, z] = position as [number, number, number];
     const away = Math.hypot(x - rectangle!.width / 2, y - rectangle!.depth / 2);
     return {
-      text:
+      text: inManner(
         `The camera stood ${away.toFixed(1)} m from its middle, ${z.toFixed(1)} m up; ` +
-        `the corners miss by ${residual.toFixed(1)} pixels.`,
+          `the corners miss by ${residual.toFixed(1)} pixels.`,
+      ),
     };
   }, [view, azimuth, scale, target, rectangle, lens, clip]);
   if (!says) return null;

@@ -8,6 +8,7 @@ import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import type { Decision } from '@/data/finding/findings';
 import type { SetReport } from '@/data/finding/judging';
+import { inManner } from '@/data/gym/manner';
 import { Button } from '@/ui/button';
 import { filmOf, Thumb } from '@/ui/thumb';
 import { documentOf, useBench, useBenchStore } from '../../document/benchStore';
@@ -204,7 +205,7 @@ function Some({
       {findings.map((finding) => (
         <div key={finding.fault} className="mt-1.5">
           <p>
-            <span className="font-semibold">{finding.name}.</span> {finding.evidence}
+            <span className="font-semibold">{finding.name}.</span> {inManner(finding.evidence)}
           </p>
           {children(finding)}
         </div>

@@ -1,11 +1,11 @@
 import { scaleLinear } from 'd3-scale';
-import { quantity } from '@sinew/core/foundation/reading/say';
 import type { SimulatedStrike } from '@sinew/core/judge/simulate/strike';
+import { fieldUnit } from '@/data/gym/manner';
 
 const NUMBERS = [
-  ['speed', 'speed at contact', 'm/s', 1],
-  ['mass', 'mass behind it', 'kg', 1],
-  ['momentum', 'momentum', 'N·s', 1],
+  ['speed', 'speed at contact', 'm/s'],
+  ['mass', 'mass behind it', 'kg'],
+  ['momentum', 'momentum', 'N·s'],
 ] as const;
 
 /** As it was (hollow) and as it would be (filled): three numbers, and what each link adds to the speed. */
@@ -28,18 +28,22 @@ export function WhatIfBars({
   return (
     <>
       <dl className="mt-3 grid grid-cols-3 gap-x-4 border-t border-rule pt-2">
-        {NUMBERS.map(([key, name, unit, digits]) => (
-          <div key={key}>
-            <dt className="text-sm text-soft">{name}</dt>
-            <dd>
-              <span className="font-serif text-2xl">{now[key].toFixed(digits)}</span> {unit}
-              <span className="block text-sm text-soft">was {before[key].toFixed(digits)}</span>
-            </dd>
-          </div>
-        ))}
+        {NUMBERS.map(([key, name, of]) => {
+          const { unit, shown } = fieldUnit(of);
+          const told = (value: number) => Number(shown(value)).toFixed(1);
+          return (
+            <div key={key}>
+              <dt className="text-sm text-soft">{name}</dt>
+              <dd>
+                <span className="font-serif text-2xl">{told(now[key])}</span> {unit}
+                <span className="block text-sm text-soft">was {told(before[key])}</span>
+              </dd>
+            </div>
+          );
+        })}
       </dl>
       <h3 className="mt-3 text-sm font-semibold">
-        What each link adds to the speed, m/s (outline: as it was)
+        What each link adds to the speed, {fieldUnit('m/s').unit} (outline: as it was)
       </h3>
       <div className="mt-1 space-y-1">
         {names.map((name, i) => (
@@ -53,7 +57,9 @@ export function WhatIfBars({
               />
             </span>
             <span className="text-right">
-              {quantity(now.shares[i] ?? 0, 'm/s').replace(' m/s', '')}
+              {parseFloat(fieldUnit('m/s').shown(now.shares[i] ?? 0))
+                .toFixed(1)
+                .replace('-', '−')}
             </span>
           </div>
         ))}

@@ -7,6 +7,7 @@ import type { SimulatedStrike } from '@sinew/core/judge/simulate/strike';
 import { AS_IT_IS, type WhatIf } from '@sinew/core/judge/simulate/whatIf';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
+import { inManner } from '@/data/gym/manner';
 import { Button } from '@/ui/button';
 import { useBench } from '../../document/benchStore';
 import { chainModel } from './chainModel';
@@ -169,9 +170,7 @@ function Slider({
         onChange={(event) => onChange(Number(event.target.value))}
         className="accent-ink"
       />
-      <span className="text-right">
-        {value} {unit}
-      </span>
+      <span className="text-right">{inManner(`${value} ${unit}`)}</span>
     </label>
   );
 }

@@ -2,13 +2,14 @@
 
 import { useState } from 'react';
 import type { PixelPoint, Rectangle } from '@sinew/core/reconstruct/calibration/calibration';
+import { fieldUnit, inManner } from '@/data/gym/manner';
 import { Button } from '@/ui/button';
 import { Dialog } from '@/ui/dialog';
 import { TextField } from '@/ui/field';
 
 const MOST = 50;
 
-const typed = (text: string) => Number(text.replace(',', '.'));
+const typed = (text: string) => fieldUnit('m').kept(Number(text.replace(',', '.')));
 const isLength = (text: string) => text.trim() !== '' && typed(text) > 0 && typed(text) <= MOST;
 
 /** Asks for the true sides of the rectangle whose corners were clicked. */
@@ -24,20 +25,23 @@ export function RectangleDialog({
   known: Rectangle | null;
   onDone: (rectangle: Rectangle | null) => void;
 }) {
-  const offered = (value: number | undefined) => (value === undefined ? '' : String(value));
+  const side = fieldUnit('m');
+  const offered = (value: number | undefined) => (value === undefined ? '' : side.shown(value));
   const [width, setWidth] = useState(offered(known?.width));
   const [depth, setDepth] = useState(offered(known?.depth));
-  const [height, setHeight] = useState(kind === 'box' ? offered(known?.height) : '1');
+  const [height, setHeight] = useState(kind === 'box' ? offered(known?.height) : side.shown(1));
   const isGood = [width, depth, height].every(isLength);
   const field = (label: string, value: string, set: (text: string) => void, isFirst = false) => (
     <TextField
-      label={label}
+      label={`${label}, ${side.unit}`}
       inputMode="decimal"
       autoFocus={isFirst}
       value={value}
       onChange={(event) => set(event.target.value)}
       error={
-        value === '' || isLength(value) ? undefined : `A number of metres, more than 0, to ${MOST}.`
+        value === '' || isLength(value)
+          ? undefined
+          : inManner(`A length, more than 0, to ${MOST} m.`)
       }
     />
   );
@@ -52,9 +56,9 @@ export function RectangleDialog({
         }}
       >
         <div className="space-y-3">
-          {field('From corner 1 to corner 2, m', width, setWidth, true)}
-          {field('From corner 2 to corner 3, m', depth, setDepth)}
-          {kind === 'box' && field('From the floor to the upper corners, m', height, setHeight)}
+          {field('From corner 1 to corner 2', width, setWidth, true)}
+          {field('From corner 2 to corner 3', depth, setDepth)}
+          {kind === 'box' && field('From the floor to the upper corners', height, setHeight)}
         </div>
         <div className="mt-5 flex gap-4">
           <Button type="submit" weight="main" disabled={!isGood}>

@@ -3,6 +3,7 @@ import { clipCalibration } from '@sinew/core/analysis/clipCalibration';
 import { placingSigmaOf } from '@sinew/core/observe/track/track';
 import type { Line } from '@sinew/core/reconstruct/calibration/calibration';
 import { lengthOf } from '@sinew/core/reconstruct/calibration/picture';
+import { inManner } from '@/data/gym/manner';
 import { documentOf, useBench } from '../../document/benchStore';
 import { Measure } from '../OverlayShapes';
 import { Catcher, type PictureTool, type SurfaceProps } from './pictureTool';
@@ -18,7 +19,7 @@ function Surface({ unit, at }: SurfaceProps<'ruler'>) {
     const { calibration } = clipCalibration(document, clip);
     const found = lengthOf(calibration, measured, placingSigmaOf(clip.height));
     return found
-      ? `${found.metres.toFixed(2)} ± ${found.halfWidth.toFixed(2)} m`
+      ? inManner(`${(100 * found.metres).toFixed(0)} ± ${Math.ceil(100 * found.halfWidth)} cm`)
       : 'no scale yet: set a known length or a rectangle';
   };
   return (
