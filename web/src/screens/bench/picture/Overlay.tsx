@@ -3,6 +3,7 @@
 import { useRef, type PointerEvent } from 'react';
 import type { Landmark } from '@sinew/core/foundation/body/landmarks';
 import { type PixelPoint } from '@sinew/core/reconstruct/calibration/calibration';
+import { inManner } from '@/data/gym/manner';
 import { documentOf, useBench, useBenchStore } from '../document/benchStore';
 import { isForTool } from './tools/pictureTool';
 import { ToolSurface } from './tools/tools';
@@ -67,7 +68,7 @@ export function Overlay({ unit }: { unit: number }) {
       className="absolute inset-0 size-full touch-none"
     >
       {document.scale && (
-        <Measure line={document.scale} unit={unit} label={`${document.scale.metres} m`} />
+        <Measure line={document.scale} unit={unit} label={inManner(`${document.scale.metres} m`)} />
       )}
       {document.target && <Target line={document.target} unit={unit} />}
       {assumedTarget && <Target line={assumedTarget} unit={unit} isAssumed />}
