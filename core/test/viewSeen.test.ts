@@ -4,7 +4,7 @@ import { clean } from '@sinew/fighters/fighter/recipe';
 import { FORMS, type TechniqueId } from '@sinew/fighters/fighter/forms';
 import { knownPicture } from '@sinew/fighters/fighter/picture';
 import { mover } from '@sinew/fighters/fighter/pose';
-import { viewSeen } from '../src/observe/track/viewSeen';
+import { viewGuess, viewSeen } from '../src/observe/track/viewSeen';
 import { LANDMARKS } from '../src/foundation/body/landmarks';
 import { VIEWS } from '../src/foundation/technique/techniques';
 import type { PictureTrack } from '../src/observe/track/track';
@@ -17,6 +17,7 @@ describe('a strike of every technique, from each view', () => {
     for (const technique of TECHNIQUES) {
       for (const stance of ['orthodox', 'southpaw'] as const) {
         const { track } = knownPicture(clean(technique, { stance }), view, SAMPLING);
+        expect(viewGuess(track), `${technique} ${stance}`).toBe(view);
         for (const declared of VIEWS) {
           const told = viewSeen(track, declared);
           expect(told, `${technique} ${stance} as ${declared}`).toBe(
@@ -53,6 +54,8 @@ it('takes no side between two views', () => {
     expect(viewSeen(from(corner), 'front'), `${corner}`).toBeNull();
     expect(viewSeen(from(corner), 'side'), `${corner}`).toBeNull();
   }
+  expect(viewGuess(from(45))).toBeNull();
+  expect(viewGuess(from(65))).toBe('side');
   expect(viewSeen(from(45), 'behind')).not.toBeNull();
   expect(viewSeen(from(80), 'front')).toBe('side');
 });

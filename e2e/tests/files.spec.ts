@@ -165,3 +165,33 @@ test('a clip’s bytes are served in ranges, and only to Sinew’s own pages', a
   const none = await post(request, baseURL!, 'nobody', demo);
   expect(none.status()).toBe(400);
 });
+
+test('a file is gone through on its card, and the body in it says from where it was filmed', async ({
+  page,
+}) => {
+  await addStudent(page, 'Seen Before');
+  await chooseFile(page, demoClip('cross-bands.mp4'));
+  const card = page.getByRole('region', { name: 'cross-bands.mp4' });
+  const filmed = card.getByLabel('Filmed');
+  await expect(filmed).toHaveValue('behind', { timeout: 60_000 });
+  await expect(card.getByText('By the body in it, from behind.')).toBeVisible();
+
+  const through = card.getByRole('slider', { name: 'Go through the film' });
+  const picture = card.getByRole('img', { name: /^The film, frame/ });
+  const pixels = () =>
+    picture.evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL('image/jpeg', 0.5));
+  await through.focus();
+  await through.press('Home');
+  await expect(picture).toBeVisible();
+  const first = await pixels();
+  await through.press('End');
+  await expect(picture).toHaveAccessibleName('The film, frame 139');
+  await expect.poll(pixels).not.toBe(first);
+
+  // What is declared and does not fit is said so; the coach’s word stands.
+  await filmed.selectOption('above');
+  await expect(card.getByText('This looks filmed from behind.')).toBeVisible();
+  await card.getByRole('button', { name: 'Add the clip' }).click();
+  await benchIsOpen(page);
+  await expect(page.getByText('from above').first()).toBeVisible();
+});

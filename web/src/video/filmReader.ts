@@ -27,9 +27,14 @@ export class FilmReader {
     this.remote = wrap<FramesWorker>(this.worker);
   }
 
-  /** @returns the presentation times of the clip's frames, seconds */
-  open(url: string): Promise<readonly number[]> {
-    return this.remote.open(new URL(url, location.href).href);
+  /**
+   * @param film a clip's address, or a file that is none yet
+   * @param keptBytes how much of the decoded film is kept for going back
+   * @returns the presentation times of the film's frames, seconds
+   */
+  open(film: string | Blob, keptBytes?: number): Promise<readonly number[]> {
+    const from = typeof film === 'string' ? new URL(film, location.href).href : film;
+    return this.remote.open(from, keptBytes);
   }
 
   want(index: number): void {

@@ -1,17 +1,19 @@
 /** Decodes a clip off the main thread; see `FilmReader` for the side that talks to it. */
 import { expose, transfer } from 'comlink';
-import { UrlSource } from 'mediabunny';
+import { BlobSource, UrlSource } from 'mediabunny';
 import { FrameSource, type Picture } from './frameSource';
 
 let source: FrameSource | null = null;
 
 const api = {
   /**
+   * @param film an address, or the file itself
    * @param keptBytes how much of the decoded film is kept for going back
    * @returns the presentation times of the clip's frames, seconds
    */
-  async open(url: string, keptBytes?: number): Promise<readonly number[]> {
-    source = await FrameSource.open(new UrlSource(url), keptBytes);
+  async open(film: string | Blob, keptBytes?: number): Promise<readonly number[]> {
+    const from = typeof film === 'string' ? new UrlSource(film) : new BlobSource(film);
+    source = await FrameSource.open(from, keptBytes);
     return source.frameTimes;
   },
 

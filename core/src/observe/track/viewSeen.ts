@@ -23,6 +23,8 @@ const PLACES: readonly (readonly [View, number])[] = [
  * ears of a head in profile, and told a camera at 100° from 64 to 69° (four of the demo's films).
  */
 const NEAR = 60;
+/** A view is guessed where the camera seems to stand so near to it, degrees: by the same films. */
+const GUESSED = 35;
 /** With fewer frames nothing is said. */
 const FEWEST = 10;
 
@@ -31,12 +33,39 @@ interface Place {
   readonly y: number;
 }
 
+type Points = Pick<PictureTrack, 'points'>;
+
 /**
  * @param track pixels of one picture, of which the head, shoulders and ankles are asked
  * @param declared from where the coach says that it was filmed
  * @returns the view that it looks like; null where the declared one may be right, or nothing tells
  */
-export function viewSeen({ points }: Pick<PictureTrack, 'points'>, declared: View): View | null {
+export function viewSeen(track: Points, declared: View): View | null {
+  const off = cameraOff(track);
+  if (off === null) return null;
+  if (off === 'above') return declared === 'above' ? null : 'above';
+  const own = PLACES.find(([view]) => view === declared);
+  return own && Math.abs(off - own[1]) <= NEAR ? null : nearestTo(off)[0];
+}
+
+/**
+ * The view that a film of which nothing has been said looks like.
+ *
+ * @param track as for `viewSeen`
+ * @returns null where the camera seems to stand between two views, or nothing tells
+ */
+export function viewGuess(track: Points): View | null {
+  const off = cameraOff(track);
+  if (off === null || off === 'above') return off;
+  const [view, place] = nearestTo(off);
+  return Math.abs(off - place) <= GUESSED ? view : null;
+}
+
+const nearestTo = (off: number) =>
+  PLACES.reduce((a, b) => (Math.abs(off - b[1]) < Math.abs(off - a[1]) ? b : a));
+
+/** Degrees from the target at which the camera seems to stand; null where nothing tells. */
+function cameraOff({ points }: Points): number | 'above' | null {
   const frames = placesBy(points);
   const long = middleOf(frames, (at) => {
     const [shoulders, ankles] = [between(at, 'Shoulder'), between(at, 'Ankle')];
@@ -46,8 +75,8 @@ export function viewSeen({ points }: Pick<PictureTrack, 'points'>, declared: Vie
     return Math.hypot(shoulders.x - ankles.x, shoulders.y - ankles.y) / Math.max(breadth, 1);
   });
   if (long === null) return null;
-  if (long < FORESHORTENED) return declared === 'above' ? null : 'above';
-  const off = middleOf(frames, (at) => {
+  if (long < FORESHORTENED) return 'above';
+  return middleOf(frames, (at) => {
     const [nose, ears] = [at('nose'), between(at, 'Ear')];
     const [left, right] = [at('leftEar'), at('rightEar')];
     if (!nose || !ears || !left || !right) return null;
@@ -55,11 +84,6 @@ export function viewSeen({ points }: Pick<PictureTrack, 'points'>, declared: Vie
     // Seen from the front a person's left is on the right of the picture.
     return (Math.atan2(ahead, (left.x - right.x) / HEAD.ears) * 180) / Math.PI;
   });
-  if (off === null) return null;
-  const apart = (place: number) => Math.abs(off - place);
-  const own = PLACES.find(([view]) => view === declared);
-  if (own && apart(own[1]) <= NEAR) return null;
-  return PLACES.reduce((a, b) => (apart(b[1]) < apart(a[1]) ? b : a))[0];
 }
 
 type At = (landmark: Landmark) => Place | undefined;

@@ -12,7 +12,8 @@ import { Button } from '@/ui/button';
 import { CheckLines } from '@/ui/checkLines';
 import { SelectField, TextField } from '@/ui/field';
 import { ProgressBar } from '@/ui/progressBar';
-import { Thumb } from '@/ui/thumb';
+import { Scrubbed } from '@/ui/scrubbed';
+import { glanceAt, type Glance } from '@/tracking/glance';
 import { preferredModel } from '@/tracking/preference';
 import { tell } from '@/tracking/requests';
 import type { FileCheck } from '@/video/check.worker';
@@ -54,6 +55,7 @@ export function NewClip({
   const running = useRef<Transfer | null>(null);
   const [film, setFilm] = useState<GoodFile | null>(null);
   const survey = useSurvey(film && file, film?.frameTimes.length ?? 0);
+  const glance = useGlance(file, film);
   const found = survey.state.kind === 'done' ? survey.state.survey : null;
 
   useEffect(() => {
@@ -110,39 +112,56 @@ export function NewClip({
 
   return (
     <section aria-label={file.name} className="border-b border-rule py-5">
-      <div className="mb-3 flex items-center gap-4">
-        {film && <Thumb film={file} time={null} className="w-40" />}
-        <h3 className="min-w-0 font-semibold wrap-anywhere">
-          <bdi>{file.name}</bdi>
-        </h3>
-      </div>
-      {stage.kind === 'checking' && <p className="text-soft">Looking inside the file…</p>}
-      {stage.kind === 'unusable' && (
-        <div role="alert" className="flex items-start gap-4">
-          <p className="max-w-xl border-l-4 border-now pl-3">{stage.message}</p>
-          <Button onClick={onAway}>Leave it out</Button>
+      <h3 className="mb-3 min-w-0 font-semibold wrap-anywhere">
+        <bdi>{file.name}</bdi>
+      </h3>
+      <div className="flex flex-wrap gap-x-8 gap-y-4">
+        {film && <Scrubbed film={file} size={film} count={film.frameTimes.length} />}
+        <div className="min-w-0 flex-1 basis-96">
+          {stage.kind === 'checking' && <p className="text-soft">Looking inside the file…</p>}
+          {stage.kind === 'unusable' && (
+            <div role="alert" className="flex items-start gap-4">
+              <p className="max-w-xl border-l-4 border-now pl-3">{stage.message}</p>
+              <Button onClick={onAway}>Leave it out</Button>
+            </div>
+          )}
+          {stage.kind === 'asking' && (
+            <Questions
+              film={stage.film}
+              survey={survey.state}
+              glance={glance}
+              others={others}
+              onSend={send}
+              onShare={onShare}
+              onAway={onAway}
+              onCancelSurvey={survey.cancel}
+            />
+          )}
+          {stage.kind === 'sending' && (
+            <ProgressBar
+              label="Transfer"
+              progress={stage.progress}
+              onCancel={() => running.current?.cancel()}
+            />
+          )}
         </div>
-      )}
-      {stage.kind === 'asking' && (
-        <Questions
-          film={stage.film}
-          survey={survey.state}
-          others={others}
-          onSend={send}
-          onShare={onShare}
-          onAway={onAway}
-          onCancelSurvey={survey.cancel}
-        />
-      )}
-      {stage.kind === 'sending' && (
-        <ProgressBar
-          label="Transfer"
-          progress={stage.progress}
-          onCancel={() => running.current?.cancel()}
-        />
-      )}
+      </div>
     </section>
   );
+}
+
+/** Where the film seems to have been taken; undefined while nobody has looked. */
+function useGlance(file: File, film: GoodFile | null): Glance | null | undefined {
+  const [glance, setGlance] = useState<Glance | null>();
+  useEffect(() => {
+    if (!film) return;
+    const stop = new AbortController();
+    void glanceAt(file, film, film.frameTimes.length, stop.signal).then(
+      (seen) => !stop.signal.aborted && setGlance(seen),
+    );
+    return () => stop.abort();
+  }, [file, film]);
+  return glance;
 }
 
 /** A film that this browser does not play is only asked about where the gym's machine makes it readable. */
@@ -176,6 +195,7 @@ export interface Answers {
 function Questions({
   film,
   survey,
+  glance,
   others,
   onSend,
   onShare,
@@ -184,6 +204,7 @@ function Questions({
 }: {
   film: GoodFile;
   survey: SurveyState;
+  glance: Glance | null | undefined;
   others: number;
   onCancelSurvey: () => void;
   onSend: (answers: Answers) => void;
@@ -191,7 +212,9 @@ function Questions({
   onShare: (answers: Answers) => void;
   onAway: () => void;
 }) {
-  const [view, setView] = useState<View>('side');
+  const [said, setView] = useState<View | null>(null);
+  // Until somebody says it, the body in the film does.
+  const view = said ?? glance?.guess ?? 'side';
   const [technique, setTechnique] = useState('');
   const [isSlow, setSlow] = useState(film.shotAt !== null);
   const [rate, setRate] = useState(String(film.shotAt ?? 240));
@@ -218,7 +241,7 @@ function Questions({
             label="Filmed"
             value={view}
             onChange={(event) => setView(event.target.value as View)}
-            hint={VIEW_GUIDE[view].shows}
+            hint={viewHint(view, said !== null, glance)}
           >
             {VIEWS.map((one) => (
               <option key={one} value={one}>
@@ -305,6 +328,18 @@ function Questions({
       </div>
     </form>
   );
+}
+
+function viewHint(view: View, isSaid: boolean, glance: Glance | null | undefined): string {
+  const { shows } = VIEW_GUIDE[view];
+  const name = (one: View) => VIEW_GUIDE[one].name.toLowerCase();
+  if (glance === undefined) return `${shows} Looking where the camera stood…`;
+  if (glance?.doubts(view)) {
+    const { guess } = glance;
+    const seen = guess ? `looks filmed ${name(guess)}` : `does not look filmed ${name(view)}`;
+    return `This ${seen}. ${shows}`;
+  }
+  return !isSaid && glance?.guess ? `By the body in it, ${name(view)}. ${shows}` : shows;
 }
 
 /** What the film is worth, as soon as it has been gone through; adding it does not wait for that. */
