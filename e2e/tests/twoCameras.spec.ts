@@ -63,9 +63,9 @@ test('two films of one take become one body', async ({ page }) => {
     await page.keyboard.press('m');
     await dragFilm(page, foot!, top!);
     const label = await page.locator('svg text').filter({ hasText: '±' }).textContent();
-    const [metres, half] = /([\d.]+) ± ([\d.]+) m/.exec(label!)!.slice(1).map(Number);
-    expect(Math.abs(metres! - 1)).toBeLessThan(0.03);
-    expect(Math.abs(metres! - 1)).toBeLessThan(half!);
+    const [cm, half] = /([\d.]+) ± ([\d.]+) cm/.exec(label!)!.slice(1).map(Number);
+    expect(Math.abs(cm! - 100)).toBeLessThan(3);
+    expect(Math.abs(cm! - 100)).toBeLessThan(half!);
     await page.keyboard.press('Escape');
   });
 

@@ -33,7 +33,7 @@ const typedNumber = (low: number, high: number, message: string) =>
   );
 
 const girthCm = (band: string) =>
-  typedNumber(100 * LEAST_GIRTH, 100 * MOST_GIRTH, `${band} goes 40 to 200 cm round.`);
+  typedNumber(100 * LEAST_GIRTH, 100 * MOST_GIRTH, `${band} goes 40 to 200 centimetres round.`);
 
 const pastDate = (message: string) =>
   z
