@@ -183,6 +183,84 @@ test('what is sent home needs consent of its own, and opens anywhere without a n
   await expect(page.getByRole('button', { name: 'It may be sent home' })).toBeVisible();
 });
 
+/** A microphone that hums, where the browser of a test has none. */
+const humming = () => {
+  navigator.mediaDevices.getUserMedia = async () => {
+    const device = new AudioContext();
+    const [hum, out] = [device.createOscillator(), device.createMediaStreamDestination()];
+    hum.connect(out);
+    hum.start();
+    return out.stream;
+  };
+};
+
+test('a coach talks over the strike: what is looked at, drawn and said is one film, on the card', async ({
+  page,
+}) => {
+  test.slow();
+  const student = await addStudent(page, 'Talked Over');
+  const clip = await marked(page, student, 'cross-all-at-once.mp4');
+  await page.goto(`/bench/${clip}`);
+  await benchIsOpen(page);
+  await expect(page.getByRole('heading', { name: 'Hips and trunk leave together.' })).toBeVisible();
+  // Without a microphone nothing is recorded, and it is said what to do.
+  await page.keyboard.press('Shift+T');
+  await expect(page.getByText(/^No microphone/)).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Talk' })).toBeVisible();
+  await isSaved(page);
+
+  await page.evaluate(humming);
+  await page.keyboard.press('Shift+T');
+  const talking = page.getByRole('status', { name: 'Talking over the strike' });
+  await expect(talking).toContainText('0:01');
+  await isAccessible(page);
+  await stepTo(page, 120);
+  await page.keyboard.press('+');
+  await expect(talking).toContainText('0:04');
+  await page.keyboard.press('Shift+T');
+  const dialog = page.getByRole('dialog', { name: 'What you said over it' });
+  await expect(dialog.locator('video')).toBeVisible();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    dialog.getByRole('button', { name: 'Save it as a film' }).click(),
+  ]);
+  const path = await saved(download);
+  const ask = [
+    '-v',
+    'error',
+    '-show_entries',
+    'stream=codec_type,duration',
+    '-of',
+    'csv=p=0',
+    path,
+  ];
+  const streams = spawnSync('ffprobe', ask, { encoding: 'utf8' }).stdout.trim().split('\n');
+  const lengths = new Map(streams.map((line) => line.split(',') as [string, string]));
+  const [seen, heard] = ['video', 'audio'].map((type) => Number(lengths.get(type)));
+  expect(seen).toBeGreaterThan(3.5);
+  expect(Math.abs(seen! - heard!)).toBeLessThan(0.5);
+
+  await dialog.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByText('Kept: what you said of this cross.')).toBeVisible();
+  await page.goto(`/students/${student}`);
+  await page.getByRole('link', { name: /^Hear what was said, 0:0\d/ }).click();
+  const film = page.getByLabel('What was said over it');
+  await expect
+    .poll(() => film.evaluate((one: HTMLVideoElement) => one.duration))
+    .toBeCloseTo(seen!, 0);
+  await isAccessible(page);
+  await page.getByRole('button', { name: 'It may be sent home' }).click();
+  await expect(page.getByLabel(/^With what .* said over it/)).toBeChecked();
+  await page.getByRole('button', { name: 'Make the review' }).click();
+  const sent = page.getByLabel('The review');
+  await expect
+    .poll(() => sent.evaluate((one: HTMLVideoElement) => one.duration), { timeout: 60_000 })
+    .toBeCloseTo(seen!, 0);
+  await page.getByRole('button', { name: 'Delete' }).first().click();
+  await expect(film).toBeHidden();
+});
+
 test('a note on a strike is found again among the films of the gym', async ({ page }) => {
   const student = await addStudent(page, 'Noted Down');
   const clip = await marked(page, student, 'cross-all-at-once.mp4');

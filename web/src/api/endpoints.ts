@@ -10,6 +10,7 @@ import { surveySchema } from '@sinew/core/observe/take/survey';
 import { endpoint } from './endpoint';
 import { jobSchema, requestSchema } from './job';
 import { saidPiece } from './said';
+import { talkFilm } from './talkFilm';
 
 const ofClip = (what: string) => (clipId: string) =>
   `/api/clips/${encodeURIComponent(clipId)}/${what}`;
@@ -83,6 +84,14 @@ export const MAKE_LESSON_LINK = endpoint({
     said: z.array(saidPiece).max(50),
   }),
   answers: z.object({ url: z.string(), endsOn: z.string() }),
+});
+
+/** Delete what was said over a strike. */
+export const FORGET_TALK = endpoint({
+  method: 'DELETE',
+  path: (clipId: string, strikeId: string) => talkFilm({ clipId, strikeId }),
+  sends: null,
+  answers: nothing,
 });
 
 export const END_LESSON_LINKS = endpoint({

@@ -5,11 +5,8 @@ import { usePathname } from 'next/navigation';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { segmentsOf } from '@sinew/core/train/work/session';
 import { advanced, into, isOver } from '@sinew/core/train/work/timer';
+import { inMinutes } from '@/ui/inMinutes';
 import { keptRun, subscribe } from './keptRun';
-
-/** "2:05" of a number of seconds. */
-export const clockOf = (seconds: number) =>
-  `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
 
 /** On every screen but its own: a session is running, and how long its round still goes. */
 export function RunningSign() {
@@ -33,7 +30,7 @@ export function RunningSign() {
         ? 'stands still'
         : segment.seconds === null
           ? segment.title
-          : `${segment.kind === 'rest' ? 'rest ' : ''}${clockOf(Math.ceil(Math.max(0, segment.seconds - into(run, now))))}`;
+          : `${segment.kind === 'rest' ? 'rest ' : ''}${inMinutes(Math.ceil(Math.max(0, segment.seconds - into(run, now))))}`;
   return (
     <Link href="/timer" className="bg-ink px-2 font-semibold text-paper">
       Timer: {said}

@@ -213,6 +213,7 @@ describe.each(STATES)(
           next={step}
           clips={[]}
           cues={cues}
+          talks={[]}
           hurts={[]}
           trend={null}
           today={TODAY}

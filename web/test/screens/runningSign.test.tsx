@@ -5,7 +5,8 @@ import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { SESSIONS } from '@sinew/core/train/work/session';
 import { begin, paused } from '@sinew/core/train/work/timer';
 import { keepRun, type KeptRun } from '@/timer/keptRun';
-import { clockOf, RunningSign } from '@/timer/RunningSign';
+import { RunningSign } from '@/timer/RunningSign';
+import { inMinutes } from '@/ui/inMinutes';
 
 let path = '/plan';
 vi.mock('next/navigation', () => ({ usePathname: () => path }));
@@ -59,5 +60,5 @@ it('is not over the timer itself', () => {
 });
 
 it('writes minutes and seconds', () => {
-  expect([0, 9, 65, 600].map(clockOf)).toEqual(['0:00', '0:09', '1:05', '10:00']);
+  expect([0, 9, 65, 600].map(inMinutes)).toEqual(['0:00', '0:09', '1:05', '10:00']);
 });

@@ -10,6 +10,7 @@ export const DEEDS = {
   postponed: 'put a leak off',
   reopened: 'took a leak up again',
   closed: 'closed a leak',
+  talked: 'talked over a strike',
   'gave-work': 'gave work against what Sinew advised',
   'set-gate': 'set the speed gate by hand',
   'ended-hurt': 'wrote that it does not hurt any more',

@@ -1,6 +1,7 @@
 /** How a clip goes: put away and brought back, gone for good, or only its film. */
 import type { ClipFiles } from './clipFiles';
 import { now, type Db } from '../database/db';
+import { forgetTalks } from './talks';
 
 /** Put a clip away: it and its cues are gone for the coach, and can be brought back for 30 days. */
 export async function deleteClip(db: Db, id: string): Promise<void> {
@@ -70,6 +71,7 @@ const findingsOfClip = (db: Db, clipId: string) =>
 export async function destroyClip(db: Db, files: ClipFiles, id: string): Promise<string | null> {
   const row = await db.selectFrom('clip').select('sha256').where('id', '=', id).executeTakeFirst();
   if (!row) return null;
+  await forgetTalks(files.folder, id);
   await db.deleteFrom('clip').where('id', '=', id).execute();
   return (await removeUnused(db, files, row.sha256)) ? row.sha256 : null;
 }
@@ -103,6 +105,7 @@ export async function purgeFilm(db: Db, files: ClipFiles, id: string): Promise<b
     }
     return clip?.sha256;
   });
+  if (sha256 !== undefined) await forgetTalks(files.folder, id);
   return sha256 !== undefined && (await removeUnused(db, files, sha256));
 }
 

@@ -7,7 +7,7 @@ const FOLDER = 0o700;
 const FILE = 0o600;
 /** What Sinew keeps in its folders; the rest of another disk is not its business. */
 const OWN =
-  /^(sinew\.db.*|access\.db.*|door|uploads|readable|in-use\.lock|key|clips|incoming|set-aside|backups|.*\.json|\d{4}-\d\d-\d\dT.*\.db)$/;
+  /^(sinew\.db.*|access\.db.*|door|lessons|talks|uploads|readable|in-use\.lock|key|clips|incoming|set-aside|backups|.*\.json|\d{4}-\d\d-\d\dT.*\.db)$/;
 
 /** From now on, and for what is there already. */
 export async function keepPrivate(data: string): Promise<void> {

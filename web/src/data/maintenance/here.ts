@@ -1,6 +1,7 @@
 /** The maintenance of this server's gym: looked at as it starts, every hour, and when the coach has spoken. */
 import { accessDb } from '../access/accessDb';
 import { sweepLessons } from '../access/lessons';
+import { sweepTalks } from '../clip/talks';
 import { backUp, backupFolder, restore } from './backups';
 import { clipFiles } from '../clip/clipFilesHere';
 import { database, replacingDatabase } from '../database/database';
@@ -39,6 +40,7 @@ async function lookAndMaintain(): Promise<void> {
   const found = await lookAt(place, at);
   const isNight = await maintain(place, at, found);
   if (found.clock.isBelieved) await sweepLessons(await accessDb(), place.db, place.folder);
+  await sweepTalks(place.db, place.folder);
   // Reading all films takes its time; nobody waits for it.
   if (isNight) {
     void checkFilms(place, at).catch((error: unknown) => {

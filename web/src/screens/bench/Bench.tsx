@@ -17,6 +17,7 @@ import { SidePanel } from './panel/SidePanel';
 import { adoptNewest } from './document/adoptNewest';
 import { Others } from './document/Others';
 import { DoubtKeys } from './panel/body/Doubts';
+import { TalkOver } from './talk/TalkOver';
 import { TrackingKeeper } from './document/TrackingKeeper';
 import { AnalysisProvider } from './document/useAnalysis';
 import { TrackedProvider } from './document/useTracked';
@@ -57,6 +58,7 @@ export function Bench(props: BenchProps) {
         <TrackedProvider>
           <AnalysisProvider library={props.library}>
             <DoubtKeys />
+            <TalkOver cues={props.cues} />
             <main className="flex flex-col md:grid md:min-h-0 md:flex-1 md:grid-cols-[minmax(0,61fr)_minmax(320px,39fr)] md:grid-rows-[minmax(0,1fr)_auto]">
               <Picture />
               <ThumbSteps />

@@ -1,6 +1,7 @@
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
 import { wholeDay, shortDay } from '@/data/database/today';
+import type { Talk } from '@/data/clip/talks';
 import type { CardCue, CardOf, ThenAndNow } from '@/data/finding/card';
 import type { Gym } from '@/data/gym/gym';
 import type { LessonLink } from '@/data/access/lessons';
@@ -14,6 +15,7 @@ import { StudentBar } from '@/ui/studentBar';
 import { CHANGE_WORDS } from './changeWords';
 import { SendHome } from './SendHome';
 import { EvidencePicture } from './EvidencePicture';
+import { Spoken } from './Spoken';
 import { PrintButton } from '@/ui/printButton';
 
 /** What the student takes home, on one page: picture, number, cue, work, next check, caution. */
@@ -21,6 +23,7 @@ export function Card({
   gym,
   student,
   card,
+  talks,
   sharing,
   calendar,
   today,
@@ -30,6 +33,8 @@ export function Card({
   gym: Gym;
   student: Student;
   card: CardOf;
+  /** What was said over the student’s strikes, the newest first. */
+  talks: readonly Talk[];
   /** Consent that it leaves this machine; null without. */
   sharing: Sharing | null;
   /** The next dates as iCalendar; null for none. */
@@ -41,6 +46,7 @@ export function Card({
   links: readonly LessonLink[];
 }) {
   const [first, ...others] = card.cues;
+  const talk = talks.find(({ technique }) => technique === first?.cue.technique) ?? null;
   return (
     <>
       <StudentBar student={student} here="Card" right={<PrintButton />} />
@@ -57,6 +63,7 @@ export function Card({
           </p>
         )}
         {first && <CueOnCard of={first} isFirst />}
+        {talk && <Spoken talk={talk} />}
         {others.map((one) => (
           <CueOnCard key={one.cue.id} of={one} isFirst={false} />
         ))}
@@ -83,6 +90,7 @@ export function Card({
             gym={gym.name}
             student={student}
             card={card}
+            talk={talk}
             sharing={sharing}
             calendar={calendar}
             isOpen={isOpen}
@@ -128,7 +136,8 @@ function Number({ of: { name, then, now, verdict, why } }: { of: ThenAndNow }) {
         <span className="text-soft">then</span> <strong>{inManner(then)}</strong>
       </dd>
       <dd>
-        <span className="text-soft">now</span> <strong>{now === null ? 'not filmed again' : inManner(now)}</strong>
+        <span className="text-soft">now</span>{' '}
+        <strong>{now === null ? 'not filmed again' : inManner(now)}</strong>
         {verdict && `, ${CHANGE_WORDS[verdict]}`}
         {why && <span className="text-soft"> (not comparable: {why})</span>}
       </dd>

@@ -5,6 +5,7 @@ import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { writeSubtitles } from '@sinew/core/format/vtt';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import type { Talk } from '@/data/clip/talks';
 import type { CardOf } from '@/data/finding/card';
 import { pastDay } from '@/data/database/today';
 import type { Sharing } from '@/data/student/sharing';
@@ -12,7 +13,11 @@ import type { Student } from '@/data/student/students';
 import type { LessonLink as LessonLinkOf } from '@/data/access/lessons';
 import { inManner } from '@/data/gym/manner';
 import { LOST } from '@/ui/askDialog';
+import { askBytes } from '@/api/client';
+import { BlobPlayer } from '@/ui/blobPlayer';
 import { Button } from '@/ui/button';
+import { talkFilm } from '@/api/talkFilm';
+import { inMinutes } from '@/ui/inMinutes';
 import { TextField } from '@/ui/field';
 import { ProgressBar } from '@/ui/progressBar';
 import { download, overlayPicture, pictureOf } from '@/video/frameFile';
@@ -26,6 +31,8 @@ interface Props {
   readonly gym: string;
   readonly student: Student;
   readonly card: CardOf;
+  /** What was said over the strike of the first cue; null for nothing. */
+  readonly talk: Talk | null;
   readonly sharing: Sharing | null;
   readonly calendar: string | null;
   readonly today: string;
@@ -119,7 +126,8 @@ type State =
       readonly page: Blob;
     };
 
-function Made({ gym, student, card, calendar, today, isOpen }: Props) {
+function Made({ gym, student, card, talk, calendar, today, isOpen }: Props) {
+  const [isTalk, setTalk] = useState(talk !== null);
   const [state, setState] = useState<State>({ kind: 'idle' });
   const begun = useRef(false);
   const first = card.cues[0]!;
@@ -133,7 +141,7 @@ function Made({ gym, student, card, calendar, today, isOpen }: Props) {
       const shown = await evidenceOnPage();
       const { picture } = first;
       const making =
-        shown && picture
+        shown && picture && !(talk && isTalk)
           ? makeReview(
               {
                 address: `/api/clips/${picture.clip.id}/file`,
@@ -157,7 +165,8 @@ function Made({ gym, student, card, calendar, today, isOpen }: Props) {
             )
           : null;
       if (making) setState({ kind: 'making', share: 0, stop: making.stop });
-      const review = making && (await making.review);
+      const review =
+        talk && isTalk ? await spoken(talk, first.cue.text) : making && (await making.review);
       if (making && !review) return setState({ kind: 'idle' });
       const still = shown && (await pictureOf(shown.film, shown.overlay, 'image/jpeg'));
       const page = lessonPage({
@@ -202,7 +211,7 @@ function Made({ gym, student, card, calendar, today, isOpen }: Props) {
     const { review, still, page } = state;
     return (
       <div className="mt-3">
-        {review && <Player film={review.film} />}
+        {review && <BlobPlayer film={review.film} label="The review" />}
         <div className="mt-3 flex flex-wrap items-center gap-3">
           <Button weight="main" onClick={() => download(page, name('.html'))}>
             Save the page, {sizeInWords(page)}
@@ -251,6 +260,17 @@ function Made({ gym, student, card, calendar, today, isOpen }: Props) {
           {state.problem}
         </p>
       )}
+      {talk && (
+        <label className="mt-3 flex items-center gap-2">
+          <input
+            type="checkbox"
+            className="size-4 accent-ink"
+            checked={isTalk}
+            onChange={(event) => setTalk(event.target.checked)}
+          />
+          With what <bdi>{talk.madeBy}</bdi> said over it, {inMinutes(talk.seconds)}, for the film
+        </label>
+      )}
       <Button weight="main" className="mt-3" onClick={() => void make()}>
         Make the review
       </Button>
@@ -258,16 +278,10 @@ function Made({ gym, student, card, calendar, today, isOpen }: Props) {
   );
 }
 
-function Player({ film }: { film: Blob }) {
-  const player = useRef<HTMLVideoElement>(null);
-  useEffect(() => {
-    const made = URL.createObjectURL(film);
-    player.current!.src = made;
-    return () => URL.revokeObjectURL(made);
-  }, [film]);
-  return (
-    <video ref={player} controls playsInline className="w-full bg-shade" aria-label="The review" />
-  );
+/** What was said over it, as the film that is sent; the cue is its words. */
+async function spoken(talk: Talk, cue: string): Promise<ReviewFilm> {
+  const film = await (await askBytes(talkFilm(talk))).blob();
+  return { film, pieces: [{ part: 'stands', from: 0, to: talk.seconds, words: cue }] };
 }
 
 /** How long the card's own picture may take to be drawn, milliseconds. */

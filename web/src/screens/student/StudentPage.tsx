@@ -20,6 +20,8 @@ import { ClipList } from './ClipList';
 import { Consent } from './Consent';
 import type { OpenHurt } from '@/data/student/hurtNotes';
 import { inManner } from '@/data/gym/manner';
+import type { Talk } from '@/data/clip/talks';
+import { inMinutes } from '@/ui/inMinutes';
 import { HurtNotes } from './HurtNotes';
 import { StudentSchool } from './StudentSchool';
 
@@ -29,6 +31,7 @@ export function StudentPage({
   next,
   clips,
   cues,
+  talks,
   hurts,
   trend,
   today,
@@ -37,6 +40,7 @@ export function StudentPage({
   next: NextStep;
   clips: readonly ClipSummary[];
   cues: readonly Cue[];
+  talks: readonly Talk[];
   hurts: readonly OpenHurt[];
   /** Where the readings go; it may come later than the rest. */
   trend: ReactNode;
@@ -104,7 +108,11 @@ export function StudentPage({
                         className="underline underline-offset-4"
                       >
                         See the strike
-                      </Link>
+                      </Link>{' '}
+                      <TalkedOver
+                        talk={talks.find(({ technique }) => technique === cue.technique)}
+                        studentId={student.id}
+                      />
                     </p>
                   </div>
                 ))}
@@ -180,5 +188,15 @@ function Next({ step }: { step: NextStep }) {
       </KeyLink>
       <span className="text-base text-soft">{step.note}</span>
     </section>
+  );
+}
+
+/** Where the coach’s own words over the strike are heard. */
+function TalkedOver({ talk, studentId }: { talk: Talk | undefined; studentId: string }) {
+  if (!talk) return null;
+  return (
+    <Link href={`/students/${studentId}/card`} className="underline underline-offset-4">
+      Hear what was said, {inMinutes(talk.seconds)}
+    </Link>
   );
 }

@@ -21,7 +21,7 @@ import { HurtDialog } from '@/screens/student/HurtDialog';
 import { CAUTIONS } from '@sinew/core/foundation/drill/demand';
 import { giveKeysBack } from '@/ui/giveKeysBack';
 import { keepRun, type KeptRun } from '@/timer/keptRun';
-import { clockOf } from '@/timer/RunningSign';
+import { inMinutes } from '@/ui/inMinutes';
 import type { TimerStudent } from './SetUp';
 import { bell, call, knock } from './sounds';
 import { useCommands } from '@/ui/commands/registry';
@@ -100,7 +100,7 @@ export function Running({
           role="timer"
           className="text-[min(52vh,30vw)] leading-none font-semibold tabular-nums"
         >
-          {clockOf(shown)}
+          {inMinutes(shown)}
         </span>
         {said && (
           <span className="mt-2 text-[min(11vh,8vw)] leading-none font-semibold" aria-live="polite">

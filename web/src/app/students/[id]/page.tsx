@@ -1,7 +1,9 @@
 import { notFound } from 'next/navigation';
 import { Suspense } from 'react';
 import { clipSummaries } from '@/data/clip/clips';
+import { talksOf } from '@/data/clip/talks';
 import { database } from '@/data/database/database';
+import { dataFolder } from '@/data/database/dataFolder';
 import type { Db } from '@/data/database/db';
 import { untilChanged } from '@/data/database/untilChanged';
 import { ask } from '@/data/threads/ask';
@@ -23,11 +25,12 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const student = await studentById(db, id);
   if (!student) notFound();
   const day = today();
-  const [clips, cues, hurts, next] = await Promise.all([
+  const [clips, cues, hurts, next, talks] = await Promise.all([
     clipSummaries(db, id),
     activeCues(db, id),
     openHurts(db, id),
     nextFor(db, student, day),
+    talksOf(db, dataFolder(), id),
   ]);
   return (
     <StudentPage
@@ -35,6 +38,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
       next={stepOf(next, id, day)}
       clips={clips}
       cues={cues}
+      talks={talks}
       hurts={hurts}
       trend={
         <Suspense>

@@ -47,6 +47,7 @@ export function Picture() {
           }}
         >
           <div
+            data-moved
             className="absolute inset-0"
             style={{
               transform: `translate(${lens.x * 100}%, ${lens.y * 100}%) scale(${lens.zoom})`,

@@ -216,7 +216,9 @@ function LaneNames({ technique, children }: { technique: Technique; children: Re
               className="flex items-center"
               style={{ height: laneHeight(lanes) }}
             >
-              <span className="w-18 font-semibold max-md:pl-2">{lane.name}</span>
+              <span data-lane-name className="w-18 font-semibold max-md:pl-2">
+                {lane.name}
+              </span>
               <span className="w-19 max-md:hidden">
                 <Verdict link={links[lane.link]} />
               </span>
@@ -314,6 +316,7 @@ function Strip({ x, width, marks, proposed, times, technique }: StripProps) {
   return (
     <svg
       ref={svg}
+      data-strip
       width={width}
       height={HEIGHT}
       onPointerDown={scrub}

@@ -3,7 +3,9 @@ import { ask } from '@/data/threads/ask';
 import { accessDb } from '@/data/access/accessDb';
 import { lessonsOf } from '@/data/access/lessons';
 import { doorNow } from '@/data/door/door';
+import { talksOf } from '@/data/clip/talks';
 import { database } from '@/data/database/database';
+import { dataFolder } from '@/data/database/dataFolder';
 import { theGym } from '@/data/gym/gym';
 import { studentById } from '@/data/student/students';
 import { today } from '@/data/database/today';
@@ -33,6 +35,7 @@ export default async function CardPage({ params }: { params: Promise<{ id: strin
       gym={gym}
       student={student}
       card={card}
+      talks={await talksOf(db, dataFolder(), id)}
       sharing={await sharingOf(db, student)}
       calendar={dated.length > 0 ? calendarOfWork(gym.name, dated) : null}
       today={day}

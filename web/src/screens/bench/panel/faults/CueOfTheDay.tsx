@@ -7,6 +7,7 @@ import type { Cue } from '@/data/finding/findings';
 import { Button, LinkButton } from '@/ui/button';
 import { rewordCue } from '../../document/actions';
 import { useCommands } from '@/ui/commands/registry';
+import { TalkButton } from '../../talk/TalkOver';
 import { useGiveWork } from './useGiveWork';
 
 /** The one cue in work for this strike; its words are the coach's to change. */
@@ -59,6 +60,7 @@ export function CueOfTheDay({ cue, strikeId }: { cue: Cue; strikeId: string }) {
         <LinkButton weight="quiet" className="!min-h-6" href={review} hint="Shift R">
           Review
         </LinkButton>
+        <TalkButton />
       </div>
       {isEditing ? (
         <form
