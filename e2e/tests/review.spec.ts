@@ -213,11 +213,13 @@ test('a coach talks over the strike: what is looked at, drawn and said is one fi
   await page.evaluate(humming);
   await page.keyboard.press('Shift+T');
   const talking = page.getByRole('status', { name: 'Talking over the strike' });
-  await expect(talking).toContainText('0:01');
+  const seconds = async () =>
+    Number((await talking.locator('[data-seconds]').innerText()).split(':')[1]);
+  await expect.poll(seconds).toBeGreaterThan(0);
   await isAccessible(page);
   await stepTo(page, 120);
   await page.keyboard.press('+');
-  await expect(talking).toContainText('0:04');
+  await expect.poll(seconds).toBeGreaterThan(4);
   await page.keyboard.press('Shift+T');
   const dialog = page.getByRole('dialog', { name: 'What you said over it' });
   await expect(dialog.locator('video')).toBeVisible();
@@ -244,7 +246,7 @@ test('a coach talks over the strike: what is looked at, drawn and said is one fi
   await dialog.getByRole('button', { name: 'Keep it' }).click();
   await expect(page.getByText('Kept: what you said of this cross.')).toBeVisible();
   await page.goto(`/students/${student}`);
-  await page.getByRole('link', { name: /^Hear what was said, 0:0\d/ }).click();
+  await page.getByRole('link', { name: /^Hear what was said, 0:\d\d/ }).click();
   const film = page.getByLabel('What was said over it');
   await expect
     .poll(() => film.evaluate((one: HTMLVideoElement) => one.duration))
