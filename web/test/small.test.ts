@@ -263,6 +263,7 @@ describe('the Floor', () => {
     clipId: 'k',
     updatedAt: '',
     isWorked: false,
+    film: null,
   };
   const work = (nextCheck: string, sessions = 0) => ({
     name: 'Three-count',

@@ -35,6 +35,7 @@ const cue = (change: Partial<Cue> = {}): Cue => ({
   clipId: 'c',
   updatedAt: '2026-11-01',
   isWorked: false,
+  film: null,
   ...change,
 });
 

@@ -69,6 +69,7 @@ const idleCue = {
   clipId: 'film',
   updatedAt: '',
   isWorked: false,
+  film: null,
 } as const satisfies Cue;
 
 interface State {
@@ -235,7 +236,9 @@ describe.each(STATES)(
         volume: {} as Work['volume'],
         logs: [],
       } satisfies Work;
-      onScreen(<WorkScreen student={who} work={own} next={next} drills={[]} today={TODAY} />);
+      onScreen(
+        <WorkScreen student={who} work={own} cues={[]} next={next} drills={[]} today={TODAY} />,
+      );
       expect(screen.getByRole('heading', { level: 1 }).textContent).toBe(headline);
       // The same words beside the piece of work itself.
       if (next.kind === 'compare' || next.kind === 'film-again') {

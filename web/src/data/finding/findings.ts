@@ -5,6 +5,7 @@ import type { Finding } from '@sinew/core/judge/fault/finding';
 import { drillById } from '@sinew/core/foundation/drill/drills';
 import { cueOf, faultById } from '@sinew/core/judge/fault/faults';
 import { findingOf, type FoundFinding } from './judging';
+import { contactAt, contactIn } from '../bench/placedBlob';
 import { now, stamps, type Db } from '../database/db';
 import { changedMeanwhile } from '../database/seen';
 import type { FindingTable } from '../database/schema';
@@ -25,6 +26,11 @@ export interface Cue {
   readonly updatedAt: string;
   /** Work has been given for it. */
   readonly isWorked: boolean;
+  /** Null where it was erased. */
+  readonly film: {
+    /** Contact of the strike on the film's own clock, seconds; null where it is not marked. */
+    readonly contactAt: number | null;
+  } | null;
 }
 
 export interface Decision {
@@ -208,7 +214,13 @@ export async function activeCues(db: Db, studentId?: string): Promise<Cue[]> {
     .selectFrom('cue')
     .innerJoin('finding', 'finding.id', 'cue.finding_id')
     .innerJoin('strike', 'strike.id', 'finding.strike_id')
+    .innerJoin('clip', 'clip.id', 'strike.clip_id')
+    .leftJoin('mark', (join) =>
+      join.onRef('mark.strike_id', '=', 'strike.id').on('mark.event', '=', 'contact'),
+    )
     .select([
+      'clip.purged_at as purgedAt',
+      contactAt,
       'cue.id',
       'cue.student_id as studentId',
       'cue.technique',
@@ -235,7 +247,11 @@ export async function activeCues(db: Db, studentId?: string): Promise<Cue[]> {
     .$if(studentId !== undefined, (query) => query.where('cue.student_id', '=', studentId!))
     .orderBy('cue.updated_at', 'desc')
     .execute();
-  return rows.map((row) => ({ ...row, isWorked: Boolean(row.isWorked) }));
+  return rows.map(({ purgedAt, contact_at, ...row }) => ({
+    ...row,
+    isWorked: Boolean(row.isWorked),
+    film: purgedAt === null ? { contactAt: contactIn(contact_at) } : null,
+  }));
 }
 
 /**

@@ -21,9 +21,11 @@ export function Logs({ logs }: { logs: readonly Log[] }) {
     }
   };
   return (
-    <details className="mt-8">
-      <summary className="font-semibold">Sets logged, the last {logs.length}</summary>
-      <table className="mt-2 w-full">
+    <section aria-label="Sets logged" className="mt-10">
+      <h2 className="border-b-2 border-ink pb-1 text-base font-semibold">
+        Sets logged, the last {logs.length}
+      </h2>
+      <table className="w-full">
         <thead className="sr-only">
           <tr>
             <th>Day</th>
@@ -57,7 +59,7 @@ export function Logs({ logs }: { logs: readonly Log[] }) {
           ))}
         </tbody>
       </table>
-    </details>
+    </section>
   );
 }
 

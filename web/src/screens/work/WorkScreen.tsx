@@ -7,6 +7,7 @@ import type { Drill } from '@sinew/core/foundation/drill/drills';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import type { NextThing } from '@sinew/core/train/work/nextThing';
 import { fromDrill } from '@sinew/core/train/work/prescription';
+import type { Cue } from '@/data/finding/findings';
 import type { Injury } from '@/data/finding/studentFaults';
 import type { Given, Proposal, Work } from '@/data/work/work';
 import { Button, LinkButton } from '@/ui/button';
@@ -33,12 +34,15 @@ interface Student {
 export function WorkScreen({
   student,
   work,
+  cues,
   next,
   drills,
   today,
 }: {
   student: Student;
   work: Work;
+  /** What is said to the student, in work. */
+  cues: readonly Cue[];
   next: NextThing;
   drills: readonly Drill[];
   today: string;
@@ -132,6 +136,7 @@ export function WorkScreen({
               <GivenRow
                 key={one.id}
                 work={one}
+                cue={cues.find((cue) => cue.technique === one.technique && cue.fault === one.fault)}
                 number={i + 1}
                 studentId={student.id}
                 today={today}

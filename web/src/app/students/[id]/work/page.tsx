@@ -1,5 +1,6 @@
 import { notFound } from 'next/navigation';
 import { database } from '@/data/database/database';
+import { activeCues } from '@/data/finding/findings';
 import { libraryOf } from '@/data/gym/library';
 import { nextFor } from '@/data/gym/standing';
 import { studentById } from '@/data/student/students';
@@ -16,13 +17,21 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const day = today();
   const student = await studentById(db, id);
   if (!student) notFound();
-  const [work, next, { catalogue }] = await Promise.all([
+  const [work, next, { catalogue }, cues] = await Promise.all([
     workOf(db, id),
     nextFor(db, student, day),
     libraryOf(db),
+    activeCues(db, id),
   ]);
   if (!work) notFound();
   return (
-    <WorkScreen student={student} work={work} next={next} drills={catalogue.drills} today={day} />
+    <WorkScreen
+      student={student}
+      work={work}
+      cues={cues}
+      next={next}
+      drills={catalogue.drills}
+      today={day}
+    />
   );
 }
