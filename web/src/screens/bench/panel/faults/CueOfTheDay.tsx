@@ -46,7 +46,7 @@ export function CueOfTheDay({ cue, strikeId }: { cue: Cue; strikeId: string }) {
     }
   };
   return (
-    <div className="border-t border-ink px-5 pt-3 pb-4">
+    <div data-cue-of-the-day className="border-t border-ink px-5 pt-3 pb-4">
       <div className="mb-1 flex items-center gap-4 text-sm">
         <h2 className="font-semibold text-soft">Cue</h2>
         {!isEditing && (
