@@ -30,7 +30,7 @@ export async function unfoldConsent(page: Page): Promise<void> {
 
 export async function chooseFile(
   page: Page,
-  file: string | { name: string; mimeType: string; buffer: Buffer },
+  file: string | string[] | { name: string; mimeType: string; buffer: Buffer },
 ): Promise<void> {
   await page.getByLabel('Video files').setInputFiles(file);
 }

@@ -18,6 +18,7 @@ import { BlobPlayer } from '@/ui/blobPlayer';
 import { Button } from '@/ui/button';
 import { talkFilm } from '@/api/talkFilm';
 import { inMinutes } from '@/ui/inMinutes';
+import { sizeInWords } from '@/ui/sizeInWords';
 import { TextField } from '@/ui/field';
 import { ProgressBar } from '@/ui/progressBar';
 import { download, overlayPicture, pictureOf } from '@/video/frameFile';
@@ -299,6 +300,3 @@ async function evidenceOnPage() {
   }
   return { film, overlay };
 }
-
-const sizeInWords = ({ size }: Blob) =>
-  size < 1_000_000 ? `${Math.ceil(size / 1000)} KB` : `${(size / 1e6).toFixed(1)} MB`;

@@ -12,7 +12,7 @@ import { Dialog } from '@/ui/dialog';
 import { BlobPlayer } from '@/ui/blobPlayer';
 import { talkFilm } from '@/api/talkFilm';
 import { inMinutes } from '@/ui/inMinutes';
-import { download } from '@/video/frameFile';
+import { sizeInWords } from '@/ui/sizeInWords';
 import { LONGEST_TALK, talkOver, type Scene, type Talking } from '@/video/review/talk';
 import { strikeOf, useBenchStore } from '../document/benchStore';
 
@@ -70,14 +70,13 @@ export function TalkOver({ cues }: { cues: readonly Cue[] }) {
     <Dialog isOpen isWide onClose={() => undefined} title="What you said over it">
       <BlobPlayer film={state.film} label="What you said over it" />
       <p className="mt-2 text-soft">
-        {inMinutes(state.seconds)}. Kept, it lies with the clip on this machine and stands on the
-        card; it leaves the gym only where that is allowed.
+        {inMinutes(state.seconds)}, {sizeInWords(state.film)}. Kept, it lies with the clip on this
+        machine and stands on the card; from there it is sent home, where that is allowed.
       </p>
       <div className="mt-4 flex flex-wrap items-center gap-4">
         <Button weight="main" onClick={() => void keep(state)}>
           Keep it
         </Button>
-        <Button onClick={() => download(state.film, 'What was said.mp4')}>Save it as a film</Button>
         <Button weight="quiet" onClick={throwAway}>
           Throw away
         </Button>
