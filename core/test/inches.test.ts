@@ -2,7 +2,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { INCHES, inchesFor, inInches } from '../src/foundation/reading/inches';
-import { UNITS } from '../src/foundation/reading/reading';
+import type { UNITS } from '../src/foundation/reading/reading';
 import { parts, say, unitsWith } from '../src/foundation/reading/say';
 
 const UNITS_IN_INCHES = unitsWith(INCHES);
@@ -25,7 +25,10 @@ describe('inches and pounds', () => {
   });
 
   it.each([
-    ['The guard hand leaves the chin by 12 ± 3 cm.', 'The guard hand leaves the chin by 4.7 ± 1.2 in.'],
+    [
+      'The guard hand leaves the chin by 12 ± 3 cm.',
+      'The guard hand leaves the chin by 4.7 ± 1.2 in.',
+    ],
     ['−4 ± 1 cm, and the limit is 6 cm.', '−1.6 ± 0.4 in, and the limit is 2.4 in.'],
     ['8.0 ± 0.4 m/s of 10.0 m/s', '17.9 ± 0.9 mph of 22.4 mph'],
     ['Height: 80 to 250 cm.', 'Height: 31.5 to 98.4 in.'],

@@ -43,12 +43,22 @@ export const ROOMS = {
   fighters: { path: 'fighters/src', sees: ['core'] },
   cli: { path: 'cli/src', sees: ['core'] },
   api: { path: 'web/src/api', sees: ['core'] },
+  manner: { path: 'web/src/manner', sees: ['core'] },
   video: { path: 'web/src/video', sees: ['api', 'core'] },
   tracking: { path: 'web/src/tracking', sees: ['video', 'api', 'core'] },
-  data: { path: 'web/src/data', sees: ['video', 'api', 'core'] },
-  ui: { path: 'web/src/ui', sees: ['tracking', 'video', 'api', 'core'] },
-  screens: { path: 'web/src/screens', sees: ['ui', 'data', 'tracking', 'video', 'api', 'core'] },
-  app: { path: 'web/src/app', sees: ['screens', 'ui', 'data', 'tracking', 'video', 'api', 'core'] },
-  demo: { path: 'demo/src', sees: ['fighters', 'data', 'tracking', 'video', 'api', 'core'] },
+  data: { path: 'web/src/data', sees: ['manner', 'video', 'api', 'core'] },
+  ui: { path: 'web/src/ui', sees: ['manner', 'tracking', 'video', 'api', 'core'] },
+  screens: {
+    path: 'web/src/screens',
+    sees: ['ui', 'data', 'manner', 'tracking', 'video', 'api', 'core'],
+  },
+  app: {
+    path: 'web/src/app',
+    sees: ['screens', 'ui', 'data', 'manner', 'tracking', 'video', 'api', 'core'],
+  },
+  demo: {
+    path: 'demo/src',
+    sees: ['fighters', 'data', 'manner', 'tracking', 'video', 'api', 'core'],
+  },
   e2e: { path: 'e2e', sees: ['demo', 'fighters', 'data', 'tracking', 'video', 'api', 'core'] },
 };

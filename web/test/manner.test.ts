@@ -1,8 +1,9 @@
 /** How the gym writes measures and days: read anew, typed in, and never in what is kept. */
 import { afterAll, afterEach, beforeAll, describe, expect, it, vi } from 'vitest';
-import { pastDay, shortDay, wholeDay } from '@/data/database/today';
+import { pastDay } from '@/data/database/today';
 import { settingsOf } from '@/data/gym/gym';
 import {
+  USUAL_MANNER,
   asKept,
   asShown,
   fieldUnit,
@@ -11,9 +12,10 @@ import {
   manner,
   quantity,
   setManner,
-  USUAL_MANNER,
+  shortDay,
   type Manner,
-} from '@/data/gym/manner';
+  wholeDay,
+} from '@/manner/manner';
 import { studentById } from '@/data/student/students';
 import { keepSettings } from '@/screens/gym/actions';
 import { saveStudent } from '@/screens/student/actions';

@@ -20,7 +20,7 @@ import {
   type PrescriptionInput,
 } from '@/data/work/work';
 import { logWork, type LogInput } from '@/data/work/drillLog';
-import { USUAL_MANNER } from '@/data/gym/manner';
+import { USUAL_MANNER } from '@/manner/manner';
 import { markedClip, markedGym, type TestGym, type MarkedClip } from './support';
 
 let gym: TestGym;

@@ -10,7 +10,7 @@ import type { Intent } from '@sinew/core/foundation/drill/intent';
 import { stamps, type Db } from '@sinew/web/data/database/db';
 import { acceptFinding } from '@sinew/web/data/finding/findings';
 import { saveSettings } from '@sinew/web/data/gym/gym';
-import { USUAL_MANNER } from '@sinew/web/data/gym/manner';
+import { USUAL_MANNER } from '@sinew/web/manner/manner';
 import { libraryOf } from '@sinew/web/data/gym/library';
 import { addNote, addTest } from '@sinew/web/data/progress/ledger';
 import { measureStudent } from '@sinew/web/data/finding/measured';

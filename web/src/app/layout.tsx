@@ -4,7 +4,7 @@ import type { ReactNode } from 'react';
 import { Toaster } from 'sonner';
 import { reaches } from '@/data/access/roles';
 import { whoIsHere } from '@/data/access/whoAsks';
-import { manner } from '@/data/gym/manner';
+import { manner } from '@/manner/manner';
 import { AskerProvider } from '@/ui/asker';
 import { CommandKeys } from '@/ui/commands/CommandKeys';
 import { TrackingBar } from '@/ui/trackingBar';

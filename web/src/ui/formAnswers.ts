@@ -1,7 +1,7 @@
 /** What a form has sent, and what is wrong with it, by the names of its fields. */
 import type { z } from 'zod';
 import { wrongWith } from '@sinew/core/foundation/problem/problem';
-import { inManner } from '@/data/gym/manner';
+import { inManner } from '@/manner/manner';
 
 export function typed(form: FormData): Record<string, string> {
   return Object.fromEntries(

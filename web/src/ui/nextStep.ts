@@ -4,7 +4,7 @@ import { techniqueById, type View } from '@sinew/core/foundation/technique/techn
 import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
 import type { NextThing, OpenClip, WorkInHand } from '@sinew/core/train/work/nextThing';
 import { checkOf } from '@sinew/core/train/work/prescription';
-import { shortDay } from '@/data/database/today';
+import { shortDay } from '@/manner/manner';
 
 export interface NextStep {
   readonly text: string;

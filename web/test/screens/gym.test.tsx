@@ -8,7 +8,7 @@ import { askBytes } from '@/api/client';
 import type { FilmTrouble } from '@/data/maintenance/filmCheck';
 import type { Unreadable } from '@/data/database/unreadable';
 import type { Trashed } from '@/data/maintenance/trash';
-import { USUAL_MANNER } from '@/data/gym/manner';
+import { USUAL_MANNER } from '@/manner/manner';
 import * as actions from '@/screens/gym/actions';
 import { GymScreen } from '@/screens/gym/GymScreen';
 import { setPutAway } from '@/screens/student/actions';

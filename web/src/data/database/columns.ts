@@ -21,7 +21,7 @@ import { surveySchema } from '@sinew/core/observe/take/survey';
 import { fieldTestSchema } from '@sinew/core/train/progress/fieldTest';
 import { sessionSchema } from '@sinew/core/train/work/session';
 import { foundSchema, personSchema } from '../../api/job';
-import { mannerSchema, USUAL_MANNER } from '../gym/manner';
+import { mannerSchema, USUAL_MANNER } from '../../manner/manner';
 import { jsonColumn } from './jsonColumn';
 
 const name = z.string().trim().min(1).max(60);

@@ -4,7 +4,7 @@ import Database from 'better-sqlite3';
 import { Kysely, Migrator, sql } from 'kysely';
 import { Problem } from '@sinew/core/foundation/problem/problem';
 import { settingsOf } from '../gym/gym';
-import { setManner } from '../gym/manner';
+import { setManner } from '../../manner/manner';
 import { backupFolder, backUp } from '../maintenance/backups';
 import { asProblem, damageAmong, DatabaseProblem } from './databaseProblem';
 import { MIGRATIONS } from './migrations';

@@ -1,6 +1,6 @@
 /** The day in the gym: as the wall clock of this machine has it, not in Greenwich. */
-import { shortDay as dayFirst, type Day } from '@sinew/core/foundation/calendar/day';
-import { inManner } from '../gym/manner';
+import type { Day } from '@sinew/core/foundation/calendar/day';
+import { shortDay, wholeDay } from '../../manner/manner';
 
 /** Milliseconds of a day, leap seconds and changes of the clock aside. */
 export const DAY_MS = 86_400_000;
@@ -14,12 +14,6 @@ export function dayIn(date: Date): Day {
 export function today(): Day {
   return dayIn(new Date());
 }
-
-/** "Wed 25 Nov", or as the gym writes it. */
-export const shortDay = (day: Day): string => inManner(dayFirst(day));
-
-/** "Wed 25 Nov 2026": for what is kept on paper. */
-export const wholeDay = (day: Day): string => inManner(`${dayFirst(day)} ${day.slice(0, 4)}`);
 
 /** "Wed 25 Nov", and the year where it is not this one. */
 export function pastDay(day: Day): string {

@@ -5,7 +5,7 @@ import { SESSIONS, type Session } from '@sinew/core/train/work/session';
 import { COLUMNS, gymSettingsSchema } from '../database/columns';
 import { now, stamps, type Db } from '../database/db';
 import { changedMeanwhile, isAsSeen } from '../database/seen';
-import { setManner, USUAL_MANNER } from './manner';
+import { setManner, USUAL_MANNER } from '../../manner/manner';
 
 export interface Gym {
   readonly name: string;

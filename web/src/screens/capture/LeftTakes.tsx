@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
-import { instant } from '@/data/gym/manner';
+import { instant } from '@/manner/manner';
 import { Button } from '@/ui/button';
 import { Dialog } from '@/ui/dialog';
 import type { LeftTake } from '@/video/takeAbout';

@@ -26,7 +26,7 @@ import { INTENT_NAMES, INTENTS, type Intent } from '@sinew/core/foundation/drill
 import { RETEST_STRIKES } from '@sinew/core/train/work/prescription';
 import type { FilmedBefore } from '@/data/clip/clips';
 import { pastTime } from '@/data/database/today';
-import { inManner } from '@/data/gym/manner';
+import { inManner } from '@/manner/manner';
 import { Key } from '@/ui/button';
 import { PlacePlan } from '@/ui/placePlan';
 

@@ -1,6 +1,5 @@
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
-import { wholeDay, shortDay } from '@/data/database/today';
 import type { Talk } from '@/data/clip/talks';
 import type { CardCue, CardOf, ThenAndNow } from '@/data/finding/card';
 import type { Gym } from '@/data/gym/gym';
@@ -9,7 +8,7 @@ import type { Sharing } from '@/data/student/sharing';
 import type { Student } from '@/data/student/students';
 import type { Given } from '@/data/work/work';
 import { ENOUGH } from '@sinew/core/train/work/todaysDose';
-import { inManner } from '@/data/gym/manner';
+import { inManner, shortDay, wholeDay } from '@/manner/manner';
 import { STANCE_NAMES } from '@/screens/work/stanceNames';
 import { StudentBar } from '@/ui/studentBar';
 import { CHANGE_WORDS } from './changeWords';

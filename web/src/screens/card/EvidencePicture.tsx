@@ -1,7 +1,7 @@
 'use client';
 
 import type { CardPicture } from '@/data/finding/card';
-import { inManner } from '@/data/gym/manner';
+import { inManner } from '@/manner/manner';
 import { DrawingShape } from '@/ui/drawingShape';
 import { FilmFrame } from '@/ui/filmFrame';
 

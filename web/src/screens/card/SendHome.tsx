@@ -11,7 +11,7 @@ import { pastDay } from '@/data/database/today';
 import type { Sharing } from '@/data/student/sharing';
 import type { Student } from '@/data/student/students';
 import type { LessonLink as LessonLinkOf } from '@/data/access/lessons';
-import { inManner } from '@/data/gym/manner';
+import { inManner } from '@/manner/manner';
 import { LOST } from '@/ui/askDialog';
 import { askBytes } from '@/api/client';
 import { BlobPlayer } from '@/ui/blobPlayer';

@@ -2,7 +2,7 @@ import Link from 'next/link';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
 import { faultById } from '@sinew/core/judge/fault/faults';
-import { shortDay } from '@/data/database/today';
+import { shortDay } from '@/manner/manner';
 import type { Cue } from '@/data/finding/findings';
 import type { Gym } from '@/data/gym/gym';
 import type { SheetWork } from '@/data/work/work';

@@ -5,11 +5,10 @@
 import { type Day } from '@sinew/core/foundation/calendar/day';
 import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
-import { shortDay } from '@/data/database/today';
 import type { SaidPiece } from '@/api/said';
 import type { CardCue, CardOf } from '@/data/finding/card';
 import type { Given } from '@/data/work/work';
-import { inManner } from '@/data/gym/manner';
+import { inManner, shortDay } from '@/manner/manner';
 import { STANCE_NAMES } from '@/screens/work/stanceNames';
 import { escaped } from '@/ui/plainPage';
 import { CHANGE_WORDS } from './changeWords';

@@ -1,7 +1,7 @@
 import type { Change, Verdict } from '@sinew/core/train/progress/change';
 import type { Difference } from '@sinew/core/train/progress/compare';
 import { unitOf } from '@sinew/core/measure/measures/units';
-import { quantity } from '@/data/gym/manner';
+import { quantity } from '@/manner/manner';
 
 const WORDS = {
   better: 'better',

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
 import type { Backup } from '@/data/maintenance/backups';
-import { instant } from '@/data/gym/manner';
+import { instant } from '@/manner/manner';
 import { Button } from '@/ui/button';
 import { Dialog } from '@/ui/dialog';
 import { backUpNow, goBackTo } from './actions';

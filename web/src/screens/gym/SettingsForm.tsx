@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { INTENT_NAMES, INTENTS } from '@sinew/core/foundation/drill/intent';
 import type { Settings } from '@/data/gym/gym';
-import { DAY_ORDERS, MEASURES, type Manner } from '@/data/gym/manner';
+import { DAY_ORDERS, MEASURES, type Manner } from '@/manner/manner';
 import { LOST } from '@/ui/askDialog';
 import { Button } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';

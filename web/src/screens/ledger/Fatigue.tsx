@@ -2,7 +2,7 @@ import { scaleLinear } from 'd3-scale';
 import { MEASURE_NAMES } from '@sinew/core/measure/measures/allMeasures';
 import type { Fading } from '@sinew/core/train/progress/fatigue';
 import { pastDay } from '@/data/database/today';
-import { quantity, say } from '@/data/gym/manner';
+import { quantity, say } from '@/manner/manner';
 
 const WIDTH = 190;
 const HEIGHT = 56;

@@ -5,7 +5,7 @@ import { useMemo, useState } from 'react';
 import { MEASURE_NAMES } from '@sinew/core/measure/measures/allMeasures';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { pastDay } from '@/data/database/today';
-import { inManner, say } from '@/data/gym/manner';
+import { inManner, say } from '@/manner/manner';
 import type { LedgerPage } from '@/data/progress/ledgerPage';
 import type { Dose } from '@/data/work/doses';
 import { SelectField } from '@/ui/field';

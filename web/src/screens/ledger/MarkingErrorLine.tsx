@@ -1,4 +1,4 @@
-import { quantity } from '@/data/gym/manner';
+import { quantity } from '@/manner/manner';
 import Link from 'next/link';
 import type { MarkingError } from '@/data/progress/repeatMarkings';
 

@@ -1,5 +1,5 @@
 import { pastDay } from '@/data/database/today';
-import { inManner, say } from '@/data/gym/manner';
+import { inManner, say } from '@/manner/manner';
 import { trendSentence, type Track } from '@/data/progress/trends';
 import { bestOf, chartOf } from './view';
 
@@ -13,7 +13,9 @@ export function TrendChart({ track, typicalError }: { track: Track; typicalError
   const best = bestOf(track);
   return (
     <figure>
-      <figcaption className="font-serif text-2xl leading-tight">{inManner(trendSentence(track))}</figcaption>
+      <figcaption className="font-serif text-2xl leading-tight">
+        {inManner(trendSentence(track))}
+      </figcaption>
       <svg
         viewBox={`0 0 ${WIDTH} ${HEIGHT + 26}`}
         className="mt-2 w-full"

@@ -2,7 +2,7 @@
 import { scaleLinear } from 'd3-scale';
 import { daysBetween, type Day } from '@sinew/core/foundation/calendar/day';
 import { noiseBand } from '@sinew/core/train/progress/trend';
-import { quantity } from '@/data/gym/manner';
+import { quantity } from '@/manner/manner';
 import type { SetPoint, Track } from '@/data/progress/trends';
 
 /** The best set so far; null where nobody says which way is better. */

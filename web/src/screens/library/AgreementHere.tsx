@@ -1,6 +1,6 @@
 import type { Agreement } from '@sinew/core/judge/library/agreement';
 import { unitOf } from '@sinew/core/measure/measures/units';
-import { quantity } from '@/data/gym/manner';
+import { quantity } from '@/manner/manner';
 import { Button } from '@/ui/button';
 import { readingName } from './readingName';
 

@@ -16,7 +16,7 @@ import { ORDINARY_HEIGHT } from '@sinew/core/measure/measures/ownSize';
 import { unitOf } from '@sinew/core/measure/measures/units';
 import { whenInWords } from '@sinew/core/judge/school/resolve';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
-import { inManner, quantity, toScreen } from '@/data/gym/manner';
+import { inManner, quantity, toScreen } from '@/manner/manner';
 import { Button } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';
 import { AgreementHere } from './AgreementHere';

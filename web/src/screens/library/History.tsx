@@ -1,5 +1,5 @@
 import type { LibraryEntry } from '@/data/gym/library';
-import { inManner, instant } from '@/data/gym/manner';
+import { inManner, instant } from '@/manner/manner';
 
 /** Who changed what when, newest first. */
 export function History({ entries }: { entries: readonly LibraryEntry[] }) {

@@ -5,7 +5,7 @@ import { JUDGED_IDS, faultSchema, type Catalogue } from '@sinew/core/judge/fault
 import { unitOf } from '@sinew/core/measure/measures/units';
 import { PHASES } from '@sinew/core/measure/events/phases';
 import { TECHNIQUES } from '@sinew/core/foundation/technique/techniques';
-import { toScreen } from '@/data/gym/manner';
+import { toScreen } from '@/manner/manner';
 import { Button } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';
 import { readingName } from './readingName';

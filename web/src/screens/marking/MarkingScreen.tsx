@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
-import { quantity } from '@/data/gym/manner';
+import { quantity } from '@/manner/manner';
 import type { MarkingError, StrikeToMark } from '@/data/progress/repeatMarkings';
 import { MainBar } from '@/ui/mainBar';
 import { StudentBar } from '@/ui/studentBar';

@@ -3,7 +3,7 @@
 import Link from 'next/link';
 import { DEEDS } from '@/data/access/deedKinds';
 import type { Deed } from '@/data/access/deeds';
-import { instant } from '@/data/gym/manner';
+import { instant } from '@/manner/manner';
 
 /** Who did what, the newest first. */
 export function Deeds({ deeds }: { deeds: readonly Deed[] }) {

@@ -3,7 +3,7 @@
 import { toast } from 'sonner';
 import { reaches, type Asker } from '@/data/access/roles';
 import type { SignIn } from '@/data/access/signIns';
-import { instant } from '@/data/gym/manner';
+import { instant } from '@/manner/manner';
 import { LOST } from '@/ui/askDialog';
 import { Button } from '@/ui/button';
 import { endDevice } from './actions';

@@ -1,6 +1,6 @@
 'use client';
 
-import { shortDay } from '@/data/database/today';
+import { shortDay } from '@/manner/manner';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import Link from 'next/link';
 import { toast } from 'sonner';

@@ -17,7 +17,7 @@ import { useOptimistic, useState, useTransition } from 'react';
 import { toast } from 'sonner';
 import { plusDays } from '@sinew/core/foundation/calendar/day';
 import { powerTooSoon } from '@sinew/core/train/work/plan';
-import { shortDay } from '@/data/database/today';
+import { shortDay } from '@/manner/manner';
 import type { PlanItem } from '@/data/work/plan';
 import { LOST } from '@/ui/askDialog';
 import { Button } from '@/ui/button';

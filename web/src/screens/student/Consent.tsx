@@ -3,7 +3,7 @@
 import { useEffect, useState } from 'react';
 import { plusDays, type Day } from '@sinew/core/foundation/calendar/day';
 import type { Consent as Given, Student } from '@/data/student/students';
-import { wholeDay } from '@/data/database/today';
+import { wholeDay } from '@/manner/manner';
 import { AskDialog } from '@/ui/askDialog';
 import { Button } from '@/ui/button';
 import { TextField } from '@/ui/field';

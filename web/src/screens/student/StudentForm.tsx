@@ -3,7 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { useEffect } from 'react';
 import type { Student } from '@/data/student/students';
-import { asShown, fieldUnit } from '@/data/gym/manner';
+import { asShown, fieldUnit } from '@/manner/manner';
 import { Button, LinkButton } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';
 import { useKeptForm } from '@/ui/useKeptForm';

@@ -19,7 +19,7 @@ import { Archive } from './Archive';
 import { ClipList } from './ClipList';
 import { Consent } from './Consent';
 import type { OpenHurt } from '@/data/student/hurtNotes';
-import { inManner } from '@/data/gym/manner';
+import { inManner } from '@/manner/manner';
 import type { Talk } from '@/data/clip/talks';
 import { inMinutes } from '@/ui/inMinutes';
 import { HurtNotes } from './HurtNotes';

@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import type { Alike } from '@/data/progress/trends';
-import { inManner } from '@/data/gym/manner';
+import { inManner } from '@/manner/manner';
 
 /** What gets better or worse over the sets that may be compared, in one sentence each. */
 export function Trends({ studentId, alike }: { studentId: string; alike: readonly Alike[] }) {

@@ -28,7 +28,7 @@ import { today } from '@/data/database/today';
 import { problems, typed } from '@/ui/formAnswers';
 import { MEASURED, seenOf } from './studentValues';
 import { setTrashed, TRASH_KINDS, type TrashKind } from '@/data/maintenance/trash';
-import { asKept } from '@/data/gym/manner';
+import { asKept } from '@/manner/manner';
 
 /** What a form shows after it was sent: the texts as typed, and what is wrong with them. */
 export interface FormState {

@@ -2,7 +2,7 @@
 
 import { useRef, useState, type PointerEvent } from 'react';
 import { AIMS, BOARD, type AimName } from '@sinew/core/train/progress/fieldTest';
-import { fieldUnit, inManner } from '@/data/gym/manner';
+import { fieldUnit, inManner } from '@/manner/manner';
 import { Button } from '@/ui/button';
 import { SelectField } from '@/ui/field';
 import { Outcome, typed } from './numbers';

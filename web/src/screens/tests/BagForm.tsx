@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import type { ClipSummary } from '@/data/clip/clips';
-import { fieldUnit } from '@/data/gym/manner';
+import { fieldUnit } from '@/manner/manner';
 import { Button } from '@/ui/button';
 import { BagFromFilm } from './BagFromFilm';
 import { KnownField, Outcome, typed, useKnown } from './numbers';

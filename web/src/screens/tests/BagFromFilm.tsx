@@ -4,7 +4,7 @@ import { useEffect, useRef, useState, type PointerEvent } from 'react';
 import { realFrameTimes } from '@sinew/core/observe/track/time';
 import { isAbsent } from '@sinew/core/foundation/reading/reading';
 import type { Place } from '@sinew/core/train/bag/patch';
-import { say } from '@/data/gym/manner';
+import { say } from '@/manner/manner';
 import type { Clip, ClipSummary } from '@/data/clip/clips';
 import { FilmFrame } from '@/ui/filmFrame';
 import { Button } from '@/ui/button';

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { TECHNIQUES, techniqueById } from '@sinew/core/foundation/technique/techniques';
 import type { SetSpeed } from '@/data/progress/ledger';
 import { pastDay } from '@/data/database/today';
-import { fieldUnit, inManner } from '@/data/gym/manner';
+import { fieldUnit, inManner } from '@/manner/manner';
 import { Button } from '@/ui/button';
 import { Outcome, typed } from './numbers';
 

@@ -4,7 +4,7 @@ import type { ReactNode } from 'react';
 import type { SetSpeed } from '@/data/progress/ledger';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { pastDay } from '@/data/database/today';
-import { quantity } from '@/data/gym/manner';
+import { quantity } from '@/manner/manner';
 import { SelectField } from '@/ui/field';
 import { KnownField, Outcome, useKnown } from './numbers';
 

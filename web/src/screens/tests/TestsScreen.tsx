@@ -6,7 +6,7 @@ import { FIELD_TESTS, type FieldTestKind } from '@sinew/core/train/progress/fiel
 import { pastDay } from '@/data/database/today';
 import type { ClipSummary } from '@/data/clip/clips';
 import type { KeptTest, SetSpeed } from '@/data/progress/ledger';
-import { inManner } from '@/data/gym/manner';
+import { inManner } from '@/manner/manner';
 import { setPutAway } from '@/screens/student/actions';
 import { Button } from '@/ui/button';
 import { StudentBar } from '@/ui/studentBar';

@@ -8,7 +8,7 @@ import {
   resultsOf,
   type FieldTest,
 } from '@sinew/core/train/progress/fieldTest';
-import { fieldUnit, inManner, type FieldUnit } from '@/data/gym/manner';
+import { fieldUnit, inManner, type FieldUnit } from '@/manner/manner';
 import { keepTest } from '@/screens/ledger/actions';
 import { Button } from '@/ui/button';
 

@@ -7,7 +7,7 @@ import { COMBINATIONS, punchesOf } from '@sinew/core/train/work/calls';
 import { leavesOut, type Condition } from '@sinew/core/train/work/condition';
 import { cautionsOf, handWeight, segmentsOf, type Session } from '@sinew/core/train/work/session';
 import { begin } from '@sinew/core/train/work/timer';
-import { inManner } from '@/data/gym/manner';
+import { inManner } from '@/manner/manner';
 import { Button } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';
 import { MainBar } from '@/ui/mainBar';

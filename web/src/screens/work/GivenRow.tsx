@@ -7,7 +7,7 @@ import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
 import { CHECK_DAYS } from '@sinew/core/train/work/prescription';
 import { ENOUGH } from '@sinew/core/train/work/todaysDose';
-import { shortDay } from '@/data/database/today';
+import { shortDay } from '@/manner/manner';
 import type { Cue } from '@/data/finding/findings';
 import type { Given } from '@/data/work/work';
 import { LOST } from '@/ui/askDialog';

@@ -1,6 +1,6 @@
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
-import { shortDay } from '@/data/database/today';
+import { shortDay } from '@/manner/manner';
 import type { Proposal } from '@/data/work/work';
 import { Button } from '@/ui/button';
 import { STANCE_NAMES } from './stanceNames';

@@ -1,5 +1,5 @@
 import type { Load, Volume } from '@sinew/core/train/work/volume';
-import { shortDay } from '@/data/database/today';
+import { shortDay } from '@/manner/manner';
 
 const HEIGHT = 84;
 const WIDTH = 44;

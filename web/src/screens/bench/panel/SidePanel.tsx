@@ -7,7 +7,7 @@ import { useStore } from 'zustand';
 import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import { wordsFor } from '@sinew/core/measure/events/events';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
-import { inManner } from '@/data/gym/manner';
+import { inManner } from '@/manner/manner';
 import { Key } from '@/ui/button';
 import { useCommands } from '@/ui/commands/registry';
 import { queue } from '@/tracking/queue';

@@ -3,7 +3,7 @@ import type { Landmark } from '@sinew/core/foundation/body/landmarks';
 import { evidenceOf } from '@sinew/core/measure/measures/evidence';
 import { isAbsent } from '@sinew/core/foundation/reading/reading';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
-import { say } from '@/data/gym/manner';
+import { say } from '@/manner/manner';
 import { strikeOf, useBench } from '../document/benchStore';
 import { Tag } from './OverlayShapes';
 import type { ShownPoint } from './pointsOnPicture';

@@ -3,7 +3,7 @@
 import { useRef, type PointerEvent } from 'react';
 import type { Landmark } from '@sinew/core/foundation/body/landmarks';
 import { type PixelPoint } from '@sinew/core/reconstruct/calibration/calibration';
-import { inManner } from '@/data/gym/manner';
+import { inManner } from '@/manner/manner';
 import { documentOf, useBench, useBenchStore } from '../document/benchStore';
 import { isForTool } from './tools/pictureTool';
 import { ToolSurface } from './tools/tools';

@@ -22,7 +22,7 @@ import { techniqueById, type Technique } from '@sinew/core/foundation/technique/
 import { nearestFrame } from '@sinew/core/observe/track/time';
 import { marksOf } from '@sinew/core/analysis/analyzeClip';
 import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
-import { say } from '@/data/gym/manner';
+import { say } from '@/manner/manner';
 import { Key } from '@/ui/button';
 import { useWidth } from '@/ui/useWidth';
 import { documentOf, strikeOf, useBench, useBenchStore } from '../document/benchStore';

@@ -2,7 +2,7 @@
 
 import type { ScaleLinear } from 'd3-scale';
 import type { Trace } from '@sinew/core/reconstruct/motion/traces';
-import { quantity } from '@/data/gym/manner';
+import { quantity } from '@/manner/manner';
 import { documentOf, useBench } from '../document/benchStore';
 import { laneHeight, laneOf, laneY, type Lane } from './lanes';
 import { useAnalysis } from '../document/useAnalysis';

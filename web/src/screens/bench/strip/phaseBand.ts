@@ -3,7 +3,7 @@ import type { EventName, Marks } from '@sinew/core/measure/events/events';
 import { PHASES } from '@sinew/core/measure/events/phases';
 import type { Readings } from '@sinew/core/measure/measures/allMeasures';
 import { isAbsent } from '@sinew/core/foundation/reading/reading';
-import { quantity, say } from '@/data/gym/manner';
+import { quantity, say } from '@/manner/manner';
 
 /** One phase, or several that cannot be told apart because an instant between them is not known. */
 export interface Stretch {

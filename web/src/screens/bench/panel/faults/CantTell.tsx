@@ -2,7 +2,7 @@ import { landmarkName } from '@sinew/core/foundation/body/landmarks';
 import { leakKey, type Audit } from '@sinew/core/judge/eye/eyeChecks';
 import type { Finding } from '@sinew/core/judge/fault/finding';
 import { isAbsent, type Missing } from '@sinew/core/foundation/reading/reading';
-import { inManner } from '@/data/gym/manner';
+import { inManner } from '@/manner/manner';
 import { Button } from '@/ui/button';
 import { useBenchStore } from '../../document/benchStore';
 

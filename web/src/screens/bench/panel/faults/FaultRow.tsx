@@ -5,7 +5,7 @@ import type { Finding } from '@sinew/core/judge/fault/finding';
 import { isAbsent } from '@sinew/core/foundation/reading/reading';
 import { isOfReading } from '@sinew/core/judge/fault/schema';
 import type { Decision } from '@/data/finding/findings';
-import { inManner } from '@/data/gym/manner';
+import { inManner } from '@/manner/manner';
 import { Button } from '@/ui/button';
 import { SOURCE_WORDS } from '../sources';
 import { useBenchStore } from '../../document/benchStore';

@@ -1,5 +1,5 @@
 import type { Finding } from '@sinew/core/judge/fault/finding';
-import { inManner } from '@/data/gym/manner';
+import { inManner } from '@/manner/manner';
 
 /** What stands over a list of findings: the first fault as a sentence, or that there is none. */
 export function headline(

@@ -7,7 +7,7 @@ import type { ClipAnalysis } from '@sinew/core/analysis/analyzeClip';
 import { DEEDS } from '@/data/access/deedKinds';
 import type { Deed } from '@/data/access/deeds';
 import type { ClipSummary } from '@/data/clip/clips';
-import { instant } from '@/data/gym/manner';
+import { instant } from '@/manner/manner';
 import { Button } from '@/ui/button';
 import { CheckLines } from '@/ui/checkLines';
 import { ProgressBar } from '@/ui/progressBar';

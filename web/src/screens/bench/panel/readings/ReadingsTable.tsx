@@ -8,7 +8,7 @@ import {
 } from '@sinew/core/measure/measures/allMeasures';
 import { SOURCE_WORDS } from '../sources';
 import { isAbsent, type Reading } from '@sinew/core/foundation/reading/reading';
-import { parts } from '@/data/gym/manner';
+import { parts } from '@/manner/manner';
 
 /** Where a strike's readings come from, beyond what each says of itself. */
 interface Origin {

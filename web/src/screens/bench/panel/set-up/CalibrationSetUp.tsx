@@ -8,7 +8,7 @@ import { clipCalibration } from '@sinew/core/analysis/clipCalibration';
 import type { ClipDocument, SavedCalibration } from '@sinew/core/analysis/clipDocument';
 import type { CameraSetup } from '@/data/gym/cameraSetups';
 import { pastTime } from '@/data/database/today';
-import { inManner } from '@/data/gym/manner';
+import { inManner } from '@/manner/manner';
 import { Button } from '@/ui/button';
 import { forgetSetup, keepSetup } from '../../document/actions';
 import { documentOf, useBench, useBenchStore, type Tool } from '../../document/benchStore';

@@ -8,7 +8,7 @@ import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import type { Decision } from '@/data/finding/findings';
 import type { SetReport } from '@/data/finding/judging';
-import { inManner } from '@/data/gym/manner';
+import { inManner } from '@/manner/manner';
 import { Button } from '@/ui/button';
 import { filmOf, Thumb } from '@/ui/thumb';
 import { documentOf, useBench, useBenchStore } from '../../document/benchStore';

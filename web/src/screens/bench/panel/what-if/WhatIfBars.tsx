@@ -1,6 +1,6 @@
 import { scaleLinear } from 'd3-scale';
 import type { SimulatedStrike } from '@sinew/core/judge/simulate/strike';
-import { fieldUnit } from '@/data/gym/manner';
+import { fieldUnit } from '@/manner/manner';
 
 const NUMBERS = [
   ['speed', 'speed at contact', 'm/s'],

@@ -7,7 +7,7 @@ import type { SimulatedStrike } from '@sinew/core/judge/simulate/strike';
 import { AS_IT_IS, type WhatIf } from '@sinew/core/judge/simulate/whatIf';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
-import { inManner } from '@/data/gym/manner';
+import { inManner } from '@/manner/manner';
 import { Button } from '@/ui/button';
 import { useBench } from '../../document/benchStore';
 import { chainModel } from './chainModel';

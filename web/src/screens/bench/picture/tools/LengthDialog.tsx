@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { Button } from '@/ui/button';
 import { Dialog } from '@/ui/dialog';
-import { fieldUnit, inManner } from '@/data/gym/manner';
+import { fieldUnit, inManner } from '@/manner/manner';
 import { TextField } from '@/ui/field';
 
 /** Asks how long the drawn line is in truth. */

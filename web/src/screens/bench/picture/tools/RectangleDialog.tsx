@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import type { PixelPoint, Rectangle } from '@sinew/core/reconstruct/calibration/calibration';
-import { fieldUnit, inManner } from '@/data/gym/manner';
+import { fieldUnit, inManner } from '@/manner/manner';
 import { Button } from '@/ui/button';
 import { Dialog } from '@/ui/dialog';
 import { TextField } from '@/ui/field';

@@ -3,7 +3,7 @@ import { clipCalibration } from '@sinew/core/analysis/clipCalibration';
 import { placingSigmaOf } from '@sinew/core/observe/track/track';
 import type { Line } from '@sinew/core/reconstruct/calibration/calibration';
 import { lengthOf } from '@sinew/core/reconstruct/calibration/picture';
-import { inManner } from '@/data/gym/manner';
+import { inManner } from '@/manner/manner';
 import { documentOf, useBench } from '../../document/benchStore';
 import { Measure } from '../OverlayShapes';
 import { Catcher, type PictureTool, type SurfaceProps } from './pictureTool';

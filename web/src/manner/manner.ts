@@ -3,6 +3,7 @@
  * whatever anybody reads goes through here, and nothing that is kept, exported or judged does.
  */
 import { z } from 'zod';
+import { shortDay as dayFirst, type Day } from '@sinew/core/foundation/calendar/day';
 import {
   INCHES,
   inchesFor,
@@ -58,6 +59,12 @@ export function inManner(sentence: string): string {
     [`${month} ${day}`, year].filter(Boolean).join(','),
   );
 }
+
+/** "Wed 25 Nov", or as the gym writes it. */
+export const shortDay = (day: Day): string => inManner(dayFirst(day));
+
+/** "Wed 25 Nov 2026": for what is kept on paper. */
+export const wholeDay = (day: Day): string => inManner(`${dayFirst(day)} ${day.slice(0, 4)}`);
 
 /** An instant, ISO 8601, by the wall clock: "25 Nov 2026, 14:30". */
 export function instant(at: string): string {
