@@ -165,9 +165,9 @@ describe('the rounds of a day', () => {
     source: 'measured-2d',
     frames: [],
   });
-  const fading = (slope: number, isReal: boolean) =>
+  const fading = (id: string, slope: number, isReal: boolean) =>
     ({
-      id: 'speed.contact',
+      id,
       rounds: [
         { round: 1, reading: reading(9) },
         { round: 3, reading: reading(9 + 2 * slope) },
@@ -178,7 +178,12 @@ describe('the rounds of a day', () => {
     }) as unknown as Fading;
 
   it('say what goes with the rounds, and what cannot be claimed to', () => {
-    onScreen(<Fatigue day="2026-11-28" rounds={[fading(-0.8, true), fading(0.1, false)]} />);
+    onScreen(
+      <Fatigue
+        day="2026-11-28"
+        rounds={[fading('speed.contact', -0.8, true), fading('speed.peak', 0.1, false)]}
+      />,
+    );
     expect(screen.getByRole('heading').textContent).toMatch(/1 of 2 go$/);
     expect(screen.getByText(/^.0\.80? m\/s ± 0\.30? m\/s a round$/)).toBeTruthy();
     expect(screen.getByText(/no change you can claim/)).toBeTruthy();
