@@ -24,7 +24,7 @@ async function addStudent(page: Page, origin: string, name: string, bornOn: stri
 async function pairPhone(browser: Browser, laptop: Page, origin: string, door: string) {
   await laptop.goto(`${origin}/gym/people`);
   await laptop.getByRole('button', { name: 'Pair a phone' }).first().click();
-  const code = await laptop.getByRole('dialog').locator('strong').innerText();
+  const code = await laptop.getByRole('dialog').locator('strong').first().innerText();
   const context = await browser.newContext({
     viewport: PHONE,
     isMobile: true,

@@ -1,5 +1,6 @@
 /** A student's lesson on their own phone: who has the address sees one card, for as long as it may be seen. */
-import { existsSync, readdirSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, utimesSync } from 'node:fs';
+import { join } from 'node:path';
 import { NextRequest } from 'next/server';
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
 import { plusDays } from '@sinew/core/foundation/calendar/day';
@@ -194,6 +195,18 @@ describe('a link ends', () => {
     expect((await app.fetch(path)).status).toBe(404);
     await sweepLessons(access, app.gym.db, app.gym.folder);
     expect(readdirSync(lessonFolder(app.gym.folder))).toEqual([]);
+  });
+
+  it('leaves the files of a link that is being made just now, and no older ones', async () => {
+    const folder = join(lessonFolder(app.gym.folder), 'being-made');
+    mkdirSync(folder, { recursive: true });
+    const sweep = async () => sweepLessons(await accessDb(), app.gym.db, app.gym.folder);
+    await sweep();
+    expect(existsSync(folder)).toBe(true);
+    const before = Date.now() / 1000 - 7200;
+    utimesSync(folder, before, before);
+    await sweep();
+    expect(existsSync(folder)).toBe(false);
   });
 
   it('when the coach withdraws it; whoever did is written down', async () => {

@@ -2,7 +2,7 @@
  * Links by which a student reads their lesson on their own phone. Who has the address sees one student's card,
  * with picture and review, until a day, until it is withdrawn, or until the consent it rests on has ended.
  */
-import { mkdir, readdir, readFile, rm } from 'node:fs/promises';
+import { mkdir, readdir, readFile, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
@@ -20,6 +20,8 @@ import { hashOf, newToken } from './secrets';
 const AFTER_CHECK = 7;
 const LEAST = 14;
 const MOST = 60;
+/** Milliseconds in which files may lie there without a row. */
+const BEING_MADE = 3_600_000;
 
 export interface LessonLink {
   readonly id: string;
@@ -162,13 +164,17 @@ export async function endLessons(db: AccessDb, data: string, studentId: string):
     .where('student_id', '=', studentId)
     .execute();
   await db.deleteFrom('lesson').where('student_id', '=', studentId).execute();
-  for (const { id } of rows)
-    await rm(join(lessonFolder(data), id), { recursive: true, force: true });
+  await forgetMedia(data, rows);
 }
 
 /** Links that have ended go, with what they showed; so does what was made of a film that is gone. */
 export async function sweepLessons(access: AccessDb, gym: Db, data: string): Promise<void> {
-  await access.deleteFrom('lesson').where('ends_on', '<', today()).execute();
+  const ended = await access
+    .deleteFrom('lesson')
+    .where('ends_on', '<', today())
+    .returning('id')
+    .execute();
+  await forgetMedia(data, ended);
   const rows = await access.selectFrom('lesson').selectAll().execute();
   const kept = new Set<string>();
   for (const link of rows.map(fromRow)) {
@@ -184,9 +190,16 @@ export async function sweepLessons(access: AccessDb, gym: Db, data: string): Pro
     }
   }
   const folders = await readdir(lessonFolder(data)).catch(() => []);
-  for (const name of folders.filter((one) => !kept.has(one))) {
-    await rm(join(lessonFolder(data), name), { recursive: true, force: true });
+  for (const id of folders.filter((one) => !kept.has(one))) {
+    const { mtimeMs } = await stat(join(lessonFolder(data), id));
+    // A link that is being made just now has its files before its row.
+    if (Date.now() - mtimeMs > BEING_MADE) await forgetMedia(data, [{ id }]);
   }
+}
+
+async function forgetMedia(data: string, links: readonly { readonly id: string }[]): Promise<void> {
+  for (const { id } of links)
+    await rm(join(lessonFolder(data), id), { recursive: true, force: true });
 }
 
 const fromRow = (row: {

@@ -7,6 +7,7 @@ import { LOST } from '@/ui/askDialog';
 import { Button } from '@/ui/button';
 import { QrCode } from '@/ui/qrCode';
 import { openGym, shutGym } from './actions';
+import { FirstWarning } from './FirstWarning';
 
 /** The switch between this machine alone and the gym's network, and what each means. */
 export function Network({
@@ -95,26 +96,7 @@ function Open({ door: { addresses, fingerprint, isOwnMade } }: { door: OpenDoor 
             </li>
           ))}
         </ul>
-        {isOwnMade && (
-          <div className="mt-3 space-y-2 text-sm">
-            <p>
-              <strong>The first time a phone warns</strong> that it does not know this machine: no
-              authority vouches for a laptop in a gym.
-            </p>
-            <p>
-              Choose <em>Advanced</em> or <em>Show details</em>, look at the certificate, and hold
-              its SHA-256 fingerprint against this one:
-            </p>
-            <p className="font-mono text-[12px] leading-5 break-all" aria-label="Fingerprint">
-              {fingerprint}
-            </p>
-            <p>
-              Are they the same, go on to the page; the phone asks no more. A certificate of your
-              own takes its place with <code className="bg-tint px-1">--cert</code> and{' '}
-              <code className="bg-tint px-1">--cert-key</code>.
-            </p>
-          </div>
-        )}
+        {isOwnMade && <FirstWarning fingerprint={fingerprint} />}
       </div>
     </div>
   );

@@ -7,6 +7,7 @@ import { LOST } from '@/ui/askDialog';
 import { Button } from '@/ui/button';
 import { Dialog } from '@/ui/dialog';
 import { QrCode } from '@/ui/qrCode';
+import { FirstWarning } from './FirstWarning';
 import { isPaired, showPairing, type PairingShown } from './actions';
 
 const LOOKS_EVERY = 2000;
@@ -34,7 +35,7 @@ export function PairPhone({ person, onDone }: { person: Person; onDone: () => vo
     return () => clearInterval(timer);
   }, [code, onDone]);
   return (
-    <Dialog isOpen onClose={onDone} title={`Pair a phone of ${person.name}`}>
+    <Dialog isOpen isWide onClose={onDone} title={`Pair a phone of ${person.name}`}>
       {shown?.kind === 'wrong' && (
         <p role="alert" className="font-semibold text-now">
           {shown.why}
@@ -57,6 +58,9 @@ export function PairPhone({ person, onDone }: { person: Person; onDone: () => vo
             </p>
           </div>
         </div>
+      )}
+      {shown?.kind === 'code' && shown.fingerprint && (
+        <FirstWarning fingerprint={shown.fingerprint} />
       )}
       <div className="mt-5">
         <Button onClick={onDone}>Close</Button>

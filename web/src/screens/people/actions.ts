@@ -137,7 +137,14 @@ export async function endDevice(signInId: string): Promise<string | null> {
 }
 
 export type PairingShown =
-  | { readonly kind: 'code'; readonly code: string; readonly url: string; readonly minutes: number }
+  | {
+      readonly kind: 'code';
+      readonly code: string;
+      readonly url: string;
+      readonly minutes: number;
+      /** Of a certificate that was made here, of which phones warn once. */
+      readonly fingerprint: string | null;
+    }
   | { readonly kind: 'wrong'; readonly why: string };
 
 /** @param personId in whose name the phone films: one's own, or, for the owner, anybody's */
@@ -153,7 +160,8 @@ export async function showPairing(personId: string): Promise<PairingShown> {
   }
   const code = await newPairing(db, whose);
   const url = `${door.addresses[0]}/pair?code=${code}`;
-  return { kind: 'code', code, url, minutes: CODE_LASTS / 60_000 };
+  const fingerprint = door.isOwnMade ? door.fingerprint : null;
+  return { kind: 'code', code, url, minutes: CODE_LASTS / 60_000, fingerprint };
 }
 
 export async function isPaired(code: string): Promise<boolean> {

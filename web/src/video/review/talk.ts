@@ -84,6 +84,7 @@ export async function talkOver(
   });
   output.addVideoTrack(pictures, { frameRate: RATE });
   output.addAudioTrack(heard);
+  await output.start();
   const overlay = drawingOf(scene.overlay);
   const lanes = drawingOf(strip);
   const draw = () => {
@@ -104,7 +105,6 @@ export async function talkOver(
     drawNames(context, scene, even(room), scale);
   };
 
-  await output.start();
   const began = performance.now();
   let last = -1;
   let isAdding = false;

@@ -108,7 +108,21 @@ function useTalk(cues: readonly Cue[]) {
   const [state, setState] = useState<State>({ kind: 'quiet' });
   const talking = useRef<Talking | null>(null);
   const about = useRef<About | null>(null);
-  useEffect(() => () => talking.current?.cancel(), []);
+  const isGone = useRef(false);
+  useEffect(() => {
+    isGone.current = false;
+    return () => {
+      isGone.current = true;
+      talking.current?.cancel();
+    };
+  }, []);
+  const isAtStake = state.kind === 'talking' || state.kind === 'said';
+  useEffect(() => {
+    if (!isAtStake) return;
+    const warn = (event: BeforeUnloadEvent) => event.preventDefault();
+    addEventListener('beforeunload', warn);
+    return () => removeEventListener('beforeunload', warn);
+  }, [isAtStake]);
 
   const stop = async () => {
     const running = talking.current;
@@ -143,10 +157,13 @@ function useTalk(cues: readonly Cue[]) {
     let voice: MediaStream | null = null;
     try {
       voice = await navigator.mediaDevices.getUserMedia({ audio: true });
-      talking.current = await talkOver(scene, voice, (seconds) => {
+      const begun = await talkOver(scene, voice, (seconds) => {
         if (seconds >= LONGEST_TALK) void stop();
         else setState((now) => (now.kind === 'quiet' ? now : { kind: 'talking', seconds }));
       });
+      // Left while the browser asked for the microphone: nobody listens any more.
+      if (isGone.current) begun.cancel();
+      else talking.current = begun;
     } catch (error) {
       voice?.getTracks().forEach((track) => track.stop());
       setState({ kind: 'quiet' });
