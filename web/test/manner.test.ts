@@ -74,6 +74,13 @@ describe('how the gym writes', () => {
     expect(manner()).toEqual(INCHES);
   });
 
+  it('as the gym that is taken over does', async () => {
+    const file = await (await app.fetch('/api/gym')).arrayBuffer();
+    setManner(USUAL_MANNER);
+    expect((await app.fetch('/api/gym', { method: 'PUT', body: file })).status).toBe(200);
+    expect(manner()).toEqual(INCHES);
+  });
+
   it('a student’s height and mass, which are kept in metres and kilograms', async () => {
     const { database } = await import('@/data/database/database');
     const db = await database();

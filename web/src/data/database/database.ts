@@ -3,8 +3,7 @@ import { mkdirSync } from 'node:fs';
 import Database from 'better-sqlite3';
 import { Kysely, Migrator, sql } from 'kysely';
 import { Problem } from '@sinew/core/foundation/problem/problem';
-import { settingsOf } from '../gym/gym';
-import { setManner } from '../../manner/manner';
+import { writeInItsManner } from '../gym/gym';
 import { backupFolder, backUp } from '../maintenance/backups';
 import { asProblem, damageAmong, DatabaseProblem } from './databaseProblem';
 import { MIGRATIONS } from './migrations';
@@ -121,7 +120,7 @@ async function openHeld(folder: string): Promise<Db> {
     shared.sinewHold = { folder, release: held.release };
   }
   const db = await openDatabase(folder, mustNotBeReplaced);
-  setManner((await settingsOf(db)).manner);
+  await writeInItsManner(db);
   return db;
 }
 

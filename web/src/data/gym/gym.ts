@@ -72,6 +72,11 @@ export async function saveSettings(db: Db, settings: Settings): Promise<void> {
     .execute();
 }
 
+/** Everything that is read from now on is written as this gym writes it. */
+export async function writeInItsManner(db: Db): Promise<void> {
+  setManner((await settingsOf(db)).manner);
+}
+
 /**
  * The same by somebody who has seen them.
  *
@@ -82,7 +87,7 @@ export async function changeSettings(db: Db, settings: Settings, seen: Settings)
     if (!isAsSeen(await settingsOf(trx), seen)) throw changedMeanwhile('The gym’s settings were');
     await saveSettings(trx, settings);
   });
-  setManner(settings.manner);
+  await writeInItsManner(db);
 }
 
 /** Sessions as the gym has them: those that come with Sinew, changed or not, then its own. */

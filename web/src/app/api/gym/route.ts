@@ -12,6 +12,7 @@ import { gymFile } from './gymFile';
 import { clipFiles } from '@/data/clip/clipFilesHere';
 import { database } from '@/data/database/database';
 import { dataFolder } from '@/data/database/dataFolder';
+import { writeInItsManner } from '@/data/gym/gym';
 import { backUpHere } from '@/data/maintenance/here';
 import { importGym, verifyGym } from '@/data/transfer/gymImport';
 
@@ -34,9 +35,10 @@ export const PUT = ownPagesOnly(async (request) => {
       createWriteStream(path, { mode: 0o600 }),
     );
     if (isCheck) return Response.json({ checked: await verifyGym(path, incoming) });
-    await database();
+    const db = await database();
     // A way back, whatever the file does to the gym; a broken file makes no backup, nor pushes one out.
     const imported = await importGym(clipFiles(), path, incoming, backUpHere);
+    await writeInItsManner(db);
     revalidatePath('/', 'layout');
     return Response.json({ imported });
   } finally {
