@@ -267,7 +267,7 @@ test('a minor needs a guardian, a withdrawn consent closes the door, an archived
   const bornOn = `${new Date().getFullYear() - 12}-03-14`;
   await page.getByLabel('Born on').fill(bornOn);
   await page.getByRole('button', { name: 'Add the student' }).click();
-  await expect(page.getByText('Height in centimetres, 80 to 250.')).toBeVisible();
+  await expect(page.getByText('Height: 80 to 250 cm.')).toBeVisible();
   await expect(page.getByLabel('Name')).toHaveValue('Small Finn');
   await expect(page.getByLabel('Born on')).toHaveValue(bornOn);
   await page.getByLabel('Height, cm').fill('150,5');

@@ -6,7 +6,7 @@ import type { SetSpeed } from '@/data/progress/ledger';
 import { pastDay } from '@/data/database/today';
 import { fieldUnit, inManner } from '@/manner/manner';
 import { Button } from '@/ui/button';
-import { Outcome, typed } from './numbers';
+import { measuredIn, Outcome, typed } from './numbers';
 
 interface Rung {
   readonly distance: string;
@@ -52,8 +52,8 @@ export function LadderForm({
     const { technique, value, plusMinus } = set;
     change(index, {
       form: technique,
-      speed: fast.shown(value),
-      plusMinus: fast.shown(plusMinus),
+      speed: measuredIn(fast, value),
+      plusMinus: measuredIn(fast, plusMinus),
     });
   };
   const box = 'h-10 border border-soft bg-field px-3';

@@ -23,6 +23,10 @@ const unitOf = (of: KnownUnit): FieldUnit =>
     ? { unit: of, shown: (kept) => String(Number(kept.toFixed(1))), kept: (value) => value }
     : fieldUnit(of);
 
+/** A number that was measured, as it is filled in: no finer than it is known. */
+export const measuredIn = (unit: FieldUnit, value: number): string =>
+  Number(unit.shown(value)).toFixed(1);
+
 /** A number and how sure it is, side by side. */
 export function KnownField({
   label,
@@ -73,7 +77,7 @@ export function useKnown(value: string, plusMinus: string, of: KnownUnit) {
     ...state,
     unit: of,
     set: (to: { value: number; plusMinus: number }) =>
-      setState({ value: unit.shown(to.value), plusMinus: unit.shown(to.plusMinus) }),
+      setState({ value: measuredIn(unit, to.value), plusMinus: measuredIn(unit, to.plusMinus) }),
     onValue: (text: string) => setState((old) => ({ ...old, value: text })),
     onPlusMinus: (text: string) => setState((old) => ({ ...old, plusMinus: text })),
     known: { value: unit.kept(typed(state.value)), plusMinus: unit.kept(typed(state.plusMinus)) },
