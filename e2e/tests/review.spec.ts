@@ -225,6 +225,16 @@ test('a coach talks over the strike: what is looked at, drawn and said is one fi
   await expect(dialog.locator('video')).toBeVisible();
   await dialog.getByRole('button', { name: 'Keep it' }).click();
   await expect(page.getByText('Kept: what you said of this cross.')).toBeVisible();
+
+  // Said again, the first words give way only to a coach who says so.
+  await page.keyboard.press('Shift+T');
+  await expect(talking).toBeVisible();
+  await expect.poll(seconds).toBeGreaterThan(3);
+  await page.keyboard.press('Shift+T');
+  await dialog.getByRole('button', { name: 'Keep it' }).click();
+  await expect(dialog.getByRole('alert')).toContainText('has talked over this strike before');
+  await dialog.getByRole('button', { name: 'Put it in its place' }).click();
+  await expect(dialog).toBeHidden();
   await page.goto(`/students/${student}`);
   await page.getByRole('link', { name: /^Hear what was said, 0:\d\d/ }).click();
   const film = page.getByLabel('What was said over it');

@@ -17,7 +17,7 @@ vi.mock('@/data/finding/measureLater', () => ({
 /** The beginning of an MP4 file, and some bytes. */
 const film = (of: string) =>
   new Uint8Array(Buffer.concat([Buffer.from([0, 0, 0, 24]), Buffer.from(`ftypisom ${of}`)]));
-const said = 'technique=cross&cue=Hips+first.&seconds=12.5';
+const said = 'seconds=12.5';
 
 let app: TestApp;
 let who: string;
@@ -46,10 +46,13 @@ describe('what was said over a strike', () => {
     expect(await heard()).toContain('first');
     const part = await app.fetch(at(), { headers: { range: 'bytes=4-7' } });
     expect([part.status, await part.text()]).toEqual([206, 'ftyp']);
-    expect((await keep('second')).status).toBe(200);
+    // Nobody’s words give way unasked.
+    expect((await keep('second')).status).toBe(409);
+    expect(await heard()).toContain('first');
+    expect((await keep('second', `${said}&replace`)).status).toBe(200);
     expect(await heard()).toContain('second');
     expect(await talksOf(app.gym.db, app.gym.folder, who)).toMatchObject([
-      { clipId, strikeId, technique: 'cross', cue: 'Hips first.', seconds: 12.5 },
+      { clipId, strikeId, technique: 'cross', seconds: 12.5 },
     ]);
     const deeds = await app.gym.db.selectFrom('deed').select(['what', 'student_id']).execute();
     expect(deeds).toContainEqual({ what: 'talked', student_id: who });
@@ -57,9 +60,9 @@ describe('what was said over a strike', () => {
 
   it('refuses what is no film, or of no strike, and leaves what is there', async () => {
     await keep('first');
-    const text = await app.fetch(`${at()}?${said}`, { method: 'PUT', body: 'hello there' });
+    const text = await app.fetch(`${at()}?${said}&replace`, { method: 'PUT', body: 'hello there' });
     expect(text.status).toBe(400);
-    expect((await keep('second', 'technique=cross&cue=x&seconds=nought')).status).toBe(400);
+    expect((await keep('second', 'seconds=nought&replace')).status).toBe(400);
     const other = { clipId, strikeId: 'another' };
     expect(
       (await app.fetch(`${at(other)}?${said}`, { method: 'PUT', body: film('x') })).status,
@@ -79,6 +82,17 @@ describe('what was said over a strike', () => {
     expect(await heard()).toContain('first');
     expect((await app.fetch(at(), { method: 'DELETE' })).status).toBe(200);
     expect((await app.fetch(at())).status).toBe(404);
+  });
+
+  it('is not heard while its strike is taken out of the clip', async () => {
+    await keep('first');
+    const taken = (removed_at: string | null) =>
+      app.gym.db.updateTable('strike').set({ removed_at }).where('id', '=', strikeId).execute();
+    await taken('2026-11-01T00:00:00.000Z');
+    expect((await app.fetch(at())).status).toBe(404);
+    expect(await talksOf(app.gym.db, app.gym.folder, who)).toEqual([]);
+    await taken(null);
+    expect(await talksOf(app.gym.db, app.gym.folder, who)).toHaveLength(1);
   });
 
   it('does not go over to another student with a clip that is moved', async () => {

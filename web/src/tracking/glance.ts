@@ -1,8 +1,7 @@
 /** A glance at a film that is not a clip yet: a few looks at the body say from where it was filmed. */
 import { wrap, type Remote } from 'comlink';
 import PQueue from 'p-queue';
-import type { Landmark } from '@sinew/core/foundation/body/landmarks';
-import { LANDMARKS } from '@sinew/core/foundation/body/landmarks';
+import { LANDMARKS, type Landmark } from '@sinew/core/foundation/body/landmarks';
 import type { View } from '@sinew/core/foundation/technique/techniques';
 import { boxOf } from '@sinew/core/observe/track/box';
 import { seen, type PoseDetection } from '@sinew/core/observe/track/poseDetection';
@@ -86,7 +85,7 @@ function largest(people: readonly PoseDetection[]): PoseDetection | undefined {
 
 function pointsOf(detections: readonly PoseDetection[]) {
   return Object.fromEntries(
-    LANDMARKS.map((landmark: Landmark) => {
+    LANDMARKS.map((landmark) => {
       const known = detections
         .map((one) => ({ frame: one.frame, ...seen(one, landmark) }))
         .filter(({ visibility }) => visibility >= BELIEVED || HEAD.has(landmark));

@@ -1,7 +1,7 @@
 /**
  * What a coach has said over a strike: a film of the bench with the voice in it, one for a strike. It shows the
  * student, so it is there as long as the clip is, for that student only, and goes with it. It is part of no
- * backup and of no gym’s file, as it lies beside the clips: who wants it elsewhere saves it as a film.
+ * backup and of no gym’s file: it leaves with what is sent home.
  */
 import { mkdir, readdir, readFile, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
@@ -10,31 +10,31 @@ import { Problem } from '@sinew/core/foundation/problem/problem';
 import { now, type Db } from '../database/db';
 import { writeWhole } from '../database/writeWhole';
 
-/** Bytes: two minutes at three times the rate at which they are made. */
+/** Bytes: nearly four times what two minutes take. */
 export const MOST_TALK = 96 * 1024 * 1024;
 
 const aboutSchema = z.object({
   studentId: z.string(),
-  technique: z.string().max(40),
-  /** The cue at the time; empty for none. */
-  cue: z.string().max(200),
   seconds: z.number().positive().max(600),
   madeBy: z.string().max(80),
   /** ISO 8601. */
   madeAt: z.string(),
 });
 
-export const talkAbout = aboutSchema.pick({ technique: true, cue: true, seconds: true });
-
-export interface Talk extends Readonly<z.infer<typeof aboutSchema>> {
-  readonly clipId: string;
-  readonly strikeId: string;
-  readonly bytes: number;
-}
+export const talkSeconds = aboutSchema.shape.seconds;
 
 interface Of {
   readonly clipId: string;
   readonly strikeId: string;
+}
+
+interface Said extends Readonly<z.infer<typeof aboutSchema>> {
+  readonly bytes: number;
+}
+
+export interface Talk extends Said, Of {
+  /** Of the strike. */
+  readonly technique: string;
 }
 
 const FOLDER = 'talks';
@@ -72,32 +72,37 @@ export async function keepTalk(
 }
 
 /** @returns null where nothing has been said, or it was said of somebody else’s strike: a clip may be moved */
-export async function talkOf(data: string, of: Of, studentId: string): Promise<Talk | null> {
+export async function talkOf(data: string, of: Of, studentId: string): Promise<Said | null> {
   try {
     const about = aboutSchema.parse(JSON.parse(await readFile(pathOf(data, of, 'json'), 'utf8')));
     if (about.studentId !== studentId) return null;
-    return { ...about, ...of, bytes: (await stat(pathOf(data, of, 'mp4'))).size };
+    return { ...about, bytes: (await stat(pathOf(data, of, 'mp4'))).size };
   } catch {
     return null;
   }
 }
 
-/** All that was said over this student’s strikes, the newest first. */
+/** All that was said over this student’s strikes that are still there, the newest first. */
 export async function talksOf(db: Db, data: string, studentId: string): Promise<Talk[]> {
-  const clips = await db
-    .selectFrom('clip')
-    .select('id')
-    .where('student_id', '=', studentId)
-    .where('deleted_at', 'is', null)
-    .where('purged_at', 'is', null)
+  const talked = await readdir(join(data, FOLDER)).catch(() => []);
+  if (talked.length === 0) return [];
+  const strikes = await db
+    .selectFrom('strike')
+    .innerJoin('clip', 'clip.id', 'strike.clip_id')
+    .select(['strike.id as strikeId', 'strike.clip_id as clipId', 'strike.technique'])
+    .where('clip.student_id', '=', studentId)
+    .where('clip.deleted_at', 'is', null)
+    .where('clip.purged_at', 'is', null)
+    .where('strike.removed_at', 'is', null)
     .execute();
-  const found = clips.map(async ({ id: clipId }) => {
-    const names = await readdir(join(data, FOLDER, clipId)).catch(() => []);
-    const strikes = names.filter((name) => name.endsWith('.json')).map((name) => name.slice(0, -5));
-    return Promise.all(strikes.map((strikeId) => talkOf(data, { clipId, strikeId }, studentId)));
-  });
+  const clips = new Set(talked);
+  const found = strikes
+    .filter(({ clipId }) => clips.has(clipId))
+    .map(async (strike) => {
+      const said = await talkOf(data, strike, studentId);
+      return said && { ...said, ...strike };
+    });
   return (await Promise.all(found))
-    .flat()
     .filter((talk) => talk !== null)
     .sort((a, b) => b.madeAt.localeCompare(a.madeAt));
 }

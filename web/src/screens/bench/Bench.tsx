@@ -58,7 +58,7 @@ export function Bench(props: BenchProps) {
         <TrackedProvider>
           <AnalysisProvider library={props.library}>
             <DoubtKeys />
-            <TalkOver cues={props.cues} />
+            <TalkOver />
             <main className="flex flex-col md:grid md:min-h-0 md:flex-1 md:grid-cols-[minmax(0,61fr)_minmax(320px,39fr)] md:grid-rows-[minmax(0,1fr)_auto]">
               <Picture />
               <ThumbSteps />

@@ -3,10 +3,10 @@
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
+import { Problem } from '@sinew/core/foundation/problem/problem';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { askBytes, wordsOf } from '@/api/client';
-import type { Cue } from '@/data/finding/findings';
-import { Button, Key } from '@/ui/button';
+import { Button } from '@/ui/button';
 import { commandsNow, useCommands } from '@/ui/commands/registry';
 import { Dialog } from '@/ui/dialog';
 import { BlobPlayer } from '@/ui/blobPlayer';
@@ -20,21 +20,25 @@ type State =
   | { readonly kind: 'quiet' }
   | { readonly kind: 'asking' }
   | { readonly kind: 'talking'; readonly seconds: number }
-  | { readonly kind: 'said'; readonly film: Blob; readonly seconds: number };
+  | {
+      readonly kind: 'said';
+      readonly film: Blob;
+      readonly seconds: number;
+      /** Something was said before, and whether it may give way is asked. */
+      readonly rival?: string;
+    };
 
 /** The strike that is talked over, as it was when it began. */
 interface About {
   readonly clipId: string;
   readonly strikeId: string;
   readonly technique: string;
-  readonly cue: string;
   readonly studentId: string;
-  readonly studentName: string;
 }
 
 /** The coach talks over the strike, goes through it, draws: all of it becomes one film, kept with the strike. */
-export function TalkOver({ cues }: { cues: readonly Cue[] }) {
-  const { state, start, stop, throwAway, keep } = useTalk(cues);
+export function TalkOver() {
+  const { state, start, stop, throwAway, keep } = useTalk();
   useCommands(() => [
     {
       id: 'talk',
@@ -49,7 +53,7 @@ export function TalkOver({ cues }: { cues: readonly Cue[] }) {
       <div
         role="status"
         aria-label="Talking over the strike"
-        className="fixed top-2 left-1/2 z-30 flex -translate-x-1/2 items-center gap-4 border-2 border-now bg-paper px-4 py-1.5"
+        className="fixed inset-x-2 top-2 z-30 mx-auto flex w-fit flex-wrap items-center gap-4 border-2 border-now bg-paper px-4 py-1.5"
       >
         <span aria-hidden className="size-3 bg-now" />
         <span className="font-semibold">Talk: picture and strip are filmed</span>
@@ -73,9 +77,14 @@ export function TalkOver({ cues }: { cues: readonly Cue[] }) {
         {inMinutes(state.seconds)}, {sizeInWords(state.film)}. Kept, it lies with the clip on this
         machine and stands on the card; from there it is sent home, where that is allowed.
       </p>
+      {state.rival && (
+        <p role="alert" className="mt-2 border-l-4 border-now pl-3">
+          {state.rival}
+        </p>
+      )}
       <div className="mt-4 flex flex-wrap items-center gap-4">
         <Button weight="main" onClick={() => void keep(state)}>
-          Keep it
+          {state.rival ? 'Put it in its place' : 'Keep it'}
         </Button>
         <Button weight="quiet" onClick={throwAway}>
           Throw away
@@ -91,18 +100,19 @@ export function TalkButton() {
     <Button
       weight="quiet"
       className="!min-h-6"
+      hint="Shift T"
       onClick={() =>
         commandsNow()
           .find(({ id }) => id === 'talk')
           ?.run(null)
       }
     >
-      Talk <Key>Shift T</Key>
+      Talk
     </Button>
   );
 }
 
-function useTalk(cues: readonly Cue[]) {
+function useTalk() {
   const store = useBenchStore();
   const router = useRouter();
   const [state, setState] = useState<State>({ kind: 'quiet' });
@@ -137,11 +147,11 @@ function useTalk(cues: readonly Cue[]) {
     }
   };
   const start = async () => {
-    const { clip, ...bench } = store.getState();
+    if (state.kind !== 'quiet') return;
+    const { clip, shownFrame } = store.getState();
     const strike = strikeOf(store.getState());
     const scene = sceneOnPage();
-    if (state.kind !== 'quiet') return;
-    if (!strike || !scene || bench.shownFrame === null) {
+    if (!strike || !scene || shownFrame === null) {
       toast('There is no strike to talk over yet.');
       return;
     }
@@ -149,9 +159,7 @@ function useTalk(cues: readonly Cue[]) {
       clipId: clip.id,
       strikeId: strike.id,
       technique: strike.technique,
-      cue: cues.find((one) => one.technique === strike.technique)?.text ?? '',
       studentId: clip.studentId,
-      studentName: clip.studentName,
     };
     setState({ kind: 'asking' });
     let voice: MediaStream | null = null;
@@ -179,13 +187,14 @@ function useTalk(cues: readonly Cue[]) {
     talking.current = null;
     setState({ kind: 'quiet' });
   };
-  const keep = async ({ film, seconds }: { film: Blob; seconds: number }) => {
-    const { clipId, strikeId, studentId, technique, cue } = about.current!;
+  const keep = async ({ film, seconds, rival }: Extract<State, { kind: 'said' }>) => {
+    const { clipId, strikeId, studentId, technique } = about.current!;
+    const replace = rival ? '&replace' : '';
     try {
       // A strike that was just marked is there before what was said over it.
       await store.getState().flush();
-      const of = new URLSearchParams({ technique, cue, seconds: seconds.toFixed(2) });
-      await askBytes(`${talkFilm({ clipId, strikeId })}?${of}`, { method: 'PUT', body: film });
+      const address = `${talkFilm({ clipId, strikeId })}?seconds=${seconds.toFixed(2)}${replace}`;
+      await askBytes(address, { method: 'PUT', body: film });
       setState({ kind: 'quiet' });
       toast(`Kept: what you said of this ${techniqueById(technique).name.toLowerCase()}.`, {
         action: {
@@ -194,6 +203,9 @@ function useTalk(cues: readonly Cue[]) {
         },
       });
     } catch (error) {
+      if (error instanceof Problem && error.code === 'conflict') {
+        return setState({ kind: 'said', film, seconds, rival: error.message });
+      }
       toast(`Not kept: ${wordsOf(error)} It is still here.`);
     }
   };

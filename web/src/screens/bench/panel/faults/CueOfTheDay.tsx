@@ -47,7 +47,7 @@ export function CueOfTheDay({ cue, strikeId }: { cue: Cue; strikeId: string }) {
   };
   return (
     <div data-cue-of-the-day className="border-t border-ink px-5 pt-3 pb-4">
-      <div className="mb-1 flex items-center gap-4 text-sm">
+      <div className="mb-1 flex flex-wrap items-center gap-x-4 text-sm">
         <h2 className="font-semibold text-soft">Cue</h2>
         {!isEditing && (
           <Button weight="quiet" className="!min-h-6" onClick={() => setEditing(true)}>

@@ -3,7 +3,7 @@ import { CLIP_GONE, done, ownPagesOnly, there } from '@/app/api/answers';
 import { servedFile } from '@/app/api/servedFile';
 import { noteDeed } from '@/data/access/deeds';
 import { clipById } from '@/data/clip/clips';
-import { forgetTalk, keepTalk, MOST_TALK, talkAbout, talkOf, talkPath } from '@/data/clip/talks';
+import { forgetTalk, keepTalk, MOST_TALK, talkOf, talkPath, talkSeconds } from '@/data/clip/talks';
 import { database } from '@/data/database/database';
 import { dataFolder } from '@/data/database/dataFolder';
 
@@ -19,7 +19,7 @@ async function opened({ params }: Context) {
   const clip = there(await clipById(db, id), CLIP_GONE);
   const strike = await db
     .selectFrom('strike')
-    .select('technique')
+    .select('id')
     .where('id', '=', strikeId)
     .where('clip_id', '=', id)
     .where('removed_at', 'is', null)
@@ -41,23 +41,34 @@ export const GET = ownPagesOnly(async (request, context: Context) => {
   });
 });
 
-/** What was said, in the place of what was said before; the film is the body, the rest in the address. */
+/**
+ * What was said: the film is the body, its seconds stand in the address. What was said before gives way only
+ * where `replace` is asked for.
+ */
 export const PUT = ownPagesOnly(async (request, context: Context, asker) => {
-  const asked = Object.fromEntries(new URL(request.url).searchParams);
-  const about = talkAbout.safeParse({ ...asked, seconds: Number(asked.seconds) });
+  const asked = new URL(request.url).searchParams;
+  const seconds = talkSeconds.safeParse(Number(asked.get('seconds')));
   const { db, clip, of } = await opened(context);
+  const data = dataFolder();
+  const before = asked.has('replace') ? null : await talkOf(data, of, clip.studentId);
+  if (before) {
+    throw new Problem('conflict', {
+      happened: `${before.madeBy} has talked over this strike before.`,
+      safe: 'That is still there, and so is what you have said now.',
+    });
+  }
   const film = await atMost(request, MOST_TALK);
-  if (!about.success || film === null) {
-    throw new Problem(about.success ? 'refused' : 'not-understood', {
-      happened: about.success
+  if (!seconds.success || film === null) {
+    throw new Problem(seconds.success ? 'refused' : 'not-understood', {
+      happened: seconds.success
         ? 'This is longer than what can be kept of what was said.'
         : 'What was said cannot be read.',
       safe: 'Nothing was kept; it is still on your page.',
-      todo: 'Save it as a film, or say it again, shorter.',
+      todo: 'Say it again, shorter.',
     });
   }
-  await keepTalk(dataFolder(), of, film, {
-    ...about.data,
+  await keepTalk(data, of, film, {
+    seconds: seconds.data,
     studentId: clip.studentId,
     madeBy: asker.name,
   });
