@@ -307,6 +307,7 @@ test('every screen of a phone fits it: nothing sideways, a thumb finds everythin
       `/capture?student=${id}`,
       '/phone',
       `/phone/${id}`,
+      `/phone/${id}/set`,
       bench!,
     ])
     .concat(

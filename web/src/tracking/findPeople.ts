@@ -45,7 +45,7 @@ export async function findPeople(
       // Somebody small is not seen in the whole picture, only near where they were.
       const isLost = isLookingRound && near !== null && !closest(found, last!);
       const seen = isLost ? [...found, ...(await see(frame, near))] : found;
-      const student = last ? closest(seen, last) : largest(seen);
+      const student = last ? closest(seen, last) : largest(seen, (box) => box);
       if (student) people.set(frame, student);
       // Lost: the next look is at the whole picture, unless the coach has said who it is.
       last = student ?? (drawn ? last : null);
@@ -81,8 +81,12 @@ export async function findPeople(
 
 const area = ({ width, height }: Box) => width * height;
 
-function largest(boxes: readonly Box[]): Box | null {
-  return boxes.reduce<Box | null>((a, b) => (a && area(a) >= area(b) ? a : b), null);
+/** Of several people the one whose box is largest; null of none. */
+export function largest<Person>(
+  people: readonly Person[],
+  box: (person: Person) => Box,
+): Person | null {
+  return people.reduce<Person | null>((a, b) => (a && area(box(a)) >= area(box(b)) ? a : b), null);
 }
 
 function closest(boxes: readonly Box[], to: Box): Box | null {

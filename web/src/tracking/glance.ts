@@ -8,6 +8,7 @@ import { seen, type PoseDetection } from '@sinew/core/observe/track/poseDetectio
 import { viewGuess, viewSeen } from '@sinew/core/observe/track/viewSeen';
 import type { FramesWorker } from '../video/frames.worker';
 import { Detectors } from './detectors';
+import { largest } from './findPeople';
 
 /** Looks, spread over the film: enough for a median, and a second or two of work. */
 const LOOKS = 16;
@@ -65,7 +66,7 @@ async function lookAt(
       const looker = await detectors.free();
       const whole = { x: 0, y: 0, width, height };
       const people = await detectors.look(looker, await frames.frame(frame), whole, frame);
-      const student = largest(people);
+      const student = largest(people, boxOf);
       if (student) found.push(student);
     }
     return found;
@@ -73,14 +74,6 @@ async function lookAt(
     worker.terminate();
     detectors?.close();
   }
-}
-
-function largest(people: readonly PoseDetection[]): PoseDetection | undefined {
-  const area = (person: PoseDetection) => {
-    const { width, height } = boxOf(person);
-    return width * height;
-  };
-  return [...people].sort((a, b) => area(b) - area(a))[0];
 }
 
 function pointsOf(detections: readonly PoseDetection[]) {

@@ -56,7 +56,8 @@ async function real({ camera, microphone, height, rate }: Wish): Promise<LiveCam
     throw new CameraProblem('This browser gives pages no camera. Bring a file, or use Chromium.');
   }
   const video: MediaTrackConstraints = {
-    ...(camera !== '' && { deviceId: { exact: camera } }),
+    // Of a phone the camera that looks at the student, unless another was chosen.
+    ...(camera === '' ? { facingMode: 'environment' } : { deviceId: { exact: camera } }),
     height: { ideal: height },
     width: { ideal: Math.round((height * 16) / 9) },
     frameRate: { ideal: rate },

@@ -14,6 +14,7 @@ import {
   StreamTarget,
   type StreamTargetChunk,
 } from 'mediabunny';
+import type { RecentFilm } from './recentFilm';
 import type { TakeAbout } from './takeAbout';
 import { namedTake, takeStore } from './takeStore';
 
@@ -39,11 +40,13 @@ export class Recorder {
    * @throws Error in words for the coach when this browser cannot record; nothing is left then
    * @param onProblem called once, with a message for the coach, when recording cannot go on; what
    *   has been recorded is kept, and `stop` gives it
+   * @param recent is given the film as it is recorded, to be seen again at once
    */
   static async start(
     stream: MediaStream,
     about: TakeAbout,
     onProblem: (message: string) => void,
+    recent: RecentFilm | null = null,
   ): Promise<Recorder> {
     const [video] = stream.getVideoTracks();
     const [audio] = stream.getAudioTracks();
@@ -78,7 +81,12 @@ export class Recorder {
     };
     const pictures = new MediaStreamVideoTrackSource(
       video as MediaStreamVideoTrack,
-      { codec, bitrate: QUALITY_HIGH, keyFrameInterval: FRAGMENT },
+      {
+        codec,
+        bitrate: QUALITY_HIGH,
+        keyFrameInterval: FRAGMENT,
+        onEncodedPacket: (packet, meta) => recent?.keep(packet, meta),
+      },
       { frameRate: null },
     );
     pictures.errorPromise.catch(fail);

@@ -9,7 +9,8 @@ export const takeAboutSchema = z.object({
   studentName: z.string(),
   view: z.enum(VIEWS),
   azimuth: azimuthSchema.optional(),
-  technique: z.enum(TECHNIQUES.map((technique) => technique.id)),
+  /** Missing where several strikes are shown. */
+  technique: z.enum(TECHNIQUES.map((technique) => technique.id)).optional(),
   question: z.string().nullable(),
   /** How hard it is meant, and the round it is filmed in, where the coach has said. */
   intent: z.enum(INTENTS).optional(),

@@ -46,10 +46,13 @@ export function quietOf({ loudness }: Envelope): number {
   return Math.max(quantile(some, 0.2) ?? 0, 1e-6);
 }
 
-/** Hits in order of time. */
-export function findHits(envelope: Envelope): Hit[] {
+/**
+ * Hits in order of time.
+ *
+ * @param quiet how loud the room is when nothing happens, where it has been listened to for longer
+ */
+export function findHits(envelope: Envelope, quiet = quietOf(envelope)): Hit[] {
   const { loudness } = envelope;
-  const quiet = quietOf(envelope);
   const before = runningMean(loudness, BEFORE);
   const hits: Hit[] = [];
   let free = 0;

@@ -65,7 +65,7 @@ export function LeftTakes({
         </span>
       )}
       {left.length > 0 && (
-        <Button className="!min-h-7 text-sm" onClick={() => setOpen(true)}>
+        <Button className="!min-h-7 text-sm max-md:!min-h-11" onClick={() => setOpen(true)}>
           {left.length} unkept {left.length === 1 ? 'take' : 'takes'}
         </Button>
       )}
@@ -81,7 +81,10 @@ export function LeftTakes({
               className="flex flex-wrap items-center gap-4 border-t border-rule py-3"
             >
               <span className="flex-1">
-                {techniqueById(take.about.technique).name}, {instant(take.about.startedAt)}
+                {take.about.technique
+                  ? techniqueById(take.about.technique).name
+                  : 'Several strikes'}
+                , {instant(take.about.startedAt)}
               </span>
               <Button weight="main" onClick={() => void look(take)}>
                 Look at it

@@ -59,7 +59,7 @@ export function Review({
       view,
       ...(azimuth !== undefined && { azimuth }),
       rate: null,
-      purpose: { technique, question },
+      ...(technique && { purpose: { technique, question } }),
       ...(intent && { intent }),
       ...(round && { round }),
     };

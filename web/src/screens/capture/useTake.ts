@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Recorder } from '@/video/recorder';
+import type { RecentFilm } from '@/video/recentFilm';
 import { countBeep, endBeep, goBeep } from '@/video/sound';
 import type { TakeAbout } from '@/video/takeAbout';
 import { takeStore } from '@/video/takeStore';
@@ -72,16 +73,18 @@ export function useTake(stream: MediaStream | null, seconds: number) {
     }
   }, [clearTimers]);
 
+  /** Films at once. */
   const record = useCallback(
-    async (of: Omit<TakeAbout, 'startedAt'>) => {
+    async (of: Omit<TakeAbout, 'startedAt'>, recent: RecentFilm | null = null) => {
       if (!stream) return;
       about.current = { ...of, startedAt: new Date().toISOString() };
       problem.current = null;
       try {
-        recorder.current = await Recorder.start(stream, about.current, (message) => {
+        const failed = (message: string) => {
           problem.current = message;
           void stop();
-        });
+        };
+        recorder.current = await Recorder.start(stream, about.current, failed, recent);
         setState({ kind: 'recording', since: performance.now() });
         after(seconds * SECOND, () => void stop());
       } catch (error) {
@@ -128,5 +131,5 @@ export function useTake(stream: MediaStream | null, seconds: number) {
     [clearTimers],
   );
 
-  return { state, countDown, callOff, stop, review, toReady: callOff };
+  return { state, countDown, record, callOff, stop, review, toReady: callOff };
 }

@@ -1,4 +1,5 @@
 /** What the timer lets hear: a bell, a warning, and calls spoken by this machine's own voices. */
+import { speak } from '@/ui/speak';
 
 let device: AudioContext | null = null;
 
@@ -51,19 +52,7 @@ export function knock(): void {
   }
 }
 
-/** A voice of this machine; others would send the words away. */
-function ownVoice(): SpeechSynthesisVoice | null {
-  const voices = globalThis.speechSynthesis?.getVoices() ?? [];
-  return voices.find(({ localService, lang }) => localService && lang.startsWith('en')) ?? null;
-}
-
 /** Speak, or knock where this machine has no voice of its own. */
 export function call(words: string): void {
-  const voice = ownVoice();
-  if (!voice) return knock();
-  speechSynthesis.cancel();
-  const utterance = new SpeechSynthesisUtterance(words);
-  utterance.voice = voice;
-  utterance.rate = 1.15;
-  speechSynthesis.speak(utterance);
+  if (!speak(words)) knock();
 }
