@@ -13,6 +13,8 @@ export interface OpenGym {
   readonly address: string;
   /** Its own, and of no other test that runs beside it. */
   readonly env: Readonly<Record<'SINEW_DATA' | 'PORT' | 'SINEW_GYM_PORT', string>>;
+  /** The command that everything of it is run through. */
+  readonly through: readonly string[];
 }
 
 /** Whatever a test has left running. */
@@ -23,17 +25,19 @@ export function killAll(): void {
   running.clear();
 }
 
-export async function open(data = scratchFolder('opened')): Promise<OpenGym> {
-  const [port, door] = [await freePort(), await freePort()];
-  return start({ SINEW_DATA: data, PORT: String(port), SINEW_GYM_PORT: String(door) });
+/** @param through the command to run it through, where it is to stand on a host of its own */
+export async function open(through: readonly string[] = []): Promise<OpenGym> {
+  const [data, port, door] = [scratchFolder('opened'), await freePort(), await freePort()];
+  return start({ SINEW_DATA: data, PORT: String(port), SINEW_GYM_PORT: String(door) }, through);
 }
 
 /** A gym that has ended, at the same addresses. */
-export const openAgain = ({ env }: OpenGym): Promise<OpenGym> => start(env);
+export const openAgain = ({ env, through }: OpenGym): Promise<OpenGym> => start(env, through);
 
-async function start(env: OpenGym['env']): Promise<OpenGym> {
+async function start(env: OpenGym['env'], through: readonly string[]): Promise<OpenGym> {
+  const [command, ...args] = [...through, process.execPath, START, '--gym'];
   // A group of its own: the server is a child of this one, and is killed with it.
-  const child = spawn(process.execPath, [START, '--gym'], {
+  const child = spawn(command!, args, {
     env: { ...process.env, ...env },
     detached: true,
   });
@@ -42,7 +46,7 @@ async function start(env: OpenGym['env']): Promise<OpenGym> {
   let said = '';
   for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => (said += part));
   await expect.poll(() => said, { timeout: 60_000 }).toMatch(/Ready in/);
-  return { child, env, address: /Sinew: +(\S+)/.exec(said)![1]! };
+  return { child, env, through, address: /Sinew: +(\S+)/.exec(said)![1]! };
 }
 
 export async function stop({ child }: OpenGym, signal: NodeJS.Signals = 'SIGTERM'): Promise<void> {

@@ -23,6 +23,8 @@ const DAY = 86_400_000;
 const LASTS = 800;
 /** Days before its end in which it is made anew. */
 const EARLY = 30;
+/** Addresses that one certificate stands for, the present ones first. */
+const MOST_HOSTS = 24;
 
 /** @returns names and numbers in a certificate's text, as Node writes them out */
 function hostsIn(certificate: X509Certificate): string[] {
@@ -52,7 +54,9 @@ export async function certificateFor(
   if (cert && key) return ownersCertificate(cert, key);
   const kept = await keptCertificate(folder);
   if (kept && isGood(kept, hosts)) return kept;
-  return makeCertificate(folder, hosts);
+  // Where it was before it may be again tomorrow, and is then not asked about anew.
+  const all = new Set([...hosts, ...(kept?.hosts ?? [])]);
+  return makeCertificate(folder, [...all].slice(0, MOST_HOSTS));
 }
 
 async function ownersCertificate(certPath: string, keyPath: string): Promise<Certificate> {

@@ -91,6 +91,8 @@ async function opened(): Promise<Opened> {
     mark: doorMark(),
   };
   const worker = await listening(order);
+  const looking = setInterval(() => void followAddresses(worker, numbers), LOOKED_EVERY).unref();
+  worker.once('exit', () => clearInterval(looking));
   await keepPort(port);
   answersTo(new Set(hosts));
   return {
@@ -102,6 +104,20 @@ async function opened(): Promise<Opened> {
     fingerprint: certificate.fingerprint,
     isOwnMade: certificate.isOwnMade,
   };
+}
+
+/** Milliseconds between two looks at whether the gym's network has given this machine another address. */
+const LOOKED_EVERY = 10_000;
+
+/** Phones ask at the new address, and it must be in the certificate. */
+async function followAddresses(worker: Worker, before: readonly string[]): Promise<void> {
+  const now = ownNumbers();
+  // Away from every network it is better to stand where it stood.
+  if (now.length === 0 || now.join() === before.join()) return;
+  const open = await shared.sinewDoor?.catch(() => null);
+  if (open?.worker !== worker) return;
+  await shutDoor();
+  await openDoor().catch((error: unknown) => logTrouble('door', error));
 }
 
 function listening(order: DoorOrder): Promise<Worker> {
