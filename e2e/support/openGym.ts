@@ -26,8 +26,11 @@ export function killAll(): void {
 }
 
 /** @param through the command to run it through, where it is to stand on a host of its own */
-export async function open(through: readonly string[] = []): Promise<OpenGym> {
-  const [data, port, door] = [scratchFolder('opened'), await freePort(), await freePort()];
+export async function open(
+  data = scratchFolder('opened'),
+  through: readonly string[] = [],
+): Promise<OpenGym> {
+  const [port, door] = [await freePort(), await freePort()];
   return start({ SINEW_DATA: data, PORT: String(port), SINEW_GYM_PORT: String(door) }, through);
 }
 

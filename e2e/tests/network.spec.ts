@@ -1,5 +1,6 @@
 /** The gym's network for real: its machine and a phone as two hosts on one cable, each with its own addresses. */
 import { expect, test } from '@playwright/test';
+import { scratchFolder } from '@sinew/demo/scratch';
 import { demoClip } from '../support/gym';
 import { killAll, open, setUp, stop } from '../support/openGym';
 import { TwoHosts } from '../support/twoHosts';
@@ -15,7 +16,7 @@ test('a phone comes in at the machine’s own address, films, and follows it to 
   try {
     hosts.gym.addAddress('192.168.77.1/24');
     hosts.phone.addAddress('192.168.77.2/24');
-    const gym = await open(hosts.gym.through);
+    const gym = await open(scratchFolder('opened'), hosts.gym.through);
     closing.push(() => stop(gym));
     const [machine, handset] = [await hosts.gym.browser(), await hosts.phone.browser()];
     closing.push(
@@ -48,9 +49,11 @@ test('a phone comes in at the machine’s own address, films, and follows it to 
 
     await test.step('what is behind the door is reached from nowhere but the machine', async () => {
       const inside = new URL(gym.address).port;
-      await expect(phone.goto(`http://192.168.77.1:${inside}/`)).rejects.toThrow(
+      const other = await handset.newPage();
+      await expect(other.goto(`http://192.168.77.1:${inside}/`)).rejects.toThrow(
         /ERR_CONNECTION_REFUSED/,
       );
+      await other.close();
       // Nobody who has not come in sees more than the page that asks who it is.
       await phone.goto(`https://192.168.77.1:${port}/`);
       expect(new URL(phone.url()).pathname).toBe('/sign-in');
