@@ -5,7 +5,7 @@ import { heardBy, SOUND_RATE } from '@sinew/fighters/film/sound';
 import { EnvelopeMaker } from '../src/observe/sound/envelope';
 import { Listening } from '../src/observe/sound/listening';
 import { findHits } from '../src/observe/sound/onsets';
-import { glimpse, sayGlimpse } from '../src/measure/glimpse';
+import { glimpse, sayGlimpse } from '../src/measure/measures/glimpse';
 import { isAbsent } from '../src/foundation/reading/reading';
 import type { PictureTrack, Points } from '../src/observe/track/track';
 

@@ -35,12 +35,16 @@ export function ensurePackages() {
   run(process.execPath, [join(root, 'scripts', 'pose-models.mjs')]);
 }
 
-/** Debian's Chromium and ffmpeg, for the tests and the screenshots; its photographs, for the tests. */
+/**
+ * Debian's Chromium and ffmpeg, for the tests and the screenshots; for the tests its photographs, and a store that
+ * speaks S3.
+ */
 export function ensureBrowser() {
   const missing = [
     ['/usr/bin/chromium', 'chromium'],
     ['/usr/bin/ffmpeg', 'ffmpeg'],
     ['/usr/share/doc/opencv-doc/examples/data/basketball1.png', 'opencv-doc'],
+    ['/usr/lib/python3/dist-packages/swift/__init__.py', 'python3-swift'],
   ].filter(([path]) => !existsSync(path));
   if (missing.length === 0) return;
   const names = missing.map(([, name]) => name);

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { vi } from 'vitest';
 import { scratchFolder } from '@sinew/demo/scratch';
-import { clipFiles } from '@/data/clip/clipFilesHere';
+import { clipFiles } from '@/data/film/clipFilesHere';
 import { closeDatabase, database } from '@/data/database/database';
 import type { TestGym } from './support';
 

@@ -1,7 +1,7 @@
 import { existsSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { ClipFiles } from '@/data/clip/clipFiles';
+import { ClipFiles } from '@/data/film/clipFiles';
 import { loadBench, saveBench } from '@/data/bench/bench';
 import { addClip, clipById, clipSummaries } from '@/data/clip/clips';
 import { destroyClip } from '@/data/clip/clipEnds';
@@ -130,7 +130,7 @@ describe('taking in a clip', () => {
 
   it('says so when the disk runs full in the middle, and clears away what it wrote', async () => {
     let isClosed = false;
-    const files = new ClipFiles(gym.folder, async () => ({
+    const files = new ClipFiles(gym.folder, undefined, async () => ({
       write: (() =>
         Promise.reject(Object.assign(new Error('no space'), { code: 'ENOSPC' }))) as never,
       sync: async () => {},
@@ -152,20 +152,18 @@ describe('a kept film', () => {
   it('is read in parts, and holds nothing open for who asks and never reads on', async () => {
     const { id } = await add(await student(gym));
     const { sha256 } = (await clipById(gym.db, id))!;
-    const path = gym.files.pathOf(sha256);
-    const part = await new Response(await gym.files.read(path, 100, 899)).bytes();
+    const { shelf } = gym.files;
+    const part = await new Response(await shelf.read(sha256, 100, 899)).bytes();
     expect(Buffer.from(part)).toEqual(Buffer.from(demo.subarray(100, 900)));
     const before = readdirSync('/proc/self/fd').length;
     const left = await Promise.all(
-      Array.from({ length: 40 }, () => gym.files.read(path, 0, demo.length - 1)),
+      Array.from({ length: 40 }, () => shelf.read(sha256, 0, demo.length - 1)),
     );
     const readers = left.map((stream) => stream.getReader());
     await Promise.all(readers.map((reader) => reader.read()));
     // Each stream still reads one piece ahead.
     await expect.poll(() => readdirSync('/proc/self/fd').length).toBeLessThan(before + 20);
-    await expect(gym.files.read(gym.files.pathOf('0'.repeat(64)), 0, 1)).rejects.toThrow(
-      /no such file/,
-    );
+    await expect(shelf.read('0'.repeat(64), 0, 1)).rejects.toThrow(/no such file/);
   });
 });
 

@@ -4,7 +4,7 @@
  */
 import { join } from 'node:path';
 import { backUp } from '@/data/maintenance/backups';
-import { ClipFiles } from '@/data/clip/clipFiles';
+import { ClipFiles } from '@/data/film/clipFiles';
 import { openDatabase } from '@/data/database/database';
 import { importGym } from '@/data/transfer/gymImport';
 import { logWork } from '@/data/work/drillLog';

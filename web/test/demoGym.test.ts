@@ -6,7 +6,7 @@ import { pipeline } from 'node:stream/promises';
 import { fileURLToPath } from 'node:url';
 import { expect, it } from 'vitest';
 import { scratchFolder } from '@sinew/demo/scratch';
-import { ClipFiles } from '@/data/clip/clipFiles';
+import { ClipFiles } from '@/data/film/clipFiles';
 import { openDatabase } from '@/data/database/database';
 import { unreadableCells } from '@/data/database/unreadable';
 import { exportGym } from '@/data/transfer/gymExport';

@@ -58,7 +58,7 @@ describe('a gym’s file', () => {
     }
     const [clip] = await rowsOf(gym.db, 'clip');
     const sha256 = String(clip!.sha256);
-    const film = readFileSync(gym.files.pathOf(sha256));
+    const film = readFileSync(gym.files.shelf.pathOf(sha256)!);
     expect(createHash('sha256').update(film).digest('hex')).toBe(sha256);
   });
 

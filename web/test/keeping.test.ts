@@ -9,7 +9,7 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { plusDays } from '@sinew/core/foundation/calendar/day';
 import { backUp, backups, KEPT, restore } from '@/data/maintenance/backups';
 import { addClip, clipById, clipSummaries } from '@/data/clip/clips';
-import { ClipFiles } from '@/data/clip/clipFiles';
+import { ClipFiles } from '@/data/film/clipFiles';
 import { openDatabase } from '@/data/database/database';
 import { acceptFinding, activeCues } from '@/data/finding/findings';
 import { importGym } from '@/data/transfer/gymImport';

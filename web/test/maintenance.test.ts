@@ -251,7 +251,8 @@ describe('a row whose hash is none', () => {
 describe('the films read once a day', () => {
   it('are found as they were, missing, or altered, until they are added again', async () => {
     const [whole, altered, missing] = await addFilms();
-    const pathOf = async (id: string) => gym.files.pathOf((await clipById(gym.db, id))!.sha256);
+    const pathOf = async (id: string) =>
+      gym.files.shelf.pathOf((await clipById(gym.db, id))!.sha256)!;
     const bytes = film('cross-jammed.mp4');
     bytes[bytes.length >> 1]! ^= 1;
     writeFileSync(await pathOf(altered!), bytes);

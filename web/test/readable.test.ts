@@ -7,7 +7,7 @@ import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { scratchFolder } from '@sinew/demo/scratch';
 import { closeAccess } from '@/data/access/accessDb';
 import { inspectFile } from '@/data/clip/inspectFile';
-import { areSame, makeReadable, readableState } from '@/data/clip/readable';
+import { areSame, makeReadable, readableState } from '@/data/film/readable';
 import { clearTransfers } from '@/data/maintenance/sweep';
 import { onNews } from '@/data/news/news';
 import { startApp, type TestApp } from './app';
@@ -183,7 +183,7 @@ describe('a film that not every browser plays', () => {
     expect(shown).not.toEqual(new Uint8Array(bytes));
     const sha256 = createHash('sha256').update(bytes).digest('hex');
     const { files } = app.gym;
-    expect(readFileSync(files.pathOf(sha256))).toEqual(bytes);
+    expect(readFileSync(files.shelf.pathOf(sha256)!)).toEqual(bytes);
     await files.remove(sha256);
     expect(existsSync(files.readablePathOf(sha256))).toBe(false);
   });
@@ -191,10 +191,10 @@ describe('a film that not every browser plays', () => {
   it('whose original is gone is swept', async () => {
     const { sha256, shown } = await made(film('d.mp4', pattern(60, 13), HEVC));
     const later = new Date(Date.now() + 2 * 3_600_000);
-    await clearTransfers(app.gym.folder, later);
+    await clearTransfers(app.gym.files, later);
     expect(existsSync(shown)).toBe(true);
-    rmSync(app.gym.files.pathOf(sha256));
-    await clearTransfers(app.gym.folder, later);
+    rmSync(app.gym.files.shelf.pathOf(sha256)!);
+    await clearTransfers(app.gym.files, later);
     expect(existsSync(shown)).toBe(false);
   });
 

@@ -7,7 +7,7 @@ import { pointsToPlace } from '@sinew/core/foundation/technique/points';
 import { techniqueById, TECHNIQUES } from '@sinew/core/foundation/technique/techniques';
 import { refuseForeign } from '@/app/api/answers';
 import { isOwnHost } from '@/app/api/ownHost';
-import { byteRange } from '@/data/clip/byteRange';
+import { byteRange } from '@/data/film/byteRange';
 import { clipDocumentSchema, toEighth } from '@sinew/core/analysis/clipDocument';
 import { decodePlaced, decodeTimes, encodePlaced, encodeTimes } from '@/data/bench/placedBlob';
 import { consentForm, studentForm } from '@/data/student/students';

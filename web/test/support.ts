@@ -2,7 +2,7 @@ import { createWriteStream, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { scratchFolder } from '@sinew/demo/scratch';
-import { ClipFiles } from '@/data/clip/clipFiles';
+import { ClipFiles } from '@/data/film/clipFiles';
 import { loadBench, saveBench } from '@/data/bench/bench';
 import { addClip, type NewClip } from '@/data/clip/clips';
 import { openDatabase } from '@/data/database/database';

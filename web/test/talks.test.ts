@@ -3,7 +3,7 @@ import { existsSync, mkdirSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
 import { deleteClip, destroyClip, purgeFilm, restoreClip } from '@/data/clip/clipEnds';
-import { ClipFiles } from '@/data/clip/clipFiles';
+import { ClipFiles } from '@/data/film/clipFiles';
 import { sweepTalks, talkOf, talksOf } from '@/data/clip/talks';
 import { startApp, type TestApp } from './app';
 import { markedClip, student } from './support';

@@ -182,10 +182,10 @@ describe('a film on its way', () => {
     const path = join(app.gym.folder, 'uploads', idOf(place));
     const ago = (days: number) => Date.now() / 1000 - days * 86_400;
     utimesSync(path, ago(6), ago(6));
-    await clearTransfers(app.gym.folder, new Date());
+    await clearTransfers(app.gym.files, new Date());
     expect(existsSync(path)).toBe(true);
     utimesSync(path, ago(8), ago(8));
-    await clearTransfers(app.gym.folder, new Date());
+    await clearTransfers(app.gym.files, new Date());
     expect(existsSync(path)).toBe(false);
   });
 });

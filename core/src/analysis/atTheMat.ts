@@ -2,7 +2,7 @@
  * What is said at the mat of a hit that has just been heard: from two dozen frames that the body tracker has
  * looked at, by the same way as everything else, only that nobody waits for it.
  */
-import { glimpse, type Glimpse } from '../measure/glimpse';
+import { glimpse, type Glimpse } from '../measure/measures/glimpse';
 import { absent, type Measured } from '../foundation/reading/reading';
 import { techniqueById, type Technique, type View } from '../foundation/technique/techniques';
 import { strikingSide } from '../foundation/technique/strike';

@@ -8,7 +8,7 @@ import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { fileURLToPath } from 'node:url';
 import type { View } from '@sinew/core/foundation/technique/techniques';
-import { ClipFiles } from '@sinew/web/data/clip/clipFiles';
+import { ClipFiles } from '@sinew/web/data/film/clipFiles';
 import { loadBench, saveBench } from '@sinew/web/data/bench/bench';
 import { addClip } from '@sinew/web/data/clip/clips';
 import { openDatabase } from '@sinew/web/data/database/database';

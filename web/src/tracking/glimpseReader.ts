@@ -1,7 +1,7 @@
 /** Reads a hit that has just been heard from the film that is still being recorded. */
 import { wrap, type Remote } from 'comlink';
 import type { AtTheMat, Looks } from '@sinew/core/analysis/atTheMat';
-import type { Glimpse } from '@sinew/core/measure/glimpse';
+import type { Glimpse } from '@sinew/core/measure/measures/glimpse';
 import { boxOf, withRoom, type Box } from '@sinew/core/observe/track/box';
 import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import type { RecentFilm } from '../video/recentFilm';

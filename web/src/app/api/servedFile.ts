@@ -1,15 +1,22 @@
-import { byteRange } from '@/data/clip/byteRange';
-import { clipFiles } from '@/data/clip/clipFilesHere';
+import { byteRange } from '@/data/film/byteRange';
+
+export interface ServedBytes {
+  /** Both ends included. */
+  readonly read: (from: number, to: number) => Promise<ReadableStream<Uint8Array>>;
+  /** How many there are. */
+  readonly bytes: number;
+  readonly type: string;
+  readonly etag: string;
+}
 
 /**
  * A file, whole or the byte range asked for.
  *
- * @param bytes its size
- * @throws what the file system says when it is not there
+ * @throws when it is not there any more
  */
 export async function servedFile(
   request: Request,
-  { path, bytes: size, type, etag }: { path: string; bytes: number; type: string; etag: string },
+  { read, bytes: size, type, etag }: ServedBytes,
 ): Promise<Response> {
   const headers = {
     'content-type': type,
@@ -22,7 +29,7 @@ export async function servedFile(
     return new Response(null, { status: 416, headers: { 'content-range': `bytes */${size}` } });
   }
   const [from, to] = range.kind === 'part' ? [range.from, range.to] : [0, size - 1];
-  const body = await clipFiles().read(path, from, to);
+  const body = await read(from, to);
   return new Response(body, {
     status: range.kind === 'part' ? 206 : 200,
     headers: {

@@ -1,5 +1,5 @@
 /** How a clip goes: put away and brought back, gone for good, or only its film. */
-import type { ClipFiles } from './clipFiles';
+import type { ClipFiles } from '../film/clipFiles';
 import { now, type Db } from '../database/db';
 import { forgetTalks } from './talks';
 

@@ -14,7 +14,7 @@ import { Problem } from '@sinew/core/foundation/problem/problem';
 import { dataFolder } from '../database/dataFolder';
 import { database } from '../database/database';
 import { studentById } from '../student/students';
-import { reserve } from './clipFiles';
+import { reserve } from '../film/clipFiles';
 
 /** Bytes; longer films are cut before they are sent. */
 export const LARGEST = 4 * 1024 ** 3;

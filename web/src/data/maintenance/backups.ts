@@ -8,7 +8,8 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { nanoid } from 'nanoid';
-import { isFilmHash } from '../clip/clipFiles';
+import type { ClipFiles } from '../film/clipFiles';
+import { isFilmHash, shelfPlace } from '../film/filmShelf';
 import { databasePath } from '../database/dataFolder';
 import { DAY_MS } from '../database/today';
 import { have } from '../threads/threads';
@@ -122,31 +123,32 @@ async function dropFilms(folder: string): Promise<void> {
     const database = new Database(join(folder, name), { readonly: true });
     const rows = database.prepare('select sha256 from clip').all() as { sha256: string }[];
     database.close();
-    for (const { sha256 } of rows) named.add(shelfOf(sha256));
+    for (const { sha256 } of rows) named.add(shelfPlace(sha256));
   }
   for (const film of await filmsIn(join(folder, 'clips'))) {
     if (!named.has(film)) await rm(join(folder, 'clips', film), { force: true });
   }
 }
 
-const shelfOf = (sha256: string) => join(sha256.slice(0, 2), `${sha256}.bin`);
-
 /** A film that must not be kept any longer goes from the backups too. */
 export async function forgetFilms(folder: string, films: readonly string[]): Promise<void> {
   for (const sha256 of films.filter(isFilmHash)) {
-    await rm(join(folder, 'clips', shelfOf(sha256)), { force: true });
+    await rm(join(folder, 'clips', shelfPlace(sha256)), { force: true });
   }
 }
 
 /** Films that are missing are taken back from the backups. */
 export async function missingFilmsBack(
   folder: string,
-  clips: string,
+  { folder: data, shelf }: ClipFiles,
   missing: readonly string[],
 ): Promise<void> {
   for (const sha256 of missing.filter(isFilmHash)) {
-    const from = join(folder, 'clips', shelfOf(sha256));
-    if (existsSync(from)) await placeFilm(from, join(clips, shelfOf(sha256)));
+    const from = join(folder, 'clips', shelfPlace(sha256));
+    if (!existsSync(from)) continue;
+    const waiting = join(data, 'incoming', nanoid());
+    await placeFilm(from, waiting);
+    await shelf.put(waiting, sha256);
   }
 }
 

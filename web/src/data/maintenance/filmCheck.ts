@@ -30,9 +30,10 @@ export async function filmTroubles({ db, files, folder }: Place): Promise<FilmTr
     .where('student.deleted_at', 'is', null)
     .orderBy('clip.created_at', 'desc')
     .execute();
-  const sizes = await Promise.all(rows.map(({ sha256 }) => files.size(sha256)));
-  return rows.flatMap((row, i): FilmTrouble[] => {
-    const size = sizes[i]!;
+  const sizes = new Map<string, number>();
+  for await (const { sha256, bytes } of files.shelf.list()) sizes.set(sha256, bytes);
+  return rows.flatMap((row): FilmTrouble[] => {
+    const size = sizes.get(row.sha256) ?? null;
     if (size === row.bytes && !altered.has(row.sha256)) return [];
     return [
       {

@@ -3,7 +3,7 @@ import { accessDb } from '../access/accessDb';
 import { sweepLessons } from '../access/lessons';
 import { sweepTalks } from '../clip/talks';
 import { backUp, backupFolder, restore } from './backups';
-import { clipFiles } from '../clip/clipFilesHere';
+import { clipFiles, storeHere } from '../film/clipFilesHere';
 import { database, replacingDatabase } from '../database/database';
 import { dataFolder } from '../database/dataFolder';
 import { confirmClock } from './clock';
@@ -12,7 +12,7 @@ import { filmTroubles, type FilmTrouble } from './filmCheck';
 import { filmsWithoutConsent, purgeFilms } from './trash';
 import { today } from '../database/today';
 import { bodyIn, eraseEverywhere } from './erase';
-import { forget, lookAfter, maintain, type Upkeep } from './maintain';
+import { forget, isSettled, lookAfter, maintain, type Upkeep } from './maintain';
 import type { Place } from './place';
 import { keptFilms, putStraysAside } from './sweep';
 import { logDone, logTrouble } from '../log/log';
@@ -21,6 +21,7 @@ import { logDone, logTrouble } from '../log/log';
 const shared = globalThis as {
   sinewUpkeep?: Upkeep;
   sinewMaintaining?: Promise<unknown>;
+  sinewCarrying?: Promise<unknown> | undefined;
 };
 
 async function here(): Promise<Place> {
@@ -41,6 +42,7 @@ async function lookAndMaintain(): Promise<void> {
   const isNight = await maintain(place, at, found);
   if (found.clock.isBelieved) await sweepLessons(await accessDb(), place.db, place.folder);
   await sweepTalks(place.db, place.folder);
+  if (!found.isStoreAway) carryOverLater();
   // Reading all films takes its time; nobody waits for it.
   if (isNight) {
     void checkFilms(place, at).catch((error: unknown) => {
@@ -53,6 +55,17 @@ async function lookAndMaintain(): Promise<void> {
   logDone('maintenance');
 }
 
+/** Films of before there was a store go there, one after the other; nobody waits for them. */
+function carryOverLater(): void {
+  const store = storeHere();
+  if (!store) return;
+  shared.sinewCarrying ??= store
+    .carryOver()
+    .then((count) => count > 0 && logDone('films carried over'))
+    .catch((error: unknown) => logTrouble('films carried over', error))
+    .finally(() => (shared.sinewCarrying = undefined));
+}
+
 async function lookAt(place: Place, at: Date): Promise<Upkeep> {
   shared.sinewUpkeep = await lookAfter(place, at);
   return shared.sinewUpkeep;
@@ -60,12 +73,14 @@ async function lookAt(place: Place, at: Date): Promise<Upkeep> {
 
 export const maintainNow = (): Promise<void> => inTurn(lookAndMaintain);
 
-export const filmTroublesHere = async (): Promise<FilmTrouble[]> => filmTroubles(await here());
+/** None while nobody can tell: the notice says so. */
+export const filmTroublesHere = async (): Promise<FilmTrouble[]> =>
+  (await upkeepNow()).isStoreAway ? [] : filmTroubles(await here());
 
 /** As it was when last looked at; a doubt is looked at anew, for it may have been put right. */
 export async function upkeepNow(): Promise<Upkeep> {
   const known = shared.sinewUpkeep;
-  return known && isCertain(known) ? known : lookAt(await here(), new Date());
+  return known && isSettled(known) ? known : lookAt(await here(), new Date());
 }
 
 /** The coach says that the date is right: what has waited for that is done at once. */
@@ -79,11 +94,11 @@ export const confirmToday = (): Promise<void> =>
 /** The coach says that the films without a clip are not needed: they are put aside. */
 export const putAllStraysAside = (): Promise<void> =>
   inTurn(async () => {
-    const { db, folder } = await here();
+    const { db, files } = await here();
     const at = new Date();
-    const { clips, strays } = await keptFilms(db, folder, at);
+    const { clips, strays } = await keptFilms(db, files, at);
     // Of a gym without any clip the films are all there is.
-    if (clips > 0) await putStraysAside(folder, strays, at);
+    if (clips > 0) await putStraysAside(files, strays, at);
     await lookAndMaintain();
   });
 
@@ -97,14 +112,12 @@ export const filmsGoNow = (studentId: string): Promise<void> =>
     await eraseEverywhere(folder, bodyIn(own.map(({ id }) => id)));
   });
 
-const isCertain = ({ clock, strays }: Upkeep) => clock.isBelieved && strays === null;
-
 /** @throws BackupError */
 export const backUpHere = (): Promise<void> =>
   inTurn(async () => {
     const { folder } = await here();
     // What was certain an hour ago may be in doubt now.
-    const isRotated = isCertain(await lookAt(await here(), new Date()));
+    const isRotated = isSettled(await lookAt(await here(), new Date()));
     await backUp(folder, backupFolder(folder), new Date(), { isRotated });
   });
 
@@ -114,7 +127,7 @@ export const goBackHere = (name: string): Promise<void> =>
     const { folder } = await here();
     const to = backupFolder(folder);
     // What was certain an hour ago may be in doubt now.
-    const isRotated = isCertain(await lookAt(await here(), new Date()));
+    const isRotated = isSettled(await lookAt(await here(), new Date()));
     await replacingDatabase(async (close) => {
       await backUp(folder, to, new Date(), { isRotated, spared: name });
       await restore(folder, to, name, close);

@@ -2,7 +2,6 @@
  * What is done without being asked: the trash emptied, consents kept, leftovers put aside, a backup
  * a day. While the clock or the database is in doubt, backups go on and nothing is taken away.
  */
-import { join } from 'node:path';
 import {
   backupFolder,
   backups,
@@ -19,7 +18,14 @@ import { bodyIn, eraseEverywhere } from './erase';
 import { readClock, type Clock } from './clock';
 import type { Place } from './place';
 import { bringBack, emptySetAside, forgetAside } from './setAside';
-import { clearTransfers, doubtfulStrays, keptFilms, putStraysAside, type Strays } from './sweep';
+import {
+  clearTransfers,
+  doubtfulStrays,
+  keptFilms,
+  keptFilmsIfTold,
+  putStraysAside,
+  type Strays,
+} from './sweep';
 
 /** What the coach has to know, or to say. */
 export interface Upkeep {
@@ -31,16 +37,19 @@ export interface Upkeep {
     readonly backups: number;
   } | null;
   readonly strays: Strays | null;
+  /** Films lie in a store elsewhere, and it does not answer: nothing that has to do with them is done. */
+  readonly isStoreAway: boolean;
 }
 
 /** Look, and change nothing but the last time seen. */
-export async function lookAfter({ db, folder }: Place, at: Date): Promise<Upkeep> {
+export async function lookAfter({ db, files, folder }: Place, at: Date): Promise<Upkeep> {
   const clock = await readClock(db, folder, at);
-  const { films, clips, strays } = await keptFilms(db, folder, at);
+  const kept = await keptFilmsIfTold(db, files, at);
   return {
     clock,
     waits: clock.isBelieved ? null : await whatWaits(db, folder, at, clock.since),
-    strays: doubtfulStrays(films, strays.length, clips),
+    strays: kept && doubtfulStrays(kept.films, kept.strays.length, kept.clips),
+    isStoreAway: kept === null,
   };
 }
 
@@ -72,27 +81,38 @@ export async function forget(folder: string, films: readonly string[]): Promise<
   await forgetAside(folder, films);
 }
 
-/** @returns whether a backup was made */
-export async function maintain(place: Place, at: Date, upkeep: Upkeep): Promise<boolean> {
+/** Nothing is in doubt: what is old may go. */
+export const isSettled = ({ clock, strays, isStoreAway }: Upkeep): boolean =>
+  clock.isBelieved && strays === null && !isStoreAway;
+
+async function lookAfterFilms(place: Place, at: Date, upkeep: Upkeep): Promise<void> {
   const { db, files, folder } = place;
-  const to = backupFolder(folder);
-  const { missing } = await keptFilms(db, folder, at);
-  const back = await bringBack(folder, missing, (sha256) => files.pathOf(sha256));
+  const { missing } = await keptFilms(db, files, at);
+  const back = await bringBack(files, missing);
   await missingFilmsBack(
-    to,
-    join(folder, 'clips'),
+    backupFolder(folder),
+    files,
     [...missing].filter((sha256) => !back.has(sha256)),
   );
-  const isCertain = upkeep.clock.isBelieved && upkeep.strays === null;
   if (upkeep.clock.isBelieved) {
     const gone = await emptyTrash(db, files, at);
     const due = await filmsWithoutConsent(db, dayIn(at));
     await forget(folder, [...gone.films, ...(await purgeFilms(db, files, due))]);
     await eraseEverywhere(folder, [...gone.rows, ...bodyIn(due.map(({ id }) => id))]);
-    await clearTransfers(folder, at);
+    await clearTransfers(files, at);
     await emptySetAside(folder, at);
   }
-  if (isCertain) await putStraysAside(folder, (await keptFilms(db, folder, at)).strays, at);
+  if (isSettled(upkeep)) {
+    await putStraysAside(files, (await keptFilms(db, files, at)).strays, at);
+  }
+}
+
+/** @returns whether a backup was made */
+export async function maintain(place: Place, at: Date, upkeep: Upkeep): Promise<boolean> {
+  const { folder } = place;
+  const to = backupFolder(folder);
+  const isCertain = isSettled(upkeep);
+  if (!upkeep.isStoreAway) await lookAfterFilms(place, at, upkeep);
   const isTime = isDue(await backups(to), at);
   if (isTime) await backUp(folder, to, at, { isRotated: isCertain });
   return isTime;

@@ -2,9 +2,10 @@
  * Films that no clip names, put aside for thirty days before they go for good:
  * `set-aside/2026-11-28/abcd….bin`. Nothing is deleted for good by a guess.
  */
-import { mkdir, readdir, rename, rm } from 'node:fs/promises';
+import { mkdir, readdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { dayIn, DAY_MS } from '../database/today';
+import type { ClipFiles } from '../film/clipFiles';
 
 export const SET_ASIDE_DAYS = 30;
 const NAME = /^([0-9a-f]{64})\.bin$/;
@@ -40,27 +41,24 @@ export async function databasesAside(data: string): Promise<string[]> {
 }
 
 export async function putAside(
-  data: string,
-  path: string,
+  { folder: data, shelf }: ClipFiles,
   sha256: string,
   at: Date,
 ): Promise<void> {
   const folder = join(asideFolder(data), dayIn(at));
   await mkdir(folder, { recursive: true, mode: 0o700 });
-  await rename(path, join(folder, `${sha256}.bin`));
+  await shelf.takeOut(sha256, join(folder, `${sha256}.bin`));
 }
 
 /** Bring films back that a clip names again. @returns those that came */
 export async function bringBack(
-  data: string,
+  { folder: data, shelf }: ClipFiles,
   wanted: ReadonlySet<string>,
-  placeOf: (sha256: string) => string,
 ): Promise<ReadonlySet<string>> {
   const came = new Set<string>();
   for (const { sha256, path } of await filmsAside(data)) {
     if (!wanted.has(sha256) || came.has(sha256)) continue;
-    await mkdir(join(placeOf(sha256), '..'), { recursive: true, mode: 0o700 });
-    await rename(path, placeOf(sha256));
+    await shelf.put(path, sha256);
     came.add(sha256);
   }
   return came;

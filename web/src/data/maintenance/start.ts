@@ -1,6 +1,6 @@
 /** What a server does as it starts, and every hour from then on. */
-import { clipFiles } from '../clip/clipFilesHere';
-import { makeReadableLater } from '../clip/readable';
+import { clipFiles, storeHere } from '../film/clipFilesHere';
+import { makeReadableLater } from '../film/readable';
 import { database, databaseProblem } from '../database/database';
 import { dataFolder } from '../database/dataFolder';
 import { keepPrivate } from '../database/keepPrivate';
@@ -26,6 +26,12 @@ function end(code: number): void {
 export async function start(): Promise<void> {
   process.once('SIGINT', () => end(130));
   process.once('SIGTERM', () => end(143));
+  try {
+    storeHere();
+  } catch (error) {
+    console.error(`\n${error instanceof Error ? error.message : String(error)}\n`);
+    process.exit(1);
+  }
   await keepPrivate(dataFolder());
   const problem = await databaseProblem();
   if (problem?.kind === 'in use') {

@@ -6,6 +6,8 @@
 import { readdir, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Db } from '../database/db';
+import type { ClipFiles } from '../film/clipFiles';
+import { ClipFileError } from '../film/filmShelf';
 import { DAY_MS } from '../database/today';
 import { putAside } from './setAside';
 
@@ -21,11 +23,6 @@ export interface Strays {
   readonly isEmpty: boolean;
 }
 
-interface StrayFilm {
-  readonly sha256: string;
-  readonly path: string;
-}
-
 /**
  * @param strays those that are old enough not to be on their way to their row
  * @returns null when there are no more strays than a broken transfer leaves
@@ -38,39 +35,47 @@ export function doubtfulStrays(films: number, strays: number, clips: number): St
 export interface KeptFilms {
   readonly films: number;
   readonly clips: number;
-  readonly strays: readonly StrayFilm[];
+  /** By their hashes. */
+  readonly strays: readonly string[];
   /** Films that clips name and that are not there. */
   readonly missing: ReadonlySet<string>;
 }
 
-/** What is in the folder of films, held against the clips. */
-export async function keptFilms(db: Db, data: string, at: Date): Promise<KeptFilms> {
+/** What is on the shelf of films, held against the clips. */
+export async function keptFilms(db: Db, { shelf }: ClipFiles, at: Date): Promise<KeptFilms> {
   const rows = await db.selectFrom('clip').select(['sha256', 'purged_at']).execute();
   const named = new Set(rows.flatMap(({ sha256, purged_at }) => (purged_at ? [] : [sha256])));
   const missing = new Set(named);
-  const strays: StrayFilm[] = [];
+  const strays: string[] = [];
   let films = 0;
-  const folder = join(data, 'clips');
-  for (const shelf of await list(folder)) {
-    for (const name of await list(join(folder, shelf))) {
-      const sha256 = /^([0-9a-f]{64})\.bin$/.exec(name)?.[1];
-      if (sha256 === undefined) continue;
-      films += 1;
-      missing.delete(sha256);
-      const path = join(folder, shelf, name);
-      // A young one is on its way to its row.
-      if (!named.has(sha256) && (await isOld(path, at))) strays.push({ sha256, path });
-    }
+  for await (const film of shelf.list()) {
+    films += 1;
+    missing.delete(film.sha256);
+    // A young one is on its way to its row.
+    const isOld = at.getTime() - film.at.getTime() > HOUR;
+    if (!named.has(film.sha256) && isOld) strays.push(film.sha256);
   }
   return { films, clips: rows.length, strays, missing };
 }
 
+/** The same; null while the store in which they are does not answer: silence is no film that is gone. */
+export async function keptFilmsIfTold(
+  db: Db,
+  files: ClipFiles,
+  at: Date,
+): Promise<KeptFilms | null> {
+  return keptFilms(db, files, at).catch((error: unknown) => {
+    if (error instanceof ClipFileError && error.status === 503) return null;
+    throw error;
+  });
+}
+
 export async function putStraysAside(
-  data: string,
-  strays: readonly StrayFilm[],
+  files: ClipFiles,
+  strays: readonly string[],
   at: Date,
 ): Promise<void> {
-  for (const { path, sha256 } of strays) await putAside(data, path, sha256, at);
+  for (const sha256 of strays) await putAside(files, sha256, at);
 }
 
 /** A database that was about to be put in place, and a small file that was about to be renamed. */
@@ -82,7 +87,7 @@ const HALF_COPIED = /\.bin\.[\w-]{21}$/;
 const HALF_MADE = /\.mp4\.[\w-]{21}\.mp4$/;
 
 /** What was broken off has left behind: nobody has been told that it was kept. */
-export async function clearTransfers(data: string, at: Date): Promise<void> {
+export async function clearTransfers({ folder: data, shelf }: ClipFiles, at: Date): Promise<void> {
   const clear = async (folder: string, isLeft: (name: string) => boolean, patience = HOUR) => {
     for (const name of (await list(folder)).filter(isLeft)) {
       const path = join(folder, name);
@@ -94,15 +99,16 @@ export async function clearTransfers(data: string, at: Date): Promise<void> {
   await clear(join(data, 'uploads'), () => true, 7 * DAY_MS);
   await clear(data, (name) => HALF_DONE.test(name));
   // What was made of a film goes with it, and can be made again.
-  for (const shelf of await list(join(data, 'readable'))) {
-    const here = new Set(await list(join(data, 'clips', shelf)));
+  const films = new Set<string>();
+  for await (const { sha256 } of shelf.list()) films.add(sha256);
+  for (const part of await list(join(data, 'readable'))) {
     await clear(
-      join(data, 'readable', shelf),
-      (name) => !here.has(`${name.split('.')[0]}.bin`) || HALF_MADE.test(name),
+      join(data, 'readable', part),
+      (name) => !films.has(name.split('.')[0]!) || HALF_MADE.test(name),
     );
   }
-  for (const shelf of await list(join(data, 'clips'))) {
-    await clear(join(data, 'clips', shelf), (name) => HALF_COPIED.test(name));
+  for (const part of await list(join(data, 'clips'))) {
+    await clear(join(data, 'clips', part), (name) => HALF_COPIED.test(name));
   }
 }
 

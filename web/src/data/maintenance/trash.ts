@@ -4,7 +4,7 @@ import type { Erasure } from './eraseRows';
 import type { Day } from '@sinew/core/foundation/calendar/day';
 import type { Db } from '../database/db';
 import { deleteClip, destroyClip, purgeFilm, restoreClip } from '../clip/clipEnds';
-import type { ClipFiles } from '../clip/clipFiles';
+import type { ClipFiles } from '../film/clipFiles';
 import { keepMeasured } from '../finding/measured';
 import { askIn } from '../threads/threads';
 import { setDeleted, type SoftTable } from '../database/softDelete';

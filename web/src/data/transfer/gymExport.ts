@@ -4,10 +4,11 @@
  */
 import { mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { Readable } from 'node:stream';
+import { Readable } from 'node:stream';
+import type { ReadableStream as NodeStream } from 'node:stream/web';
 import { nanoid } from 'nanoid';
 import yazl from 'yazl';
-import type { ClipFiles } from '../clip/clipFiles';
+import type { ClipFiles } from '../film/clipFiles';
 import { now } from '../database/db';
 import { askIn } from '../threads/threads';
 import type { Scope } from './exportScope';
@@ -46,7 +47,12 @@ export async function exportGym(
       }
       const name = `clips/${hash}.bin`;
       listed[name] = { bytes, sha256: hash };
-      zip.addFile(files.pathOf(hash), name, { compress: false });
+      zip.addReadStreamLazy(name, { compress: false, size: bytes }, (give) => {
+        files.shelf.read(hash, 0, bytes - 1).then(
+          (film) => give(null, Readable.fromWeb(film as NodeStream)),
+          (error: unknown) => give(error, new Readable()),
+        );
+      });
     }
     const manifest: Manifest = {
       format: 'sinew-gym',

@@ -3,7 +3,7 @@ import { mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { nanoid } from 'nanoid';
 import { UnusableFilm } from '../../video/inspect';
-import type { ClipFiles } from '../clip/clipFiles';
+import type { ClipFiles } from '../film/clipFiles';
 import { inspectFile } from '../clip/inspectFile';
 import { have } from '../threads/threads';
 import type { Manifest } from './gymManifest';

@@ -5,7 +5,7 @@ import { PassThrough, type Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import yauzl from 'yauzl';
 import { Problem } from '@sinew/core/foundation/problem/problem';
-import { reserve } from '../clip/clipFiles';
+import { reserve } from '../film/clipFiles';
 import type { Manifest } from './gymManifest';
 
 /** What is wrong with a file, in words for the coach. */

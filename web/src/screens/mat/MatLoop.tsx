@@ -5,7 +5,7 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { INTENT_NAMES } from '@sinew/core/foundation/drill/intent';
 import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
-import { GLIMPSE_NAMES, GLIMPSES } from '@sinew/core/measure/glimpse';
+import { GLIMPSE_NAMES, GLIMPSES } from '@sinew/core/measure/measures/glimpse';
 import { Button } from '@/ui/button';
 import { SelectField } from '@/ui/field';
 import { aloud, speak } from '@/ui/speak';

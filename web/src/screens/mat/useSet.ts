@@ -1,7 +1,12 @@
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import PQueue from 'p-queue';
 import type { AtTheMat } from '@sinew/core/analysis/atTheMat';
-import { GLIMPSES, sayGlimpse, type Glimpse, type GlimpseId } from '@sinew/core/measure/glimpse';
+import {
+  GLIMPSES,
+  sayGlimpse,
+  type Glimpse,
+  type GlimpseId,
+} from '@sinew/core/measure/measures/glimpse';
 import { isAbsent } from '@sinew/core/foundation/reading/reading';
 import { inManner } from '@/manner/manner';
 import { GlimpseReader } from '@/tracking/glimpseReader';

@@ -14,9 +14,17 @@ const of = (count: number, one: string, many = `${one}s`) => `${count} ${count =
 
 /** What Sinew will not decide by itself: whether the date is right, and films that no clip names. */
 export function UpkeepNotices({ upkeep, today }: { upkeep: Upkeep; today: Day }) {
-  const { clock, waits, strays } = upkeep;
+  const { clock, waits, strays, isStoreAway } = upkeep;
   return (
     <>
+      {isStoreAway && (
+        <Notice title="The store of the films does not answer.">
+          <p>
+            Students, marks and readings are here, and no film is lost: they are shown again as soon
+            as it is back. Until then no film can be added, and nothing is cleared away.
+          </p>
+        </Notice>
+      )}
       {strays?.isEmpty && (
         <Notice title="The gym is empty, but its films are here.">
           <p>

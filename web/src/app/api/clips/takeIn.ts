@@ -1,9 +1,9 @@
 /** A film becomes a clip, and what follows from that: its body looked for, its film made readable, the news. */
 import type { Asker } from '@/data/access/roles';
 import { noteDeed } from '@/data/access/deeds';
-import { clipFiles } from '@/data/clip/clipFilesHere';
+import { clipFiles } from '@/data/film/clipFilesHere';
 import { addClip, type NewClip } from '@/data/clip/clips';
-import { makeReadableLater } from '@/data/clip/readable';
+import { makeReadableLater } from '@/data/film/readable';
 import { changeJob, jobOf } from '@/data/clip/trackings';
 import { database } from '@/data/database/database';
 import { announce } from '@/data/news/news';

@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
-import { clipFiles } from '@/data/clip/clipFilesHere';
+import { clipFiles } from '@/data/film/clipFilesHere';
 import { database } from '@/data/database/database';
 import { dataFolder } from '@/data/database/dataFolder';
 import { today } from '@/data/database/today';

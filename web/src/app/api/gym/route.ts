@@ -9,7 +9,7 @@ import { nanoid } from 'nanoid';
 import { Problem } from '@sinew/core/foundation/problem/problem';
 import { ownPagesOnly } from '@/app/api/answers';
 import { gymFile } from './gymFile';
-import { clipFiles } from '@/data/clip/clipFilesHere';
+import { clipFiles } from '@/data/film/clipFilesHere';
 import { database } from '@/data/database/database';
 import { dataFolder } from '@/data/database/dataFolder';
 import { writeInItsManner } from '@/data/gym/gym';

@@ -1,10 +1,10 @@
 /** What every address under a student's link shares: whose it is, and the same words for every reason why not. */
-import { stat } from 'node:fs/promises';
 import { asPage } from '@/app/api/entry';
 import { isOwnHost } from '@/app/api/ownHost';
 import { servedFile } from '@/app/api/servedFile';
 import { accessDb } from '@/data/access/accessDb';
 import { isFilmThere, lessonBy, mediaPath, type LessonLink } from '@/data/access/lessons';
+import { bytesAt, piecesOf } from '@/data/film/folderShelf';
 import { database } from '@/data/database/database';
 import { dataFolder } from '@/data/database/dataFolder';
 import type { Db } from '@/data/database/db';
@@ -36,10 +36,10 @@ export const ofLesson =
 export const servedMedia = (what: 'picture' | 'film', type: string) =>
   ofLesson(async (request, { db, link }) => {
     const path = mediaPath(dataFolder(), link, what);
-    const file = (await isFilmThere(db, link)) ? await stat(path).catch(() => null) : null;
-    return file
-      ? servedFile(request, { path, bytes: file.size, type, etag: `${link.id}-${what}` })
-      : gone();
+    const bytes = (await isFilmThere(db, link)) ? await bytesAt(path) : null;
+    if (bytes === null) return gone();
+    const read = (from: number, to: number) => piecesOf(path, from, to);
+    return servedFile(request, { read, bytes, type, etag: `${link.id}-${what}` });
   });
 
 const gone = () =>

@@ -1,6 +1,6 @@
 import { Problem } from '@sinew/core/foundation/problem/problem';
 import { servedFile } from '@/app/api/servedFile';
-import { clipFiles } from '@/data/clip/clipFilesHere';
+import { clipFiles } from '@/data/film/clipFilesHere';
 import { servedType } from '@/video/filmTypes';
 import { ofClip } from '../ofClip';
 
@@ -10,9 +10,9 @@ export const GET = ofClip(async (request, { clip }) => {
   if (film === null) {
     throw new Problem('gone', { happened: 'This clip’s file is not there any more.' });
   }
-  const { path, bytes, isOriginal } = film;
+  const { read, bytes, isOriginal } = film;
   return servedFile(request, {
-    path,
+    read,
     bytes,
     type: isOriginal ? servedType(clip.mimeType) : 'video/mp4',
     etag: `${clip.sha256}${isOriginal ? '' : '-readable'}`,

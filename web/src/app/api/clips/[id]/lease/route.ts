@@ -1,7 +1,7 @@
 import { END_LEASE, TAKE_LEASE } from '@/api/endpoints';
 import { bodyOf, done, fresh } from '@/app/api/answers';
-import { clipFiles } from '@/data/clip/clipFilesHere';
-import { readableState } from '@/data/clip/readable';
+import { clipFiles } from '@/data/film/clipFilesHere';
+import { readableState } from '@/data/film/readable';
 import { endLease, takeLease } from '@/data/clip/leases';
 import { ofClip } from '../ofClip';
 

@@ -5,6 +5,7 @@ import { noteDeed } from '@/data/access/deeds';
 import { clipById } from '@/data/clip/clips';
 import { forgetTalk, keepTalk, MOST_TALK, talkOf, talkPath, talkSeconds } from '@/data/clip/talks';
 import { database } from '@/data/database/database';
+import { piecesOf } from '@/data/film/folderShelf';
 import { dataFolder } from '@/data/database/dataFolder';
 
 interface Context {
@@ -34,7 +35,7 @@ export const GET = ownPagesOnly(async (request, context: Context) => {
   const data = dataFolder();
   const talk = there(await talkOf(data, of, clip.studentId), NOTHING_SAID);
   return servedFile(request, {
-    path: talkPath(data, of),
+    read: (from, to) => piecesOf(talkPath(data, of), from, to),
     bytes: talk.bytes,
     type: 'video/mp4',
     etag: `${of.strikeId}-${Date.parse(talk.madeAt)}`,

@@ -4,10 +4,16 @@
  * It needs no start of a link, no target and no scale; what needs them is the bench's.
  */
 import { median } from 'd3-array';
-import { sided, otherSide, type Landmark, type Side } from '../foundation/body/landmarks';
-import { absent, halfWidth, isAbsent, reading, type Measured } from '../foundation/reading/reading';
-import { quantity, say } from '../foundation/reading/say';
-import type { PictureTrack } from '../observe/track/track';
+import { sided, otherSide, type Landmark, type Side } from '../../foundation/body/landmarks';
+import {
+  absent,
+  halfWidth,
+  isAbsent,
+  reading,
+  type Measured,
+} from '../../foundation/reading/reading';
+import { quantity, say } from '../../foundation/reading/say';
+import type { PictureTrack } from '../../observe/track/track';
 
 export const GLIMPSES = ['guard', 'level', 'reach'] as const;
 export type GlimpseId = (typeof GLIMPSES)[number];

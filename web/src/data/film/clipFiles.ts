@@ -1,23 +1,13 @@
 /**
- * The clips' files, stored by what is in them: `clips/ab/abcdef….bin`, named by SHA-256. A file
- * appears whole or not at all: it is written under a temporary name, flushed to disk, renamed.
+ * The clips' files, stored by what is in them. A film that comes in is written under a temporary name, hashed
+ * on the way and flushed to disk; then the shelf takes it, whole or not at all.
  */
-import { Problem } from '@sinew/core/foundation/problem/problem';
 import { createHash } from 'node:crypto';
-import { access, type FileHandle, mkdir, open, rename, rm, stat, statfs } from 'node:fs/promises';
+import { type FileHandle, mkdir, open, rm, statfs } from 'node:fs/promises';
 import { join } from 'node:path';
 import { nanoid } from 'nanoid';
-
-/** What went wrong with a file, in words for the coach, and the HTTP status that fits. */
-export class ClipFileError extends Problem {
-  constructor(
-    happened: string,
-    /** As HTTP has it. */
-    readonly status: 400 | 409 | 413 | 415 | 422 | 499 | 507,
-  ) {
-    super('refused', { happened });
-  }
-}
+import { ClipFileError, isFilmHash, type FilmShelf } from './filmShelf';
+import { bytesAt, FolderShelf, piecesOf } from './folderShelf';
 
 export interface Incoming {
   /** Temporary path; the caller keeps it with `keep` or removes it with `discard`. */
@@ -27,9 +17,10 @@ export interface Incoming {
 }
 
 export interface ShownFilm {
-  readonly path: string;
   readonly bytes: number;
   readonly isOriginal: boolean;
+  /** Both ends included. */
+  read(from: number, to: number): Promise<ReadableStream<Uint8Array>>;
 }
 
 /** Space that must stay free on the disk for the rest of the machine, bytes. */
@@ -41,31 +32,21 @@ const DISK_FULL =
   'The disk is full: the clip was not added, and nothing else has changed. ' +
   'Free some space and add it again.';
 
-/** Of a film that is sent, bytes at a time. */
-const CHUNK = 256 * 1024;
-
-/** Films are named by their SHA-256; nothing else may become part of a path. */
-export const isFilmHash = (text: string) => /^[0-9a-f]{64}$/.test(text);
-
-const bytesOf = (path: string): Promise<number | null> =>
-  stat(path).then(
-    ({ size }) => size,
-    () => null,
-  );
-
 export class ClipFiles {
   private readonly incoming: string;
-  private readonly kept: string;
 
-  /** @param openFile how a file is opened for writing; tests hand in a disk that runs full */
+  /**
+   * @param shelf where films lie once they are kept; in this very folder unless another is given
+   * @param openFile how a file is opened for writing; tests hand in a disk that runs full
+   */
   constructor(
     readonly folder: string,
+    readonly shelf: FilmShelf = new FolderShelf(join(folder, 'clips')),
     private readonly openFile: (
       path: string,
     ) => Promise<Pick<FileHandle, 'write' | 'sync' | 'close'>> = (path) => open(path, 'wx', 0o600),
   ) {
     this.incoming = join(folder, 'incoming');
-    this.kept = join(folder, 'clips');
   }
 
   /**
@@ -115,73 +96,61 @@ export class ClipFiles {
     return { path, sha256: hash.digest('hex'), bytes };
   }
 
-  /** Move a received file to its place. The same contents twice are one file. */
-  async keep({ path, sha256 }: Incoming): Promise<void> {
-    const place = this.pathOf(sha256);
-    await mkdir(join(place, '..'), { recursive: true, mode: 0o700 });
-    await rename(path, place);
-    const folder = await open(join(place, '..'));
-    await folder.sync().finally(() => folder.close());
+  /** Move a received file to its place. The same contents twice are one file. @throws ClipFileError */
+  keep({ path, sha256 }: Incoming): Promise<void> {
+    return this.shelf.put(path, sha256);
   }
 
   async discard({ path }: Incoming): Promise<void> {
     await rm(path, { force: true });
   }
 
-  /** Remove a kept file; the caller has made sure that no clip uses it. */
+  /** Remove a kept film; the caller has made sure that no clip uses it. */
   async remove(sha256: string): Promise<void> {
-    await rm(this.pathOf(sha256), { force: true });
+    await this.shelf.remove(sha256);
     await rm(this.readablePathOf(sha256), { force: true });
   }
 
   /** @returns bytes; null when there is no such film, or no film could be called so */
-  async size(sha256: string): Promise<number | null> {
-    return isFilmHash(sha256) ? bytesOf(this.pathOf(sha256)) : null;
+  size(sha256: string): Promise<number | null> {
+    return this.shelf.size(sha256);
   }
 
-  /** Where a film lies for browsers, as they can play it; null when there is no such film. */
+  /** A film for browsers, as they can play it; null when there is no such film. */
   async shown(sha256: string): Promise<ShownFilm | null> {
     if (!isFilmHash(sha256)) return null;
-    for (const [path, isOriginal] of [
-      [this.readablePathOf(sha256), false],
-      [this.pathOf(sha256), true],
-    ] as const) {
-      const bytes = await bytesOf(path);
-      if (bytes !== null) return { path, bytes, isOriginal };
+    const path = this.readablePathOf(sha256);
+    const readable = await bytesAt(path);
+    if (readable !== null) {
+      const read = (from: number, to: number) => piecesOf(path, from, to);
+      return { bytes: readable, isOriginal: false, read };
     }
-    return null;
+    const bytes = await this.shelf.size(sha256);
+    if (bytes === null) return null;
+    return { bytes, isOriginal: true, read: (from, to) => this.shelf.read(sha256, from, to) };
   }
 
   /**
-   * Bytes `from` to `to`, both included, read as they are asked for: whoever asks may stop at any
-   * moment, as a browser does that jumps about in a film, and does not always say so. So the file is open
-   * only while a piece of it is read.
+   * Work with a film as a file of this machine.
    *
-   * @throws when there is no such film
+   * @throws when there is no such film, and whatever the work throws
    */
-  async read(path: string, from: number, to: number): Promise<ReadableStream<Uint8Array>> {
-    await access(path);
-    let at = from;
-    return new ReadableStream({
-      async pull(controller) {
-        const piece = new Uint8Array(Math.min(CHUNK, to + 1 - at));
-        const file = await open(path);
-        const { bytesRead } = await file.read(piece, { position: at }).finally(() => file.close());
-        at += bytesRead;
-        if (bytesRead > 0) controller.enqueue(piece.subarray(0, bytesRead));
-        if (bytesRead === 0 || at > to) controller.close();
-      },
-    });
+  async withFile<Value>(sha256: string, work: (path: string) => Promise<Value>): Promise<Value> {
+    const path = this.shelf.pathOf(sha256);
+    if (path !== null) return work(path);
+    const size = await this.shelf.size(sha256);
+    if (size === null) throw new Error('there is no such film');
+    const film = await this.receive(await this.shelf.read(sha256, 0, size - 1), size);
+    try {
+      return await work(film.path);
+    } finally {
+      await this.discard(film);
+    }
   }
 
   /** Of a film that was made anew because not every browser plays it; see `readable.ts`. */
   readablePathOf(sha256: string): string {
     if (!isFilmHash(sha256)) throw new Error('not a SHA-256');
     return join(this.folder, 'readable', sha256.slice(0, 2), `${sha256}.mp4`);
-  }
-
-  pathOf(sha256: string): string {
-    if (!isFilmHash(sha256)) throw new Error('not a SHA-256');
-    return join(this.kept, sha256.slice(0, 2), `${sha256}.bin`);
   }
 }

@@ -15,7 +15,7 @@ import { logTrouble } from '../log/log';
 import { announce } from '../news/news';
 import { decodeTimes } from '../bench/placedBlob';
 import type { ClipFiles } from './clipFiles';
-import { inspectFile } from './inspectFile';
+import { inspectFile } from '../clip/inspectFile';
 
 /** Codes that some browsers do not play, as films name them. */
 const UNREADABLE = new Set(['hevc', 'prores']);
@@ -127,8 +127,7 @@ export async function makeReadable(
   const making = `${place}.${nanoid()}.mp4`;
   await mkdir(dirname(place), { recursive: true, mode: 0o700 });
   try {
-    const from = files.pathOf(sha256);
-    await encode(await argumentsFor(from, making));
+    await files.withFile(sha256, async (from) => encode(await argumentsFor(from, making)));
     const { size } = await stat(making);
     const made = await inspectFile({ path: making, bytes: size });
     if (!areSame(made.frameTimes, frameTimes)) {
