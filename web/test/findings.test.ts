@@ -77,12 +77,19 @@ describe('a finding', () => {
 
   it('dismissed keeps its reason and closes its cue; reopened it is as before', async () => {
     await accept('all-at-once');
-    expect(await putAside(gym.db, marked.strikeId, 'all-at-once', 'dismissed', 'meant so')).toBe(
-      true,
-    );
+    const about = [gym.db, marked.strikeId, 'all-at-once'] as const;
+    expect(await putAside(...about, 'dismissed', 'meant so', undefined, 'Ilse Brandt')).toBe(true);
     expect(await cueTexts()).toEqual([]);
     expect(await decisionsOf(gym.db, marked.clipId)).toEqual({
-      [marked.strikeId]: [{ fault: 'all-at-once', status: 'dismissed', reason: 'meant so' }],
+      [marked.strikeId]: [
+        {
+          fault: 'all-at-once',
+          status: 'dismissed',
+          reason: 'meant so',
+          by: 'Ilse Brandt',
+          at: expect.stringMatching(/^\d{4}-/),
+        },
+      ],
     });
     await reopenFinding(gym.db, marked.strikeId, 'all-at-once');
     expect(await decisionsOf(gym.db, marked.clipId)).toEqual({});

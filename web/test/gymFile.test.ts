@@ -139,6 +139,8 @@ describe('a gym’s file', () => {
       ['clip', 'note'],
       ['clip', 'azimuth'],
       ['strike', 'note'],
+      ['finding', 'decided_by'],
+      ['finding', 'decided_at'],
     ] as const) {
       const name = `tables/${table}.jsonl`;
       const rows = strFromU8(parts[name]!).replaceAll(new RegExp(`,"${column}":[^,}]*`, 'g'), '');

@@ -155,9 +155,12 @@ describe('the coach’s word on it', () => {
   ] as const)(
     'is shown where it was given: %s, and can be taken back',
     async (status, reason, says) => {
-      const { user } = leaks([{ fault: 'jammed', status, reason }]);
+      const { user } = leaks([
+        { fault: 'jammed', status, reason, by: 'Ilse Brandt', at: '2026-11-29T12:30:00Z' },
+      ]);
       const row = within(firstLeak());
       expect(row.getByText(says)).toBeTruthy();
+      expect(row.getByText(/^Ilse Brandt, 29 Nov 2026/)).toBeTruthy();
       expect(row.queryByRole('button', { name: /Use this cue/ })).toBeNull();
       // With nothing open there is nothing for the keys.
       await user.keyboard('{Enter}');

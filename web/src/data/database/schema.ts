@@ -184,6 +184,9 @@ export interface FindingTable extends Stamped {
   status: 'accepted' | 'dismissed' | 'later';
   /** The coach's reason when dismissed. */
   reason: string;
+  /** Whose word it is, by name; null of what was said before that was kept. */
+  decided_by: string | null;
+  decided_at: string | null;
   evidence: string;
   /** JSON: the limits and readings that judged it. */
   judged_by: string;

@@ -37,18 +37,23 @@ export interface Decision {
   readonly fault: string;
   readonly status: FindingTable['status'];
   readonly reason: string;
+  /** Whose word it is, by name, where that is known. */
+  readonly by: string | null;
+  /** ISO 8601; null where it is not. */
+  readonly at: string | null;
 }
 
 async function decide(
   db: Db,
   strikeId: string,
   finding: Finding,
-  status: Decision['status'],
-  reason: string,
+  { status, reason, by }: Pick<Decision, 'status' | 'reason' | 'by'>,
 ): Promise<string> {
   const values = {
     status,
     reason,
+    decided_by: by,
+    decided_at: now(),
     evidence: finding.evidence,
     judged_by: COLUMNS.finding.judged_by.write(finding.judgedBy),
     judged_as: COLUMNS.finding.judged_as.write([...finding.judgedAs]),
@@ -78,6 +83,7 @@ export type AcceptOutcome =
  *
  * @param isReplacing the coach has said that this cue takes the place of the present one
  * @param judged what the strike, or the set it belongs to, shows
+ * @param by whoever accepts it, by name
  */
 export async function acceptFinding(
   db: Db,
@@ -85,6 +91,7 @@ export async function acceptFinding(
   fault: string,
   isReplacing: boolean,
   judged: Promise<FoundFinding | null> = findingOf(db, strikeId, fault, 'strike'),
+  by: string | null = null,
 ): Promise<AcceptOutcome> {
   const found = await judged;
   const catalogued = found && faultById(fault, found.catalogue);
@@ -118,7 +125,11 @@ export async function acceptFinding(
         .execute();
     }
     if (present && !isSameFault && !isReplacing) return { kind: 'other-cue', text: present.text };
-    const findingId = await decide(trx, strikeId, found.finding, 'accepted', '');
+    const findingId = await decide(trx, strikeId, found.finding, {
+      status: 'accepted',
+      reason: '',
+      by,
+    });
     if (present && isSameFault) {
       // The same fault seen again: the coach's own wording of the cue stays.
       await trx
@@ -167,11 +178,12 @@ export async function putAside(
   status: 'dismissed' | 'later',
   reason: string,
   judged: Promise<FoundFinding | null> = findingOf(db, strikeId, fault, 'strike'),
+  by: string | null = null,
 ): Promise<boolean> {
   const found = await judged;
   if (!found) return false;
   return db.transaction().execute(async (trx) => {
-    const findingId = await decide(trx, strikeId, found.finding, status, reason);
+    const findingId = await decide(trx, strikeId, found.finding, { status, reason, by });
     await trx
       .updateTable('cue')
       .set({
@@ -201,6 +213,7 @@ export async function decisionsOf(db: Db, clipId: string): Promise<Record<string
     .selectFrom('finding')
     .innerJoin('strike', 'strike.id', 'finding.strike_id')
     .select(['finding.strike_id', 'finding.fault', 'finding.status', 'finding.reason'])
+    .select(['finding.decided_by as by', 'finding.decided_at as at'])
     .where('strike.clip_id', '=', clipId)
     .execute();
   const byStrike: Record<string, Decision[]> = {};

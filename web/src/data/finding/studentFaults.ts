@@ -144,11 +144,12 @@ export async function closeFault(
   db: Db,
   { studentId, technique, fault }: Pick<StudentFault, 'studentId' | 'technique' | 'fault'>,
   because: string,
+  by: string | null = null,
 ): Promise<void> {
   const { catalogue } = await libraryOf(db);
   for (const one of await undecidedInjuries(db, studentId, catalogue)) {
     if (one.technique === technique && one.fault === fault) {
-      await putAside(db, one.strikeId, fault, 'dismissed', because);
+      await putAside(db, one.strikeId, fault, 'dismissed', because, undefined, by);
     }
   }
   await db.transaction().execute(async (trx) => {

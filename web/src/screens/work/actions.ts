@@ -6,6 +6,7 @@ import { firstWrong, refused, saidBy } from '@sinew/core/foundation/problem/prob
 import { daySchema } from '@sinew/core/foundation/calendar/day';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { did } from '@/data/access/deeds';
+import { whoIsHere } from '@/data/access/whoAsks';
 import { database } from '@/data/database/database';
 import { closeFault } from '@/data/finding/studentFaults';
 import { setDeleted } from '@/data/database/softDelete';
@@ -120,7 +121,8 @@ export async function close(
   const why = z.string().trim().min(1).max(300).safeParse(because);
   if (!why.success) return 'Why? The ledger keeps the reason.';
   const { studentId } = faultSchema.parse(fault);
-  await closeFault(await database(), faultSchema.parse(fault), why.data);
+  const by = (await whoIsHere())?.name ?? null;
+  await closeFault(await database(), faultSchema.parse(fault), why.data, by);
   await did(await database(), 'closed', { studentId, detail: why.data });
   shown();
   return null;

@@ -15,6 +15,7 @@ import * as drawings from './0012-drawings';
 import * as sharing from './0013-sharing';
 import * as notesOfFilms from './0014-notes-of-films';
 import * as places from './0015-places';
+import * as whoDecided from './0016-who-decided';
 
 export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first-slice': firstSlice,
@@ -32,4 +33,5 @@ export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0013-sharing': sharing,
   '0014-notes-of-films': notesOfFilms,
   '0015-places': places,
+  '0016-who-decided': whoDecided,
 };

@@ -7,6 +7,7 @@ import { calibrationSchema, type SavedCalibration } from '@sinew/core/analysis/c
 import { keepCameraSetup, removeCameraSetup } from '@/data/gym/cameraSetups';
 import type { DeedKind } from '@/data/access/deedKinds';
 import { didToStrike } from '@/data/access/deeds';
+import { whoIsHere } from '@/data/access/whoAsks';
 import { faultById } from '@sinew/core/judge/fault/faults';
 import { libraryOf } from '@/data/gym/library';
 import { database } from '@/data/database/database';
@@ -34,7 +35,8 @@ export async function accept(
   const about = [id.parse(strikeId), id.parse(fault)] as const;
   const found = ask('findingOf', ...about, z.enum(['strike', 'set']).parse(of));
   const isInPlace = z.boolean().parse(isReplacing);
-  const outcome = await acceptFinding(await database(), ...about, isInPlace, found);
+  const by = await nameHere();
+  const outcome = await acceptFinding(await database(), ...about, isInPlace, found, by);
   if (outcome.kind === 'accepted') {
     await said('accepted', strikeId, fault);
     shown();
@@ -51,6 +53,8 @@ export async function dismiss(strikeId: string, fault: string, reason: string): 
 export async function notNow(strikeId: string, fault: string): Promise<boolean> {
   return aside(strikeId, fault, 'later', '');
 }
+
+const nameHere = async (): Promise<string | null> => (await whoIsHere())?.name ?? null;
 
 /** Written down with the name that the leak has in the library. */
 async function said(what: DeedKind, strikeId: string, fault: string): Promise<void> {
@@ -71,7 +75,7 @@ async function aside(
 ): Promise<boolean> {
   const about = [id.parse(strikeId), id.parse(fault)] as const;
   const found = ask('findingOf', ...about, 'strike');
-  const isDone = await putAside(await database(), ...about, how, why, found);
+  const isDone = await putAside(await database(), ...about, how, why, found, await nameHere());
   if (isDone) await said(how === 'later' ? 'postponed' : how, strikeId, fault);
   shown();
   return isDone;

@@ -5,7 +5,7 @@ import type { Finding } from '@sinew/core/judge/fault/finding';
 import { isAbsent } from '@sinew/core/foundation/reading/reading';
 import { isOfReading } from '@sinew/core/judge/fault/schema';
 import type { Decision } from '@/data/finding/findings';
-import { inManner } from '@/manner/manner';
+import { inManner, instant } from '@/manner/manner';
 import { Button } from '@/ui/button';
 import { SOURCE_WORDS } from '../sources';
 import { useBenchStore } from '../../document/benchStore';
@@ -112,6 +112,11 @@ function Word({ decision, onReopen }: { decision: Decision; onReopen: () => void
   return (
     <p className="mt-2">
       <strong>{WORD[decision.status](decision.reason)}</strong>{' '}
+      {decision.by && decision.at && (
+        <span className="text-sm text-soft">
+          {decision.by}, {instant(decision.at)}{' '}
+        </span>
+      )}
       <Button weight="quiet" className="!min-h-6 text-sm" onClick={onReopen}>
         Take it back
       </Button>

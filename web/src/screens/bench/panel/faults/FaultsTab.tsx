@@ -40,7 +40,7 @@ export function FaultsTab({
   const { takeCue, rivalDialog, taking, isAsking } = useCue(strike.id, 'strike');
   const decisionOn = ({ fault }: Finding): Decision | undefined =>
     fault === taking
-      ? { fault, status: 'accepted', reason: '' }
+      ? { fault, status: 'accepted', reason: '', by: null, at: null }
       : decisions.find((one) => one.fault === fault);
   const of = (status: Finding['status']) =>
     analysis.findings.filter((finding) => finding.status === status);
