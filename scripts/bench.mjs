@@ -26,6 +26,10 @@ run(bin('tsx'), ['bench/load.ts'], {
   cwd: join(root, 'e2e'),
   title: 'The large gym under load',
 });
+run(bin('tsx'), ['bench/day.ts'], {
+  cwd: join(root, 'e2e'),
+  title: 'How many coaches one machine carries',
+});
 run(bin('playwright'), ['test', '--config', 'bench/playwright.config.ts'], {
   cwd: join(root, 'e2e'),
   title: 'Stepping through film',

@@ -2,7 +2,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { CreateBucketCommand, PutObjectCommand, S3Client } from '@aws-sdk/client-s3';
+import { PutObjectCommand } from '@aws-sdk/client-s3';
 import { nanoid } from 'nanoid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { scratchFolder } from '@sinew/demo/scratch';
@@ -19,7 +19,7 @@ import { lookAfter, maintain } from '@/data/maintenance/maintain';
 import { bringBack } from '@/data/maintenance/setAside';
 import { importGym } from '@/data/transfer/gymImport';
 import { film, newClip, saved, student, type TestGym } from '../support';
-import { swift, type Swift } from './swift';
+import { swift, type Swift } from '@sinew/demo/store/swift';
 
 /** Larger than what is fetched at once. */
 const bytes = randomBytes(5 * 1024 * 1024 + 17);
@@ -42,14 +42,9 @@ const listed = async (shelf: FilmShelf) => {
 };
 
 let store: Swift;
-let client: S3Client;
 
 beforeAll(async () => {
   store = await swift();
-  const { endpoint, region, key, secret, bucket } = store.place;
-  const credentials = { accessKeyId: key, secretAccessKey: secret };
-  client = new S3Client({ endpoint, region, credentials, forcePathStyle: true });
-  await client.send(new CreateBucketCommand({ Bucket: bucket }));
 }, 90_000);
 
 afterAll(() => store.stop());
@@ -203,7 +198,9 @@ describe('a gym whose films are in the store', () => {
   it('does not hand out a film that is another one in the store', async () => {
     const gym = await gymInStore('altered/');
     const Key = `altered/${shelfPlace(sha256)}`;
-    await client.send(new PutObjectCommand({ Bucket: store.place.bucket, Key, Body: 'no film' }));
+    await store.client.send(
+      new PutObjectCommand({ Bucket: store.place.bucket, Key, Body: 'no film' }),
+    );
     const out = join(gym.folder, 'out.bin');
     await expect(gym.shelf.takeOut(sha256, out)).rejects.toThrow(/another film/);
     expect([existsSync(out), await gym.shelf.size(sha256)]).toEqual([false, 7]);
@@ -218,7 +215,9 @@ describe('a gym whose films are in the store', () => {
     const put = async () => {
       for (let name = queue.pop(); name; name = queue.pop()) {
         const Key = `many/${shelfPlace(name)}`;
-        await client.send(new PutObjectCommand({ Bucket: store.place.bucket, Key, Body: 'x' }));
+        await store.client.send(
+          new PutObjectCommand({ Bucket: store.place.bucket, Key, Body: 'x' }),
+        );
       }
     };
     await Promise.all(Array.from({ length: 8 }, put));

@@ -9,8 +9,9 @@ import { createServer, type AddressInfo } from 'node:net';
 import { userInfo } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
-import { scratchFolder } from '@sinew/demo/scratch';
-import type { S3Place } from '@/data/film/s3Place';
+import { CreateBucketCommand, S3Client } from '@aws-sdk/client-s3';
+import type { S3Place } from '@sinew/web/data/film/s3Place';
+import { scratchFolder } from '../scratch';
 
 const KINDS = ['account', 'container', 'object'] as const;
 /** Milliseconds until it must answer. */
@@ -27,7 +28,9 @@ const python = (code: string, args: readonly string[], cwd: string) =>
   spawnSync(PYTHON, ['-c', code, ...args], { cwd });
 
 export interface Swift {
+  /** Its bucket is there, and empty. */
   readonly place: S3Place;
+  readonly client: S3Client;
   /** Ends all its servers, and waits until they are gone. */
   stop(): Promise<void>;
   /** The same store again, at the same address. */
@@ -96,7 +99,14 @@ export async function swift(): Promise<Swift> {
     );
   };
   await start();
-  return { place, start, stop };
+  const client = new S3Client({
+    endpoint: place.endpoint,
+    region: place.region,
+    credentials: { accessKeyId: place.key, secretAccessKey: place.secret },
+    forcePathStyle: true,
+  });
+  await client.send(new CreateBucketCommand({ Bucket: place.bucket }));
+  return { place, client, start, stop };
 }
 
 const answers = (address: string) =>
