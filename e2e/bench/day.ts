@@ -2,9 +2,8 @@
  * How many coaches one machine carries: each opens the floor, a student and a bench, saves marks and adds a film,
  * one deed after the other with two seconds to think between. The same with films in a store that speaks S3.
  */
-import { randomBytes } from 'node:crypto';
+import { randomBytes, randomUUID } from 'node:crypto';
 import { readFileSync, rmSync } from 'node:fs';
-import { nanoid } from 'nanoid';
 import { scratchFolder } from '@sinew/demo/scratch';
 import { swift } from '@sinew/demo/store/swift';
 import { demoClip } from '../support/gym';
@@ -62,7 +61,7 @@ function deedsOf({ url }: Started, ids: readonly string[]): Readonly<Record<stri
     'add a film': async (i) => {
       const about = new URLSearchParams({
         student: ids[i % ids.length]!,
-        name: `${nanoid()}.mp4`,
+        name: `${randomUUID()}.mp4`,
         view: 'side',
       });
       const headers = { 'content-type': 'application/octet-stream' };
