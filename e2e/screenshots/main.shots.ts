@@ -78,13 +78,6 @@ test('screenshots', async ({ page }) => {
     .waitFor({ timeout: 60_000 });
   await shows(page, 84);
   await shot(page, 'bench-bands');
-  await openBench(page, 'Tobiah Renn', 'kick-side.mp4');
-  await page.getByRole('tab', { name: 'Body', exact: true }).click();
-  await page.keyboard.press('d');
-  await page.locator('[data-second]').waitFor();
-  await page.waitForTimeout(1000);
-  await shot(page, 'bench-doubts');
-
   await page.goto('/');
   await page.getByRole('link', { name: 'Perrin Oake' }).click();
   await page.getByText('Choose clips').waitFor();
@@ -138,4 +131,16 @@ test('screenshots', async ({ page }) => {
   await page.getByRole('button', { name: 'Next' }).click();
   await page.getByText(/^\d(-\d)+/).waitFor();
   await shot(page, 'timer');
+
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto('/phone');
+  await page.getByRole('link', { name: 'Perrin Oake' }).click();
+  await page.getByLabel('They show').selectOption({ label: 'Cross' });
+  await page.getByRole('link', { name: 'Film a set' }).click();
+  await page.getByRole('button', { name: 'Use the simulated camera' }).click();
+  await page.getByRole('button', { name: 'Film a set', exact: true }).click();
+  await page.getByText(/^\d+: (Hips|Other hand) at the hit/).waitFor({ timeout: 60_000 });
+  // The replay of the newest hit is half-way out.
+  await page.waitForTimeout(1500);
+  await shot(page, 'mat');
 });

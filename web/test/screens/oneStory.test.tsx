@@ -217,6 +217,7 @@ describe.each(STATES)(
           talks={[]}
           hurts={[]}
           trend={null}
+          hasStore={false}
           today={TODAY}
         />,
       );

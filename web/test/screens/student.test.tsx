@@ -99,10 +99,14 @@ describe('consent', () => {
     onScreen(<Consent student={student({ consent: null })} today={TODAY} />);
     expect(screen.getByLabelText<HTMLInputElement>('Given by').value).toBe('Ada Storm');
     expect(screen.getByText(/must consent to being filmed before any clip/)).toBeTruthy();
+    expect(screen.getByText(/Clips stay on this machine/)).toBeTruthy();
     cleanup();
-    onScreen(<Consent student={student({ consent: null, isMinor: true })} today={TODAY} />);
+    onScreen(
+      <Consent student={student({ consent: null, isMinor: true })} today={TODAY} hasStore />,
+    );
     expect(screen.getByLabelText<HTMLInputElement>('Guardian’s name').value).toBe('');
     expect(screen.getByText(/is under 18/)).toBeTruthy();
+    expect(screen.getByText(/lie in the store of your organisation/)).toBeTruthy();
   });
 
   it('is recorded with who, when and until when', async () => {

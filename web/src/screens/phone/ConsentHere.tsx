@@ -13,10 +13,13 @@ export function ConsentHere({
   studentId,
   name,
   isMinor,
+  hasStore,
 }: {
   studentId: string;
   name: string;
   isMinor: boolean;
+  /** Films lie in the organisation’s store, and not in the gym. */
+  hasStore: boolean;
 }) {
   const router = useRouter();
   const [key] = useState(() => nanoid());
@@ -41,8 +44,8 @@ export function ConsentHere({
           : `${name} has not consented to be filmed yet.`}
       </p>
       <p>
-        Clips stay in this gym, are seen by its coaches, and are erased when the consent is
-        withdrawn, at any time.
+        {hasStore ? 'Clips lie in the store of this gym’s organisation' : 'Clips stay in this gym'},
+        are seen by its coaches, and are erased when the consent is withdrawn, at any time.
       </p>
       <TextField
         label={isMinor ? 'The guardian’s name' : 'Name'}

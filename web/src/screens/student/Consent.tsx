@@ -11,10 +11,21 @@ import { useKeptForm } from '@/ui/useKeptForm';
 import { endConsent, saveConsent, type FormState } from './actions';
 
 /** The consent in force, or the form that records one. Without it no clip can be added. */
-export function Consent({ student, today }: { student: Student; today: Day }) {
+export function Consent({
+  student,
+  today,
+  hasStore = false,
+}: {
+  student: Student;
+  today: Day;
+  /** Films lie in the organisation’s store, and not on this machine. */
+  hasStore?: boolean;
+}) {
   const [isEnding, setEnding] = useState(false);
   const [isChanging, setChanging] = useState(false);
-  if (!student.consent) return <ConsentForm student={student} given={null} today={today} />;
+  if (!student.consent) {
+    return <ConsentForm student={student} given={null} today={today} hasStore={hasStore} />;
+  }
   if (isChanging) {
     const done = () => setChanging(false);
     return <ConsentForm student={student} given={student.consent} today={today} onDone={done} />;
@@ -44,6 +55,7 @@ export function Consent({ student, today }: { student: Student; today: Day }) {
 function Withdraw({
   student,
   today,
+  hasStore = false,
   onDone,
 }: {
   student: Student;
@@ -105,12 +117,14 @@ function ConsentForm({
   student,
   given,
   today,
+  hasStore = false,
   onDone,
 }: {
   student: Student;
   /** The consent to mend; null for a new one. */
   given: Given | null;
   today: Day;
+  hasStore?: boolean;
   onDone?: () => void;
 }) {
   const isGuardian = given ? given.givenBy === 'guardian' : student.isMinor;
@@ -131,7 +145,10 @@ function ConsentForm({
             ? 'is under 18. Before any clip, a guardian must consent to filming.'
             : 'must consent to being filmed before any clip.'}{' '}
           <span className="text-soft">
-            Clips stay on this machine. Local law may ask for more: ask.
+            {hasStore
+              ? 'Clips lie in the store of your organisation.'
+              : 'Clips stay on this machine.'}{' '}
+            Local law may ask for more: ask.
           </span>
         </p>
       )}

@@ -35,6 +35,7 @@ export function StudentPage({
   hurts,
   trend,
   today,
+  hasStore,
 }: {
   student: Student;
   next: NextStep;
@@ -45,6 +46,8 @@ export function StudentPage({
   /** Where the readings go; it may come later than the rest. */
   trend: ReactNode;
   today: Day;
+  /** Films lie in the organisation’s store, and not on this machine. */
+  hasStore: boolean;
 }) {
   const facts = [
     student.stance,
@@ -153,7 +156,7 @@ export function StudentPage({
             ) : (
               <section>
                 <h2 className="mb-3 border-b-2 border-ink pb-1 text-base font-semibold">Consent</h2>
-                <Consent student={student} today={today} />
+                <Consent student={student} today={today} hasStore={hasStore} />
                 <p className="mt-3 text-soft">Clips can be added once consent is recorded.</p>
               </section>
             )}
@@ -167,7 +170,7 @@ export function StudentPage({
                     : pastDay(student.consent.givenOn)}
                 </summary>
                 <div className="mt-2">
-                  <Consent student={student} today={today} />
+                  <Consent student={student} today={today} hasStore={hasStore} />
                 </div>
               </details>
             )}

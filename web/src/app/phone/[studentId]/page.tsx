@@ -1,5 +1,6 @@
 import { notFound } from 'next/navigation';
 import { whoIsHere } from '@/data/access/whoAsks';
+import { storeHere } from '@/data/film/clipFilesHere';
 import { database } from '@/data/database/database';
 import { studentById } from '@/data/student/students';
 import { ConsentHere } from '@/screens/phone/ConsentHere';
@@ -27,7 +28,7 @@ export default async function PhoneStudentPage({
       {consent ? (
         <SendClips studentId={id} />
       ) : (
-        <ConsentHere studentId={id} name={name} isMinor={isMinor} />
+        <ConsentHere studentId={id} name={name} isMinor={isMinor} hasStore={storeHere() !== null} />
       )}
     </PhoneFrame>
   );

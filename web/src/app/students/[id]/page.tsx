@@ -6,6 +6,7 @@ import { database } from '@/data/database/database';
 import { dataFolder } from '@/data/database/dataFolder';
 import type { Db } from '@/data/database/db';
 import { untilChanged } from '@/data/database/untilChanged';
+import { storeHere } from '@/data/film/clipFilesHere';
 import { ask } from '@/data/threads/ask';
 import { Trends } from '@/screens/student/Trends';
 import { activeCues } from '@/data/finding/findings';
@@ -46,6 +47,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
         </Suspense>
       }
       today={day}
+      hasStore={storeHere() !== null}
     />
   );
 }
