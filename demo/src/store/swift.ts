@@ -98,6 +98,8 @@ export async function swift(): Promise<Swift> {
       ),
     );
   };
+  // Whoever is ended in the middle leaves no server behind.
+  process.once('exit', () => running.forEach((child) => child.kill('SIGKILL')));
   await start();
   const client = new S3Client({
     endpoint: place.endpoint,

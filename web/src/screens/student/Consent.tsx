@@ -55,7 +55,6 @@ export function Consent({
 function Withdraw({
   student,
   today,
-  hasStore = false,
   onDone,
 }: {
   student: Student;
