@@ -77,7 +77,8 @@ export async function swift(): Promise<Swift> {
       return spawn(PYTHON, ['-c', run], { cwd: folder, stdio: ['ignore', log, log] });
     });
     const end = Date.now() + PATIENCE;
-    while (!(await answers(place.endpoint))) {
+    // The front answers before those behind it do.
+    while (!(await Promise.all([proxy, ...ports].map(answers))).every(Boolean)) {
       const dead = running.find(({ exitCode }) => exitCode !== null);
       if (dead || Date.now() > end) {
         const said = readFileSync(join(folder, 'proxy.log'), 'utf8').slice(-2000);
@@ -111,8 +112,8 @@ export async function swift(): Promise<Swift> {
   return { place, client, start, stop };
 }
 
-const answers = (address: string) =>
-  fetch(address).then(
+const answers = (port: number | undefined) =>
+  fetch(`http://127.0.0.1:${port}`).then(
     () => true,
     () => false,
   );

@@ -238,6 +238,7 @@ describe('a gym whose films are in the store', () => {
       ).rejects.toMatchObject(away);
       // Nobody may take silence for a film that is gone.
       await expect(keptFilms(gym.db, gym.files, new Date())).rejects.toMatchObject(away);
+      expect(gym.shelf.isAway).toBe(true);
       const upkeep = await lookAfter(gym, new Date());
       expect(upkeep).toMatchObject({ isStoreAway: true, strays: null });
       // The database is backed up all the same, and no film is taken for gone.
@@ -251,6 +252,7 @@ describe('a gym whose films are in the store', () => {
     await expect
       .poll(() => gym.files.size(clip.sha256).catch(() => null), { timeout: 10_000 })
       .toBe(clip.bytes);
+    expect(gym.shelf.isAway).toBe(false);
     await addClip(gym.db, gym.files, newClip(who, film('cross-jammed.mp4')));
   }, 120_000);
 });

@@ -18,13 +18,14 @@ export const metadata = { title: 'Gym' };
 export default async function GymPage() {
   const db = await database();
   const folder = backupFolder(dataFolder());
-  const [asker, settings, deleted, kept, upkeep, troubles, unreadable, door] = await Promise.all([
+  // First: a store that does not answer it is told of by the notices.
+  const troubles = await filmTroublesHere();
+  const [asker, settings, deleted, kept, upkeep, unreadable, door] = await Promise.all([
     whoIsHere(),
     settingsOf(db),
     trash(db),
     backups(folder),
     upkeepNow(),
-    filmTroublesHere(),
     unreadableCells(db),
     doorNow(),
   ]);

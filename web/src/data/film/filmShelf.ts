@@ -55,6 +55,10 @@ export class ClipFileError extends Problem {
   }
 }
 
+/** Silence of a store elsewhere: nobody can tell what is there. */
+export const isUnanswered = (error: unknown): boolean =>
+  error instanceof ClipFileError && error.status === 503;
+
 /** Films are named by their SHA-256; nothing else may become part of a path or of a key. */
 export const isFilmHash = (text: string) => /^[0-9a-f]{64}$/.test(text);
 

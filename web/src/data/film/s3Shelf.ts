@@ -40,7 +40,8 @@ const AWAY = 3000;
 
 export class S3Shelf implements FilmShelf {
   private readonly client: S3Client;
-  private awayUntil = 0;
+  /** Milliseconds of the clock until which nobody asks; null while it answers. */
+  private awayUntil: number | null = null;
 
   /** @param here films of before, which are carried over one by one */
   constructor(
@@ -101,6 +102,11 @@ export class S3Shelf implements FilmShelf {
       yield film;
     }
     for await (const film of this.listThere()) if (!told.has(film.sha256)) yield film;
+  }
+
+  /** It has not answered the last time. */
+  get isAway(): boolean {
+    return this.awayUntil !== null;
   }
 
   pathOf(): null {
@@ -215,9 +221,11 @@ export class S3Shelf implements FilmShelf {
 
   /** Nobody waits again and again for a store that has just not answered. */
   private async asked<Answer>(ask: () => Promise<Answer>): Promise<Answer> {
-    if (Date.now() < this.awayUntil) throw unanswered();
+    if (this.awayUntil !== null && Date.now() < this.awayUntil) throw unanswered();
     try {
-      return await ask();
+      const answer = await ask();
+      this.awayUntil = null;
+      return answer;
     } catch (error) {
       this.awayUntil = Date.now() + AWAY;
       logTrouble('film store', error);

@@ -14,6 +14,7 @@ import { today } from '../database/today';
 import { bodyIn, eraseEverywhere } from './erase';
 import { forget, isSettled, lookAfter, maintain, type Upkeep } from './maintain';
 import type { Place } from './place';
+import { isUnanswered } from '../film/filmShelf';
 import { keptFilms, putStraysAside } from './sweep';
 import { logDone, logTrouble } from '../log/log';
 
@@ -74,13 +75,20 @@ async function lookAt(place: Place, at: Date): Promise<Upkeep> {
 export const maintainNow = (): Promise<void> => inTurn(lookAndMaintain);
 
 /** None while nobody can tell: the notice says so. */
-export const filmTroublesHere = async (): Promise<FilmTrouble[]> =>
-  (await upkeepNow()).isStoreAway ? [] : filmTroubles(await here());
+export async function filmTroublesHere(): Promise<FilmTrouble[]> {
+  try {
+    return (await upkeepNow()).isStoreAway ? [] : await filmTroubles(await here());
+  } catch (error) {
+    if (isUnanswered(error)) return [];
+    throw error;
+  }
+}
 
 /** As it was when last looked at; a doubt is looked at anew, for it may have been put right. */
 export async function upkeepNow(): Promise<Upkeep> {
   const known = shared.sinewUpkeep;
-  return known && isSettled(known) ? known : lookAt(await here(), new Date());
+  const isSure = known && isSettled(known) && !storeHere()?.isAway;
+  return isSure ? known : lookAt(await here(), new Date());
 }
 
 /** The coach says that the date is right: what has waited for that is done at once. */

@@ -7,7 +7,7 @@ import { readdir, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Db } from '../database/db';
 import type { ClipFiles } from '../film/clipFiles';
-import { ClipFileError } from '../film/filmShelf';
+import { isUnanswered } from '../film/filmShelf';
 import { DAY_MS } from '../database/today';
 import { putAside } from './setAside';
 
@@ -65,7 +65,7 @@ export async function keptFilmsIfTold(
   at: Date,
 ): Promise<KeptFilms | null> {
   return keptFilms(db, files, at).catch((error: unknown) => {
-    if (error instanceof ClipFileError && error.status === 503) return null;
+    if (isUnanswered(error)) return null;
     throw error;
   });
 }
