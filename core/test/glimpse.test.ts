@@ -92,22 +92,20 @@ describe('heights at the hit', () => {
     expect(guard).toMatchObject({ value: expect.closeTo(0.3, 6), unit: 'm' });
     expect(level).toMatchObject({ value: expect.closeTo(0.12, 6), unit: 'm' });
     expect(sayGlimpse('guard', guard)).toBe(
-      'Other hand at the hit, against the nose: 30 ± 9 cm lower than in guard.',
+      'Other hand, against the nose: 30 ± 9 cm lower than in guard.',
     );
-    expect(sayGlimpse('level', level)).toBe('Hips at the hit: 12 ± 4 cm lower than in guard.');
+    expect(sayGlimpse('level', level)).toBe('Hips: 12 ± 4 cm lower than in guard.');
   });
 
   it('are shares of the height where that is not known', () => {
     const { level } = glimpse(track, 600, null, HIT, 'right');
-    expect(sayGlimpse('level', level)).toBe(
-      'Hips at the hit: 7 ± 2 % of the height lower than in guard.',
-    );
+    expect(sayGlimpse('level', level)).toBe('Hips: 7 ± 2 % of the height lower than in guard.');
   });
 
   it('are not called lower within what is not known', () => {
     const still = standing({ leftHip: from(300, 306), rightHip: from(300, 306) });
     const { level } = glimpse(still, 600, 1.8, HIT, 'right');
-    expect(sayGlimpse('level', level)).toBe('Hips at the hit: as high as in guard, within 4 cm.');
+    expect(sayGlimpse('level', level)).toBe('Hips: as high as in guard, within 4 cm.');
   });
 
   it('do not follow one frame on which the tracker is lost', () => {

@@ -25,6 +25,7 @@ async function openBench(page: Page, student: string, clip: string): Promise<voi
 }
 
 test('screenshots', async ({ page }) => {
+  test.setTimeout(400_000);
   await page.goto('/');
   await page.getByText('Seven students').waitFor();
   await page.keyboard.press('ArrowDown');
@@ -139,7 +140,7 @@ test('screenshots', async ({ page }) => {
   await page.getByRole('link', { name: 'Film a set' }).click();
   await page.getByRole('button', { name: 'Use the simulated camera' }).click();
   await page.getByRole('button', { name: 'Film a set', exact: true }).click();
-  await page.getByText(/^\d+: (Hips|Other hand) at the hit/).waitFor({ timeout: 60_000 });
+  await page.getByText(/^Hit \d+\. (Hips|Other hand)/).waitFor({ timeout: 60_000 });
   // The replay of the newest hit is half-way out.
   await page.waitForTimeout(1500);
   await shot(page, 'mat');

@@ -143,7 +143,5 @@ export function sayGlimpse(id: GlimpseId, measured: Measured): string {
   const where = isMoved
     ? `${way} ${measured.value > 0 ? 'lower' : 'higher'} than in guard`
     : `as high as in guard, within ${within}`;
-  return id === 'guard'
-    ? `Other hand at the hit, against the nose: ${where}.`
-    : `Hips at the hit: ${where}.`;
+  return id === 'guard' ? `Other hand, against the nose: ${where}.` : `Hips: ${where}.`;
 }

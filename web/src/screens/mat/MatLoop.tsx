@@ -119,7 +119,7 @@ export function MatLoop({ student }: MatLoopProps) {
             aria-label="What was seen"
             className="min-h-14 font-serif text-[22px] leading-tight md:min-h-24 md:text-3xl"
           >
-            {told ? `${told.number}: ${told.sentence}` : hint(state.kind, stream)}
+            {told ? `Hit ${told.number}. ${told.sentence}` : hint(state.kind, stream)}
           </p>
           {state.kind === 'failed' && (
             <p role="alert" className="mb-3 border-l-4 border-now pl-3">
