@@ -110,7 +110,7 @@ function isText(path: string): boolean {
 // form does is asked for by a header, or by a form, and Next does it at any address, also at one that is none.
 export const config = {
   matcher: [
-    '/((?!api/|_next/static/|tracker/|[^/]+\\.(?:svg|mp4|css)$).*)',
+    '/((?!api/|_next/static/|tracker/|[^/]+\\.(?:svg|mp4|css|js)$).*)',
     '/api/(.*%.*)',
     {
       source: '/(.*)',

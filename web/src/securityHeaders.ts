@@ -91,6 +91,7 @@ export const HEADER_RULES = [
   { source: '/:path*', headers: listed(COMMON) },
   { source: '/_next/:path*', headers: listed({ 'content-security-policy': FILE_POLICY }) },
   { source: '/tracker/:path*', headers: listed({ 'content-security-policy': FILE_POLICY }) },
+  { source: '/:file([^/]+\\.js)', headers: listed({ 'content-security-policy': FILE_POLICY }) },
   { source: '/api/:path*', headers: listed({ 'content-security-policy': DATA_POLICY }) },
   {
     source: '/:file([^/]+\\.(?:svg|mp4|css))',

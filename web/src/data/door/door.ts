@@ -1,6 +1,6 @@
 /** Opens this machine to the gym's network, and shuts it again. Shut whenever the server starts. */
 import { mkdir, readFile } from 'node:fs/promises';
-import { createServer } from 'node:net';
+import { createServer, isIPv4 } from 'node:net';
 import { dirname, join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { refused } from '@sinew/core/foundation/problem/problem';
@@ -111,9 +111,10 @@ const LOOKED_EVERY = 10_000;
 
 /** Phones ask at the new address, and it must be in the certificate. */
 async function followAddresses(worker: Worker, before: readonly string[]): Promise<void> {
-  const now = ownNumbers();
+  // Numbers of IPv6 come and go by themselves, for privacy; phones are shown those of IPv4.
+  const [now, then] = [ownNumbers(), before].map((all) => all.filter(isIPv4));
   // Away from every network it is better to stand where it stood.
-  if (now.length === 0 || now.join() === before.join()) return;
+  if (now!.length === 0 || now!.join() === then!.join()) return;
   const open = await shared.sinewDoor?.catch(() => null);
   if (open?.worker !== worker) return;
   await shutDoor();

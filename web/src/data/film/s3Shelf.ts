@@ -25,7 +25,7 @@ import {
   type FilmShelf,
   type ShelvedFilm,
 } from './filmShelf';
-import { pieceOf, type FolderShelf } from './folderShelf';
+import { bytesAt, pieceOf, type FolderShelf } from './folderShelf';
 import type { S3Place } from './s3Place';
 
 /** Bytes in one request: large enough that a film of a strike is one or two. */
@@ -116,8 +116,13 @@ export class S3Shelf implements FilmShelf {
   /** Carries the films of before over, one after the other. @returns how many went */
   async carryOver(): Promise<number> {
     let count = 0;
-    for await (const { sha256 } of this.here.list()) {
-      await this.put(this.here.pathOf(sha256), sha256);
+    for await (const { sha256, bytes } of this.here.list()) {
+      const path = this.here.pathOf(sha256);
+      await this.sent(path, sha256, bytes);
+      if ((await this.sizeThere(sha256)) !== bytes) throw unanswered();
+      // One that was erased on its way must not be there now.
+      if ((await bytesAt(path)) === null) await this.remove(sha256);
+      else await rm(path, { force: true });
       count += 1;
     }
     return count;

@@ -87,7 +87,7 @@ export function useSet(
     });
     return () => {
       isCurrent = false;
-      stop?.();
+      stop();
     };
   }, [stream, film, queue]);
 
