@@ -72,6 +72,17 @@ test('a phone comes in at the machine’s own address, films, and follows it to 
       await expect(laptop.getByRole('link', { name: 'cross-jammed.mp4' }).first()).toBeVisible();
     });
 
+    await test.step('it films a set in its own page, and hears the hits', async () => {
+      await phone.getByRole('link', { name: 'Film a set' }).tap();
+      await phone.getByRole('button', { name: 'Use the simulated camera' }).tap();
+      await phone.getByRole('button', { name: 'Film a set', exact: true }).tap();
+      const hits = async () => Number(await phone.locator('[data-hits]').innerText());
+      await expect.poll(hits, { timeout: 30_000 }).toBeGreaterThan(1);
+      await expect(phone.getByRole('img', { name: /times slower$/ })).toBeVisible();
+      await phone.getByRole('button', { name: 'Stop', exact: true }).tap();
+      await phone.getByRole('button', { name: 'Throw it away' }).tap();
+    });
+
     await test.step('the router gives the machine another address: the door is there', async () => {
       hosts.gym.addAddress('10.20.30.1/24');
       hosts.phone.addAddress('10.20.30.2/24');
