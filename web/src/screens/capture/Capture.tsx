@@ -121,6 +121,12 @@ export function Capture({ student, start, before }: CaptureProps) {
           {student.name}
         </Link>
         <h1 className="text-base">Film: {techniqueById(aim.technique).name}</h1>
+        <Link
+          href={`/phone/${student.id}/set`}
+          className="inline-flex items-center underline underline-offset-4 max-md:min-h-11"
+        >
+          A set, every hit again
+        </Link>
       </TopBar>
       {finished ? (
         <Review
