@@ -7,7 +7,7 @@ import { nanoid } from 'nanoid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { scratchFolder } from '@sinew/demo/scratch';
 import { addClip, clipById } from '@/data/clip/clips';
-import { destroyClip } from '@/data/clip/clipEnds';
+import { destroyClip, purgeFilm } from '@/data/clip/clipEnds';
 import { openDatabase } from '@/data/database/database';
 import { ClipFiles } from '@/data/film/clipFiles';
 import { shelfPlace, type FilmShelf } from '@/data/film/filmShelf';
@@ -16,7 +16,7 @@ import { s3Place } from '@/data/film/s3Place';
 import { S3Shelf } from '@/data/film/s3Shelf';
 import { keptFilms, putStraysAside } from '@/data/maintenance/sweep';
 import { lookAfter, maintain } from '@/data/maintenance/maintain';
-import { bringBack } from '@/data/maintenance/setAside';
+import { bringBack, filmsAside } from '@/data/maintenance/setAside';
 import { importGym } from '@/data/transfer/gymImport';
 import { film, newClip, saved, student, type TestGym } from '../support';
 import { swift, type Swift } from '@sinew/demo/store/swift';
@@ -229,6 +229,9 @@ describe('a gym whose films are in the store', () => {
     const who = await student(gym);
     const { id } = await addClip(gym.db, gym.files, newClip(who, film('cross-clean.mp4')));
     const clip = (await clipById(gym.db, id))!;
+    const other = newClip(who, film('lead-hook-slap.mp4'));
+    const { id: erased } = await addClip(gym.db, gym.files, other);
+    const erasedFilm = (await clipById(gym.db, erased))!.sha256;
     await store.stop();
     try {
       const away = { status: 503, message: expect.stringContaining('does not answer') };
@@ -243,16 +246,25 @@ describe('a gym whose films are in the store', () => {
       expect(upkeep).toMatchObject({ isStoreAway: true, strays: null });
       // The database is backed up all the same, and no film is taken for gone.
       expect(await maintain(gym, new Date(), upkeep)).toBe(true);
+      // A consent that is withdrawn meanwhile: the numbers stay, and the film goes when the store is back.
+      expect(await purgeFilm(gym.db, gym.files, erased)).toBe(true);
     } finally {
       await store.start();
     }
     const rows = await gym.db.selectFrom('clip').select('id').execute();
-    expect(rows).toEqual([{ id }]);
+    expect(rows.map((row) => row.id).sort()).toEqual([id, erased].sort());
     expect(readdirSync(join(gym.folder, 'incoming'))).toEqual([]);
     await expect
       .poll(() => gym.files.size(clip.sha256).catch(() => null), { timeout: 10_000 })
       .toBe(clip.bytes);
     expect(gym.shelf.isAway).toBe(false);
+    expect(await gym.files.size(erasedFilm)).not.toBeNull();
+    const later = new Date(Date.now() + 2 * 3_600_000);
+    const { strays, erased: leftBehind } = await keptFilms(gym.db, gym.files, later);
+    expect([strays, leftBehind]).toEqual([[], [erasedFilm]]);
+    await maintain(gym, later, await lookAfter(gym, later));
+    expect(await gym.files.size(erasedFilm)).toBeNull();
+    expect(await filmsAside(gym.folder)).toEqual([]);
     await addClip(gym.db, gym.files, newClip(who, film('cross-jammed.mp4')));
   }, 120_000);
 });

@@ -43,7 +43,8 @@ const LEAST = 2;
 
 /**
  * One standard deviation of a difference of heights, as a share of the body's own: the tracker leans another
- * way in guard than at the hit. Found on rendered fighters (docs/accuracy.md), of which real people may differ.
+ * way in guard than at the hit. Found on eleven films of rendered fighters (demo/test/oneFilm.test.ts holds it), of which real
+ * people may differ.
  */
 const LEANS = { guard: 0.025, level: 0.01 } as const;
 /** Who is hidden half of the time is told with a doubt that is no use at the mat: this often that of one in view. */

@@ -1,5 +1,6 @@
 /** How a clip goes: put away and brought back, gone for good, or only its film. */
 import type { ClipFiles } from '../film/clipFiles';
+import { isUnanswered } from '../film/filmShelf';
 import { now, type Db } from '../database/db';
 import { forgetTalks } from './talks';
 
@@ -109,7 +110,7 @@ export async function purgeFilm(db: Db, files: ClipFiles, id: string): Promise<b
   return sha256 !== undefined && (await removeUnused(db, files, sha256));
 }
 
-/** Remove a film's file unless another clip is the same film. @returns whether it is gone */
+/** Remove a film's file unless another clip is the same film. @returns whether it goes */
 export async function removeUnused(db: Db, files: ClipFiles, sha256: string): Promise<boolean> {
   const user = await db
     .selectFrom('clip')
@@ -117,6 +118,10 @@ export async function removeUnused(db: Db, files: ClipFiles, sha256: string): Pr
     .where('sha256', '=', sha256)
     .where('purged_at', 'is', null)
     .executeTakeFirst();
-  if (!user) await files.remove(sha256);
-  return !user;
+  if (user) return false;
+  // Of a store that does not answer maintenance removes it: an erased row says that it must go.
+  await files.remove(sha256).catch((error: unknown) => {
+    if (!isUnanswered(error)) throw error;
+  });
+  return true;
 }

@@ -64,9 +64,7 @@ export class S3Shelf implements FilmShelf {
   }
 
   async put(path: string, sha256: string): Promise<void> {
-    const { size } = await stat(path);
-    await this.sent(path, sha256, size);
-    if ((await this.sizeThere(sha256)) !== size) throw unanswered();
+    await this.sent(path, sha256);
     await rm(path, { force: true });
   }
 
@@ -116,10 +114,9 @@ export class S3Shelf implements FilmShelf {
   /** Carries the films of before over, one after the other. @returns how many went */
   async carryOver(): Promise<number> {
     let count = 0;
-    for await (const { sha256, bytes } of this.here.list()) {
+    for await (const { sha256 } of this.here.list()) {
       const path = this.here.pathOf(sha256);
-      await this.sent(path, sha256, bytes);
-      if ((await this.sizeThere(sha256)) !== bytes) throw unanswered();
+      await this.sent(path, sha256);
       // One that was erased on its way must not be there now.
       if ((await bytesAt(path)) === null) await this.remove(sha256);
       else await rm(path, { force: true });
@@ -173,7 +170,8 @@ export class S3Shelf implements FilmShelf {
   }
 
   /** A stream can be sent once, so that each try has its own; the store holds it against its hash. */
-  private async sent(path: string, sha256: string, size: number): Promise<void> {
+  private async sent(path: string, sha256: string): Promise<void> {
+    const { size } = await stat(path);
     for (let left = TRIES - 1; ; left--) {
       const command = new PutObjectCommand({
         ...this.of(sha256),
@@ -191,13 +189,14 @@ export class S3Shelf implements FilmShelf {
       );
       try {
         await this.client.send(command);
-        return;
+        break;
       } catch (error) {
         if (left > 0) continue;
         logTrouble('film store', error);
         throw unanswered();
       }
     }
+    if ((await this.sizeThere(sha256)) !== size) throw unanswered();
   }
 
   /** A film as a file: there whole, and the very film, or not at all. */
@@ -241,6 +240,6 @@ export class S3Shelf implements FilmShelf {
 
 const unanswered = () =>
   new ClipFileError(
-    'The store in which the gym’s films are does not answer. Nothing was lost or changed; try again in a while.',
+    'The store in which the gym’s films are does not answer. No film is lost; try again in a while.',
     503,
   );

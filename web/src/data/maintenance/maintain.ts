@@ -87,7 +87,8 @@ export const isSettled = ({ clock, strays, isStoreAway }: Upkeep): boolean =>
 
 async function lookAfterFilms(place: Place, at: Date, upkeep: Upkeep): Promise<void> {
   const { db, files, folder } = place;
-  const { missing } = await keptFilms(db, files, at);
+  const { missing, erased } = await keptFilms(db, files, at);
+  for (const sha256 of erased) await files.remove(sha256);
   const back = await bringBack(files, missing);
   await missingFilmsBack(
     backupFolder(folder),

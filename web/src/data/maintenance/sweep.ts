@@ -37,6 +37,8 @@ export interface KeptFilms {
   readonly clips: number;
   /** By their hashes. */
   readonly strays: readonly string[];
+  /** Films that were erased with their consent and lie there all the same: their removal was cut off. */
+  readonly erased: readonly string[];
   /** Films that clips name and that are not there. */
   readonly missing: ReadonlySet<string>;
 }
@@ -45,17 +47,19 @@ export interface KeptFilms {
 export async function keptFilms(db: Db, { shelf }: ClipFiles, at: Date): Promise<KeptFilms> {
   const rows = await db.selectFrom('clip').select(['sha256', 'purged_at']).execute();
   const named = new Set(rows.flatMap(({ sha256, purged_at }) => (purged_at ? [] : [sha256])));
+  const purged = new Set(rows.flatMap(({ sha256, purged_at }) => (purged_at ? [sha256] : [])));
   const missing = new Set(named);
-  const strays: string[] = [];
+  const [strays, erased]: [string[], string[]] = [[], []];
   let films = 0;
   for await (const film of shelf.list()) {
     films += 1;
     missing.delete(film.sha256);
     // A young one is on its way to its row.
     const isOld = at.getTime() - film.at.getTime() > HOUR;
-    if (!named.has(film.sha256) && isOld) strays.push(film.sha256);
+    if (named.has(film.sha256) || !isOld) continue;
+    (purged.has(film.sha256) ? erased : strays).push(film.sha256);
   }
-  return { films, clips: rows.length, strays, missing };
+  return { films, clips: rows.length, strays, erased, missing };
 }
 
 /** The same; null while the store in which they are does not answer: silence is no film that is gone. */

@@ -21,7 +21,7 @@ export function UpkeepNotices({ upkeep, today }: { upkeep: Upkeep; today: Day })
         <Notice title="The store of the films does not answer.">
           <p>
             Students, marks and readings are here, and no film is lost: they are shown again as soon
-            as it is back. Until then no film can be added, and nothing is cleared away.
+            as it is back. Until then no film can be added, and what is to be erased goes then.
           </p>
         </Notice>
       )}
