@@ -9,7 +9,7 @@ import { bandedFilm, USUALLY_BANDED } from '@sinew/fighters/film/banded';
 import { readBanded } from '@sinew/fighters/trials/banded';
 import { measureInClip, type ClipInput } from '../src/analysis/analyzeClip';
 import { readClipFile, writeClipFile } from '../src/analysis/clipFile';
-import type { ClipDocument } from '../src/analysis/clipDocument';
+import { EMPTY_DOCUMENT, type ClipDocument } from '../src/analysis/clipDocument';
 import { trackedOf } from '../src/analysis/clipFacts';
 import { isAbsent } from '../src/foundation/reading/reading';
 import { NO_EDITS } from '../src/judge/library/edits';
@@ -159,19 +159,7 @@ describe('a clip whose student wears bands, filmed from behind', () => {
   );
   const contact = { frame: nearestFrame(times, recipe.contact), width: 1 };
   const strike = { id: 'one', technique: 'cross', side: 'right', marks: { contact } } as const;
-  const document: ClipDocument = {
-    view: 'behind',
-    captureRate: null,
-    purpose: null,
-    scale: null,
-    target: null,
-    rectangle: null,
-    lens: null,
-    placed: [],
-    corrections: [],
-    strikes: [strike],
-    refused: [],
-  };
+  const document: ClipDocument = { ...EMPTY_DOCUMENT, view: 'behind', strikes: [strike] };
   const facts = { frameTimes: times, ...film.size };
   const student = { school: {}, stance: 'orthodox', heightM: 1.78, massKg: 75 } as const;
   const clip: ClipInput = {

@@ -8,7 +8,7 @@ import { motionFromSpace } from '../src/reconstruct/motion/motion';
 import { cleaned } from '../src/reconstruct/motion/clean';
 import { lowpass, noiseGain } from '../src/foundation/signal/butterworth';
 import { localFit } from '../src/foundation/signal/localFit';
-import { movingBy } from '../src/foundation/signal/moving';
+import { movingBy } from '../src/foundation/signal/kriging';
 import {
   differenceVariance,
   framesTogether,
@@ -188,6 +188,21 @@ describe('jumps', () => {
     const kept = withoutSpikes(frames, jumped, 1 / 240);
     expect(frames.filter((i) => !kept[i])).toEqual([20, 60, 97, 150]);
     expect(withoutSpikes(frames, noisy, 1 / 240)).not.toContain(false);
+  });
+
+  it('are told from a hard blow, which is off the way through both sides alone', () => {
+    const hard = noisy.map((values, axis) =>
+      values.map((v, i) => (axis === 0 ? v + 2.5 * way[i]! : v)),
+    );
+    expect(withoutSpikes(frames, hard, 1 / 240)).not.toContain(false);
+  });
+
+  it('beside a larger one are found once that one is left out', () => {
+    const jumped = noisy.map((values) => [...values]);
+    jumped[1]![60]! += 0.06;
+    jumped[1]![62]! += 0.02;
+    const kept = withoutSpikes(frames, jumped, 1 / 240);
+    expect(frames.filter((i) => !kept[i])).toEqual([60, 62]);
   });
 
   it('next to a gap are found too', () => {

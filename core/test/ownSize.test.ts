@@ -5,7 +5,10 @@ import type { TechniqueId } from '@sinew/fighters/fighter/forms';
 import { ownSize } from '../src/measure/measures/ownSize';
 import { isAbsent } from '../src/foundation/reading/reading';
 import { quantity } from '../src/foundation/reading/say';
-import { found, judgeKnown } from './fixtures';
+import { knownTrack } from '@sinew/fighters/fighter/track';
+import { techniqueById } from '../src/foundation/technique/techniques';
+import type { SpaceTrack } from '../src/observe/track/track';
+import { found, judged, judgeKnown, trueMarks } from './fixtures';
 
 const SAMPLING = { rate: 240, noise: 0.002 };
 const GROWN = 1.76;
@@ -20,6 +23,42 @@ describe.each([1.25, 1.5, 2.05])('somebody %s m tall', (height) => {
       expect(found(judgedAt(height, technique))).toEqual(usual);
     },
   );
+});
+
+describe('a marker high on the heel', () => {
+  /** As on a thick-soled shoe, metres. */
+  const HIGH = 0.04;
+
+  it('lifts no heel off the floor: what counts is how the own foot stands flat', () => {
+    const recipe = clean('cross');
+    const technique = techniqueById('cross');
+    const heelOf = (by: number) => {
+      const track = knownTrack(recipe, { ...SAMPLING, seed: 1 });
+      const { readings, findings } = judged({
+        strike: { technique, side: 'right', stance: 'orthodox' },
+        track: raised(track, by),
+        marks: trueMarks(recipe, track.frameTimes),
+        body: { mass: 70, height: GROWN },
+      });
+      const heel = readings['heel.rear'];
+      if (isAbsent(heel)) throw new Error(heel.absent);
+      return { ...heel, status: findings.find(({ fault }) => fault === 'toe-tip')!.status };
+    };
+    const [usual, high] = [heelOf(0), heelOf(HIGH)];
+    expect(Math.abs(high.value - usual.value)).toBeLessThan(0.001);
+    expect([usual.status, high.status]).toEqual(['clear', 'clear']);
+  });
+
+  const raised = (track: SpaceTrack, by: number): SpaceTrack => {
+    const heel = (side: 'left' | 'right') => {
+      const path = track.points[`${side}Heel`]!;
+      return [`${side}Heel`, { ...path, y: path.y.map((y) => y + by) }];
+    };
+    return {
+      ...track,
+      points: { ...track.points, ...Object.fromEntries([heel('left'), heel('right')]) },
+    };
+  };
 });
 
 describe('the same centimetres', () => {

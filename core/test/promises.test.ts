@@ -25,11 +25,12 @@ import { onset } from '../src/measure/events/onset';
 import { startOf } from '../src/measure/events/starts';
 import { measureAll } from '../src/measure/measures/allMeasures';
 import { UNKNOWN_BODY } from '../src/measure/measures/context';
+import { travels, type Shares } from '../src/measure/measures/share';
 import { SEEN_SIZE, type PoseDetection } from '../src/observe/track/poseDetection';
 import { sidesCorrected } from '../src/observe/track/sides';
 import type { SpaceTrack } from '../src/observe/track/track';
 import { pictureMap } from '../src/reconstruct/calibration/picture';
-import { placeSigma, type Path } from '../src/reconstruct/motion/motion';
+import { placeSigma, type Motion, type Path } from '../src/reconstruct/motion/motion';
 import { prepared } from '../src/reconstruct/motion/prepare';
 import { changeBetween } from '../src/train/progress/change';
 import { analyzeKnown, rulesFor } from './fixtures';
@@ -431,5 +432,53 @@ describe('a change', () => {
       1.96 * Math.SQRT2 * 0.01,
       9,
     );
+  });
+});
+
+describe('the way that a link carries the end', () => {
+  const recipe = clean('cross');
+  const track = knownTrack(recipe, { rate: RATE, noise: 0, seed: 1 });
+  const marks = { contact: markOnFrame(track.frameTimes, Math.round(recipe.contact * RATE)) };
+  const { motion, events } = seeStrike({ track }, cross, marks);
+  const trunkIn = (seen: Motion) =>
+    read((travels({ strike: cross, events, motion: seen, body: UNKNOWN_BODY }) as Shares).trunk!);
+  /** Every point off by as much all along, in each of its directions, and owned up to. */
+  const leaning = (bias: number, off: () => number): Motion => {
+    const paths = Object.fromEntries(
+      Object.entries(motion.paths).map(([name, path]) => [
+        name,
+        {
+          ...path,
+          along: path.along.map((values) => {
+            const by = off();
+            return values.map((value) => value + by);
+          }),
+          bias: path.bias.map(() => bias),
+        },
+      ]),
+    );
+    return { ...motion, paths, raw: paths };
+  };
+
+  it('is as unsure as the scale', () => {
+    const [sure, unsure] = [trunkIn(motion), trunkIn({ ...motion, scaleSigma: 0.1 })];
+    const added = Math.sqrt(unsure.sigma ** 2 - sure.sigma ** 2);
+    expect(added).toBeCloseTo(0.1 * sure.value, 6);
+  });
+
+  it('owns up to points that a tracker sees wrongly all along', () => {
+    const deviate = normals(seeded(3));
+    const LEAN = 0.02;
+    const usual = trunkIn(motion);
+    const drawn = Array.from(
+      { length: 60 },
+      () => trunkIn(leaning(0, () => LEAN * deviate())).value,
+    );
+    const spread = Math.sqrt(mean(drawn.map((value) => (value - usual.value) ** 2))!);
+    const told = trunkIn(leaning(LEAN, () => 0));
+    const added = Math.sqrt(told.sigma ** 2 - usual.sigma ** 2);
+    expect(spread).toBeGreaterThan(0.003);
+    expect(added).toBeGreaterThan(0.8 * spread);
+    expect(added).toBeLessThan(4 * spread);
   });
 });

@@ -488,6 +488,18 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
     change: [{ leanOut: -0.8 }, { leanOut: -0.95 }, { leanOut: -1.2 }],
     also: ['guard-off-drop'],
   },
+  {
+    fault: 'no-rise-first',
+    techniques: ['elbow-drop'],
+    change: [{ sink: -0.004 }, { sink: 0 }, { sink: 0.02 }],
+  },
+  {
+    fault: 'elbow-stands',
+    techniques: without(ELBOWS, 'elbow-drop', 'elbow-spin'),
+    change: [0.008, 0, -0.02].map((goes) => ({ technique }: Recipe) => ({
+      reachOut: goes - FORMS[technique].forward,
+    })) as unknown as FaultyFighter['change'],
+  },
 ];
 
 /** How far the other shoulder of a sound strike pulls back, metres. */

@@ -33,7 +33,7 @@ export interface Recipe {
   readonly coil: number;
   /** Radians the pelvis counter-turns with it. */
   readonly pelvisCoil: number;
-  /** Metres the pelvis sinks in the load. */
+  /** Metres the pelvis sinks in the load (rises when negative). */
   readonly sink: number;
   /** Share of the arm's own length used at contact (straights). */
   readonly reach: number;
@@ -219,7 +219,7 @@ const OWN: Readonly<Record<TechniqueId, Partial<Recipe>>> = {
   'elbow-round': ELBOW,
   'elbow-reverse': ELBOW,
   'elbow-rise': { ...ELBOW, pelvisTurn: degrees(20), trunkTurn: degrees(26), sink: 0.05 },
-  'elbow-drop': { ...ELBOW, pelvisTurn: degrees(16), trunkTurn: degrees(20), sink: 0 },
+  'elbow-drop': { ...ELBOW, pelvisTurn: degrees(16), trunkTurn: degrees(20), sink: -0.03 },
   'elbow-up': { ...ELBOW, pelvisTurn: degrees(24), trunkTurn: degrees(30), sink: 0.06 },
   'elbow-thrust': { ...ELBOW, pelvisTurn: degrees(26), trunkTurn: degrees(34), finish: 0.08 },
   'elbow-spin': {

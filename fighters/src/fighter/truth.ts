@@ -194,7 +194,8 @@ function home(
   return undefined;
 }
 
-function massCentre(pose: Pose): Point {
+/** Of the whole body, metres. */
+export function massCentre(pose: Pose): Point {
   const middle = (a: Landmark, b: Landmark) => mix(pose[a], pose[b], 0.5);
   let sum: Point = [0, 0, 0];
   const put = (segment: keyof typeof DEMPSTER, near: Point, far: Point) => {

@@ -9,6 +9,7 @@ import type { TechniqueId } from '../fighter/forms';
 import { knownPicture } from '../fighter/picture';
 import { clean, type Recipe } from '../fighter/recipe';
 import { knownTrack, type Flaws } from '../fighter/track';
+import { carriedOf } from '../fighter/carried';
 import { truthOfStrike, type Truth } from '../fighter/truth';
 import { FAMILIES, type Family } from './families';
 
@@ -62,7 +63,7 @@ function strikeOnce(
   technique: TechniqueId,
   { rate, noise, isContactKnown, flaws, view, family = FAMILIES[0]! }: Setting,
   seed: number,
-): { truth: Truth; analysis: MeasuredStrike } {
+): { recipe: Recipe; truth: Truth; analysis: MeasuredStrike } {
   const stance = seed % 2 === 0 ? 'southpaw' : 'orthodox';
   const recipe = family.of(clean(technique, { stance }), seed);
   const truth = truthFor(recipe);
@@ -77,7 +78,7 @@ function strikeOnce(
     marks: isContactKnown ? { contact } : {},
     body: BODY,
   });
-  return { truth, analysis };
+  return { recipe, truth, analysis };
 }
 
 /**
@@ -87,7 +88,7 @@ function strikeOnce(
  */
 export function heldAgainst(
   technique: TechniqueId,
-  truth: Truth,
+  truth: Pick<Truth, 'times'> & { readonly values: Readonly<Record<string, number>> },
   { events, readings }: MeasuredStrike,
   isContactKnown: boolean,
   begins = 0,
@@ -119,6 +120,21 @@ export function heldAgainst(
     add(id, value, isAbsent(found) ? null : found);
   }
   return { trials, missed };
+}
+
+/** The weight between the feet, the height of a kick and the way that pelvis and trunk carry, held likewise. */
+export function carriedTrials(
+  techniques: readonly TechniqueId[],
+  setting: Setting,
+  seeds: readonly number[],
+): readonly Trial[] {
+  return techniques.flatMap((technique) =>
+    seeds.flatMap((seed) => {
+      const { recipe, truth, analysis } = strikeOnce(technique, setting, seed);
+      const values = carriedOf(recipe, truth);
+      return heldAgainst(technique, { times: {}, values }, analysis, true).trials;
+    }),
+  );
 }
 
 /** All techniques, a few seeds each. */

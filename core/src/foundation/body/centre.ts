@@ -29,36 +29,38 @@ function knuckles(at: At, side: Side): Vector {
   return midpoint(at(sided(side, 'IndexKnuckle')), at(sided(side, 'LittleKnuckle')));
 }
 
+/** Parts of the body whose segments hang on one another. */
+export const BODY_PARTS = ['trunk', 'leftArm', 'rightArm', 'leftLeg', 'rightLeg'] as const;
+export type BodyPart = (typeof BODY_PARTS)[number];
+
 /**
- * All fourteen segments. The head's own centre is taken at the middle of the ears (its Dempster
- * centre, 100 % of the way from C7–T1 to the ear canal); a closed fist's at its knuckles' way.
+ * All fourteen segments, or those of one part. The head's own centre is taken at the middle of the ears (its
+ * Dempster centre, 100 % of the way from C7–T1 to the ear canal); a closed fist's at its knuckles' way.
  */
-export function segmentPlaces(at: At): SegmentPlace[] {
-  const place = (
-    segment: Segment,
-    side: Side | null,
-    ends: readonly [Vector, Vector],
-  ): SegmentPlace => {
-    const { mass, centre } = DEMPSTER[segment];
-    const [near, far] = ends;
-    return {
-      segment,
-      side,
-      mass,
-      ends,
-      centre: plus(scaled(near, 1 - centre), scaled(far, centre)),
-    };
-  };
+export function segmentPlaces(at: At, part?: BodyPart): SegmentPlace[] {
+  return (part ? [part] : BODY_PARTS).flatMap((one) =>
+    one === 'trunk' ? trunkPlaces(at) : limbPlaces(at, one),
+  );
+}
+
+function trunkPlaces(at: At): SegmentPlace[] {
   const shoulders = midpoint(at('leftShoulder'), at('rightShoulder'));
   const hips = midpoint(at('leftHip'), at('rightHip'));
   const ears = midpoint(at('leftEar'), at('rightEar'));
-  return [
-    place('trunk', null, [hips, shoulders]),
-    place('head', null, [shoulders, ears]),
-    ...(['left', 'right'] as const).flatMap((side) =>
-      LIMBS.map(([segment, ends]) => place(segment, side, ends(at, side))),
-    ),
-  ];
+  return [place('trunk', null, [hips, shoulders]), place('head', null, [shoulders, ears])];
+}
+
+function limbPlaces(at: At, part: Exclude<BodyPart, 'trunk'>): SegmentPlace[] {
+  const side = part.startsWith('left') ? 'left' : 'right';
+  const limbs = part.endsWith('Arm') ? LIMBS.slice(0, 3) : LIMBS.slice(3);
+  return limbs.map(([segment, ends]) => place(segment, side, ends(at, side)));
+}
+
+function place(segment: Segment, side: Side | null, ends: readonly [Vector, Vector]): SegmentPlace {
+  const { mass, centre } = DEMPSTER[segment];
+  const [near, far] = ends;
+  const middle = plus(scaled(near, 1 - centre), scaled(far, centre));
+  return { segment, side, mass, ends, centre: middle };
 }
 
 /** How much each landmark weighs in the centre of mass; the weights add up to 1. */

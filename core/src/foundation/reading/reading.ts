@@ -35,6 +35,8 @@ export interface Reading {
   readonly frames: readonly number[];
   /** What a limit on it is multiplied by for a body of this size: 1 is an ordinary adult's, and missing. */
   readonly size?: number;
+  /** So many blind looks of the coach are in it; none when missing. */
+  readonly looks?: number;
 }
 
 /** Points that would have to be placed for a reading to exist. */

@@ -9,6 +9,8 @@
  * Source: moments of an AR(1) process (Box & Jenkins, Time Series Analysis, ch. 3).
  */
 
+import { quickselect } from 'd3-array';
+
 export interface Noise {
   /** Standard deviation of each list of values, in their own unit. */
   readonly sigmas: readonly number[];
@@ -71,8 +73,9 @@ function quietVariance({ frames, values }: Samples, distance: number): number | 
     sizes[count++] = Math.abs(values[i - distance]! - 2 * values[i]! + values[i + distance]!);
   }
   if (count < FEWEST) return null;
-  const sorted = sizes.subarray(0, count).sort();
-  return (sorted[Math.floor(QUIET * count)]! / QUIET_SIZE) ** 2;
+  const at = Math.floor(QUIET * count);
+  const quiet = quickselect(sizes.subarray(0, count), at)[at]!;
+  return (quiet / QUIET_SIZE) ** 2;
 }
 
 function hangsOf(

@@ -15,7 +15,7 @@ import { ENERGY, energyReadings, MASS } from './mass';
 import { PATH } from './path';
 import { run, type Measure } from './run';
 import { SEQUENCE } from './sequence';
-import { partsOf, PORTIONS, portions, shares, travels, type PortionId, type Shares } from './share';
+import { partsOf, PORTIONS, speedParts, travels, type PortionId, type Shares } from './share';
 import { RETURNS, STANCE } from './stance';
 import { TIMING } from './timing';
 import { TURN } from './turn';
@@ -116,13 +116,14 @@ export const MEASURE_IDS = Object.keys(MEASURE_NAMES) as MeasureId[];
 export type Readings = Readonly<Record<MeasureId, Measured>>;
 
 export function measureAll(context: MeasureContext): Readings {
+  const { shares, portions } = speedParts(context);
   return Object.fromEntries([
     ...(SINGLE as readonly Measure[]).map((measure) => [measure.id, run(measure, context)]),
     ...Object.entries(energyReadings(context)),
     ...Object.entries(SEQUENCE).map(([id, { measured }]) => [id, measured(context)]),
-    ...parts('share', shares(context), context),
+    ...parts('share', shares, context),
     ...parts('travel', travels(context), context),
-    ...Object.entries(portions(context)),
+    ...Object.entries(portions),
     ...Object.entries(pairs(context)),
   ]) as Readings;
 }

@@ -3,7 +3,9 @@ import { extrapolated, marginOf, onFloor } from '../../foundation/body/balance';
 import { CENTRE_WEIGHTS } from '../../foundation/body/centre';
 import { dot, midpoint, minus, type Vector } from '../../foundation/geometry/vector';
 import type { Technique } from '../../foundation/technique/techniques';
+import type { Path } from '../../reconstruct/motion/motion';
 import { isDense } from '../../reconstruct/motion/prepare';
+import { LONGEST_GAP } from '../../reconstruct/motion/where';
 import { absent } from '../../foundation/reading/reading';
 import { MissingInput, type Instant, type MeasureProbe } from './probe';
 import type { Measure } from './run';
@@ -11,8 +13,8 @@ import type { Measure } from './run';
 const LEVEL = { needs: 'up', shows: 'the level of the body', isMetric: true } as const;
 
 /**
- * Centre of mass; where a picture does not show the whole body all along, as with points placed by hand on a few
- * frames, the middle of the hips, the nearest to it.
+ * Centre of mass; where a picture does not show the whole body all along, as with an arm that is hidden for a while
+ * or points placed by hand on a few frames, the middle of the hips, the nearest to it.
  */
 export function centre(probe: MeasureProbe, when: Instant): Vector {
   return isWhole(probe) ? probe.at('mass', when) : probe.middle('leftHip', 'rightHip', when);
@@ -22,8 +24,11 @@ const isWhole = ({ motion }: MeasureProbe) =>
   motion.view === '3d' ||
   WHOLE.every((landmark) => {
     const path = motion.paths[landmark];
-    return path !== undefined && isDense(path);
+    return path !== undefined && isDense(path) && isUnbroken(path);
   });
+
+const isUnbroken = ({ times }: Path) =>
+  times.every((time, i) => i === 0 || time - times[i - 1]! <= LONGEST_GAP);
 
 const WHOLE = [...CENTRE_WEIGHTS.keys()];
 
@@ -39,9 +44,11 @@ const strays = (what: keyof typeof HIPS_STRAY) => (probe: MeasureProbe) =>
 /** A strike that goes without a load is looked at from this long before its hips, seconds. */
 const BEFORE_HIPS = 0.25;
 
-/** The start of the load; where there was none to be seen, a while before the hips. */
+/** The start of the load; where there was none to be seen, a while before the hips; else the guard. */
 export function loadFrom(probe: MeasureProbe): Instant {
-  return probe.has('load') ? probe.event('load') : probe.event('hips', -BEFORE_HIPS);
+  if (probe.has('load')) return probe.event('load');
+  const isGuardAllThatIsSeen = !probe.has('hips') && probe.has('ready');
+  return isGuardAllThatIsSeen ? probe.event('ready') : probe.event('hips', -BEFORE_HIPS);
 }
 
 /** The start of the hips; where they do not start, of the trunk. */
@@ -90,22 +97,30 @@ function split(probe: MeasureProbe): number {
 }
 
 /**
+ * The line of the feet goes some 20 to 35° off the line to the target: the square of its cosine, about which a
+ * weight that goes straight at the target counts along it; one standard deviation as a share (Sinew's own).
+ */
+const ALONG = { share: 0.8, sigma: 0.12 } as const;
+/** What the side does not see: where across the feet the weight is, and how far it goes there; shares of the stance. */
+const ACROSS = { place: 0.045, way: 0.025 } as const;
+
+const isFromAside = ({ motion }: MeasureProbe) => !motion.axes.includes('right');
+
+/**
  * Where the centre is between the feet: 0 over the rear one, 1 over the lead one. Seen from the side, along the
- * line to the target alone.
+ * line to the target, and as if it were half-way across.
  */
 function between(probe: MeasureProbe, when: Instant): number {
-  const isFlat = !probe.motion.axes.includes('right');
+  const isFlat = isFromAside(probe);
   const [lead, rear, mass] = [
     foot(probe, 'left', when),
     foot(probe, 'right', when),
     centre(probe, when),
   ].map((point) => (isFlat ? [point[0]!, 0] : onFloor(point)));
   const line = minus(lead!, rear!);
-  return dot(minus(mass!, rear!), line) / dot(line, line);
+  const place = dot(minus(mass!, rear!), line) / dot(line, line);
+  return isFlat ? 0.5 + ALONG.share * (place - 0.5) : place;
 }
-
-/** What the side does not see of it, a share of the stance: a centre beside the line of the feet. */
-const BESIDE = 0.05;
 
 const SHIFT = {
   unit: 'ratio',
@@ -116,8 +131,15 @@ const SHIFT = {
   of: ({ family }: Technique) => family !== 'kick',
 } as const;
 
-const placed = (probe: MeasureProbe) =>
-  Math.hypot(strays('split')(probe), probe.motion.axes.includes('right') ? 0 : BESIDE);
+/** Doubt of a place between the feet, and of a way from one to another. */
+const placed = (probe: MeasureProbe, value: number) =>
+  isFromAside(probe)
+    ? Math.hypot(strays('split')(probe), ALONG.sigma * Math.abs(value - 0.5), ACROSS.place)
+    : strays('split')(probe);
+const gone = (probe: MeasureProbe, value: number) =>
+  isFromAside(probe)
+    ? Math.hypot(strays('split')(probe), ALONG.sigma * Math.abs(value), ACROSS.way)
+    : strays('split')(probe);
 
 /** Angle of a line from the vertical toward the target. */
 const leanOf = (from: Vector, to: Vector) => Math.atan2(to[0]! - from[0]!, to[1]! - from[1]!);
@@ -191,6 +213,33 @@ export const BALANCE = [
       heightOf(probe),
   },
   {
+    ...LEVEL,
+    unit: 'ratio',
+    id: 'rise.first',
+    name: 'Rise before the drop ÷ height',
+    of: ({ start }) => start === 'drop',
+    doubt: (probe) => strays('level')(probe) / heightOf(probe),
+    value: (probe) => {
+      const from = loadFrom(probe);
+      const high = (l: MeasureProbe, when: Instant) => centre(l, when)[1]!;
+      const top = probe.most('highest', from, probe.event('contact'), 'rightHip', high);
+      return (centre(probe, top)[1]! - centre(probe, from)[1]!) / heightOf(probe);
+    },
+  },
+  {
+    unit: 'ratio',
+    needs: 'toward',
+    shows: 'the travel of the body',
+    isMetric: true,
+    id: 'body.travel',
+    name: 'Body goes toward the target, hips’ start to contact ÷ height',
+    of: ({ family }) => family === 'elbow',
+    value: (probe) => {
+      const hips = (when: Instant) => probe.middle('leftHip', 'rightHip', when)[0]!;
+      return (hips(probe.event('contact')) - hips(working(probe))) / heightOf(probe);
+    },
+  },
+  {
     unit: 'm',
     needs: 'toward',
     shows: 'the head over the feet',
@@ -237,7 +286,7 @@ export const BALANCE = [
     ...SHIFT,
     id: 'shift.travel',
     name: 'Weight goes from rear to lead, load to contact',
-    doubt: strays('split'),
+    doubt: gone,
     value: (probe) => between(probe, probe.event('contact')) - between(probe, loadFrom(probe)),
   },
   {

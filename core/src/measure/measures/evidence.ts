@@ -102,6 +102,7 @@ const DRAWINGS: Partial<Record<MeasureId | SetId, Drawing>> = {
   'heel.rear': { lines: [foot('rear')] },
   'anchor.knee': leg('off'),
   'knee.support': leg('off'),
+  'kick.chamber': leg('own'),
   'knee.own': leg('own'),
   'knee.in.lead': leg('lead'),
   lean: LEAN,

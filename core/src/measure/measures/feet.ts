@@ -1,8 +1,12 @@
 /** What feet and knees do while the strike goes: one turns, the other holds. */
 import { distance, dot, minus, scaled, type Vector } from '../../foundation/geometry/vector';
 import type { Technique } from '../../foundation/technique/techniques';
+import { SEGMENT_LENGTH } from '../../foundation/body/segments';
+import { absent } from '../../foundation/reading/reading';
+import { flatFoot } from './flatFoot';
+import { FOOT_MARKED } from './ownSize';
 import { footTurn, kneeAngle } from './stance';
-import type { Instant, MeasureProbe } from './probe';
+import { MissingInput, type Instant, type MeasureProbe } from './probe';
 import type { Measure } from './run';
 
 const TURNS = {
@@ -12,6 +16,7 @@ const TURNS = {
   isMetric: false,
 } as const;
 const HEEL = {
+  doubt: ({ motion }: MeasureProbe) => flatFoot(motion).sigma,
   unit: 'm',
   needs: 'up',
   shows: 'the heel',
@@ -21,6 +26,33 @@ const HEEL = {
 const ANCHOR = { needs: 'ground', shows: 'the support foot', isMetric: true } as const;
 
 const INSIDE = { unit: 'm', needs: 'space', shows: 'a knee falling in', isMetric: true } as const;
+
+/**
+ * A knee bends over its toes: where they point out of a picture from the side, it shows the bend smaller, by
+ * as much as the foot looks shorter. How far knee and toes differ, and feet of one height, as a share of the bend.
+ */
+const OVER_TOES = 0.08;
+/** A foot that looks shorter than this share of its length points out of the picture. */
+const LEAST_SHOWN = 0.6;
+
+/** Share of the front foot's length that a picture from the side shows. */
+function footShown(probe: MeasureProbe, when: Instant): number {
+  if (!probe.motion.metric) {
+    throw new MissingInput(absent('Set the scale from a known length.'));
+  }
+  const { height } = probe.context.body;
+  if (height === null) throw new MissingInput(absent('Enter the student’s height.'));
+  const seen = probe.at('leftToe', when)[0]! - probe.at('leftHeel', when)[0]!;
+  const share = Math.abs(seen) / (FOOT_MARKED * SEGMENT_LENGTH.foot * height);
+  if (share < LEAST_SHOWN) {
+    throw new MissingInput(
+      absent('The front foot points out of the picture, and its knee with it; two cameras would.'),
+    );
+  }
+  return Math.min(1, share);
+}
+
+const isPicture = ({ motion }: MeasureProbe) => motion.view !== '3d';
 
 const ownSide = (probe: MeasureProbe) => probe.motion.striking;
 const anchorSide = (probe: MeasureProbe) => (probe.motion.striking === 'right' ? 'left' : 'right');
@@ -36,10 +68,11 @@ function pivot(probe: MeasureProbe, side: 'left' | 'right'): number {
   return footTurn(probe, side, probe.event('ready'), probe.event('contact'));
 }
 
-/** Heel over toe at contact. */
+/** Heel over toe at contact, beyond what a foot of this student that stands flat has. */
 function heel(probe: MeasureProbe, side: 'left' | 'right'): number {
   const when = probe.event('contact');
-  return probe.at(`${side}Heel`, when)[1]! - probe.at(`${side}Toe`, when)[1]!;
+  const rise = probe.at(`${side}Heel`, when)[1]! - probe.at(`${side}Toe`, when)[1]!;
+  return rise - flatFoot(probe.motion).rise;
 }
 
 /**
@@ -169,13 +202,19 @@ export const FEET = [
   },
   {
     unit: 'rad',
-    needs: 'space',
+    needs: 'sagittal',
     shows: 'the bend of the knees',
     isMetric: false,
+    isBend: true,
     id: 'knee.lead',
     name: 'Front knee at contact',
     of: stands,
-    value: (probe) => kneeAngle(probe, 'left', probe.event('contact')),
+    doubt: (probe, value) => (isPicture(probe) ? OVER_TOES * (Math.PI - value) : 0),
+    value: (probe) => {
+      const when = probe.event('contact');
+      const angle = kneeAngle(probe, 'left', when);
+      return isPicture(probe) ? Math.PI - (Math.PI - angle) / footShown(probe, when) : angle;
+    },
   },
   {
     unit: 'rad',

@@ -16,9 +16,17 @@ const ears = (probe: MeasureProbe, when: Instant) => probe.middle('leftEar', 'ri
 const shoulders = (probe: MeasureProbe, when: Instant) =>
   probe.middle('leftShoulder', 'rightShoulder', when);
 
+/** Where no start is seen: a hand at full speed is out for so long, seconds. */
+const OUT_FOR = 0.25;
+
 /** Seconds of the way out over which the other hand must stay up. */
 function wayOut(probe: MeasureProbe): [Instant, Instant] {
-  return [probe.has('arm') ? probe.event('arm') : probe.event('trunk'), probe.event('contact')];
+  const start = (['arm', 'trunk'] as const).find((event) => probe.has(event));
+  const contact = probe.event('contact');
+  if (start) return [probe.event(start), contact];
+  // A guess in space is too rough to be watched where nothing is seen to start.
+  const isGuess = probe.motion.source === 'estimated-3d';
+  return [isGuess ? probe.event('trunk') : probe.event('contact', -OUT_FOR), contact];
 }
 
 /** Other hand to its own temple, which lies a little in front of the ear. */

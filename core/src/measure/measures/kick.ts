@@ -1,4 +1,5 @@
 /** What only a kick has: a knee drawn up sharply, how high it lands, the leg that folds again. */
+import { length, minus } from '../../foundation/geometry/vector';
 import { nearestFrame } from '../../observe/track/time';
 import { frameSpacing } from '../../observe/track/track';
 import type { Technique } from '../../foundation/technique/techniques';
@@ -29,6 +30,39 @@ const sharpest = (probe: MeasureProbe, name: string, from: Instant, to: Instant)
 const drawnUp = (probe: MeasureProbe) =>
   sharpest(probe, 'drawn up', probe.event('trunk'), probe.event('contact'));
 
+/** Of the shank's whole way, from its sharpest to contact: an instant that no definition of a start moves. */
+function halfOut(probe: MeasureProbe): Instant {
+  const [sharp, contact] = [drawnUp(probe), probe.event('contact')];
+  const half = (kneeBend(probe, sharp) + kneeBend(probe, contact)) / 2;
+  return probe.most(
+    'half-way out',
+    sharp,
+    contact,
+    probe.own('Ankle'),
+    (l, when) => -Math.abs(kneeBend(l, when) - half),
+  );
+}
+
+/** How high the knee is over its hip, in thighs. */
+function thighRise(probe: MeasureProbe, when: Instant): number {
+  const thigh = minus(probe.at(probe.own('Knee'), when), probe.at(probe.own('Hip'), when));
+  return thigh[1]! / length(thigh);
+}
+
+/** What lies between one frame and the next to either side: a rectangle that wide, as one standard deviation. */
+function withinAFrame(
+  probe: MeasureProbe,
+  at: Instant,
+  value: (probe: MeasureProbe, when: Instant) => number,
+): number {
+  const { frameTimes } = probe.motion;
+  const spacing = frameSpacing(frameTimes, nearestFrame(frameTimes, at.time));
+  const [before, after] = [-0.5, 0.5].map((part) =>
+    value(probe, { ...at, label: `${at.label} ${part}`, time: at.time + part * spacing }),
+  );
+  return Math.abs(after! - before!) / Math.sqrt(12);
+}
+
 /** What is left of an extreme by smoothing, radians; on made-up kicks, 60 to 240 frames a second, 2 and 5 mm. */
 const SMOOTHED = 0.006;
 
@@ -52,6 +86,17 @@ function betweenFrames(probe: MeasureProbe, sharp: Instant): number {
 }
 
 export const KICKING = [
+  {
+    unit: 'ratio',
+    needs: 'space',
+    isMetric: false,
+    shows: 'the thigh as the shank goes',
+    of: hasShank,
+    id: 'kick.chamber',
+    name: 'Kicking thigh with the shank half-way out, 0 level, −1 hanging',
+    doubt: (probe) => withinAFrame(probe, halfOut(probe), thighRise),
+    value: (probe) => thighRise(probe, halfOut(probe)),
+  },
   {
     unit: 'ratio',
     needs: 'up',

@@ -1,8 +1,19 @@
 /** Momentum and energy of the whole body: estimates from tables of body segments. */
-import { segmentPlaces, type SegmentPlace } from '../../foundation/body/centre';
-import { DEMPSTER, type Segment } from '../../foundation/body/segments';
+import {
+  BODY_PARTS,
+  segmentPlaces,
+  type BodyPart,
+  type SegmentPlace,
+} from '../../foundation/body/centre';
+import { DEMPSTER } from '../../foundation/body/segments';
 import { cross, distance, dot, length, minus, scaled } from '../../foundation/geometry/vector';
-import { absent, isAbsent, reading, type Measured } from '../../foundation/reading/reading';
+import {
+  absent,
+  isAbsent,
+  reading,
+  type Absent,
+  type Measured,
+} from '../../foundation/reading/reading';
 import { motionShowing, type MeasureContext } from './context';
 import { MissingInput, type MeasureProbe } from './probe';
 import { direction } from './path';
@@ -15,15 +26,6 @@ import { runTogether, type Measure } from './run';
  */
 const TABLE_SIGMA = 0.12;
 
-/** Segment places and, by the same arithmetic, velocities at contact. */
-function moving(probe: MeasureProbe): { places: SegmentPlace[]; rates: SegmentPlace[] } {
-  const when = probe.event('contact');
-  return {
-    places: segmentPlaces((landmark) => probe.at(landmark, when)),
-    rates: segmentPlaces((landmark) => probe.velocity(landmark, when)),
-  };
-}
-
 function bodyMass(probe: MeasureProbe): number {
   const { mass } = probe.context.body;
   if (mass !== null) return mass;
@@ -34,11 +36,6 @@ function bodyMass(probe: MeasureProbe): number {
 function momentum(probe: MeasureProbe): number {
   return bodyMass(probe) * dot(probe.velocity('mass', probe.event('contact')), direction(probe));
 }
-
-const LIMBS: Readonly<Record<'arm' | 'leg', readonly Segment[]>> = {
-  arm: ['upperArm', 'forearm', 'hand'],
-  leg: ['thigh', 'shank', 'foot'],
-};
 
 /**
  * Kinetic energy of one segment: ½ m v² of its centre, and ½ m (k l)² ω² of its turning about the
@@ -55,18 +52,14 @@ export function segmentEnergy(place: SegmentPlace, rate: SegmentPlace, mass: num
   return 0.5 * mass * (length(rate.centre) ** 2 + (gyration * length(turning)) ** 2);
 }
 
-/** Kinetic energy of the whole body and of the striking limb. */
-function energies(probe: MeasureProbe): { body: number; limb: number } {
+/** Kinetic energy of one part of the body at contact. */
+function energyOf(probe: MeasureProbe, part: BodyPart): number {
+  const when = probe.event('contact');
   const total = bodyMass(probe);
-  const { places, rates } = moving(probe);
-  const limb = LIMBS[probe.strike.technique.family === 'kick' ? 'leg' : 'arm'];
-  const found = { body: 0, limb: 0 };
-  places.forEach((place, i) => {
-    const own = segmentEnergy(place, rates[i]!, total * place.mass);
-    found.body += own;
-    if (place.side === probe.motion.striking && limb.includes(place.segment)) found.limb += own;
-  });
-  return found;
+  const rates = segmentPlaces((landmark) => probe.velocity(landmark, when), part);
+  return segmentPlaces((landmark) => probe.at(landmark, when), part)
+    .map((place, i) => segmentEnergy(place, rates[i]!, total * place.mass))
+    .reduce((sum, one) => sum + one, 0);
 }
 
 const ESTIMATE = {
@@ -87,19 +80,37 @@ export const MASS = [
 ] as const satisfies readonly Measure[];
 
 export const ENERGY = {
-  energy: { name: 'Kinetic energy of the body (estimate)', part: 'body' },
-  'energy.limb': { name: 'Kinetic energy of the striking limb (estimate)', part: 'limb' },
+  energy: { name: 'Kinetic energy of the body (estimate)' },
+  'energy.limb': { name: 'Kinetic energy of the striking limb (estimate)' },
 } as const;
 
-/** Both energies, out of one look. */
+/**
+ * Both energies, part by part of the body. What noise of a shoulder or a hip does to the trunk and to its limb
+ * counts as if it were two: little, beside how far people differ from a table.
+ */
 export function energyReadings(context: MeasureContext): Record<keyof typeof ENERGY, Measured> {
+  const both = (lacking: Absent) => ({ energy: lacking, 'energy.limb': lacking });
   const shown = motionShowing(context, { needs: 'space', name: ESTIMATE.shows });
-  const found = isAbsent(shown) ? shown : runTogether(context, energies);
-  const of = (part: 'body' | 'limb'): Measured => {
-    if ('absent' in found) return found;
+  if (isAbsent(shown)) return both(shown);
+  const { striking } = context.motion;
+  const limb = context.strike.technique.family === 'kick' ? 'Leg' : 'Arm';
+  const sum = { body: 0, limb: 0, bodySquare: 0, limbSpread: 0 };
+  const frames = new Set<number>();
+  for (const part of BODY_PARTS) {
+    const found = runTogether(context, (probe) => ({ energy: energyOf(probe, part) }));
+    if ('absent' in found) return both(found);
     const { value, spread, trace } = found;
-    const sigma = Math.hypot(spread[part], TABLE_SIGMA * value[part]);
-    return reading(value[part], 'J', sigma, context.motion.source, [...trace.frames]);
+    sum.body += value.energy;
+    sum.bodySquare += spread.energy ** 2;
+    if (part === `${striking}${limb}`) [sum.limb, sum.limbSpread] = [value.energy, spread.energy];
+    for (const frame of trace.frames) frames.add(frame);
+  }
+  const joules = (value: number, spread: number) =>
+    reading(value, 'J', Math.hypot(spread, TABLE_SIGMA * value), context.motion.source, [
+      ...frames,
+    ]);
+  return {
+    energy: joules(sum.body, Math.sqrt(sum.bodySquare)),
+    'energy.limb': joules(sum.limb, sum.limbSpread),
   };
-  return { energy: of('body'), 'energy.limb': of('limb') };
 }

@@ -28,12 +28,16 @@ export class MotionSampler {
   private readonly velocities = new Map<BodyPoint, Map<number, MovingPoint | null>>();
   private readonly rough = new Map<BodyPoint, Map<number, MovingPoint | null>>();
   private massPath: Path | null | undefined;
+  /** Whether any point has an error that stays from frame to frame. */
+  readonly leans: boolean;
   private readonly lengths = new Map<string, LinkLength | Absent>();
 
   private constructor(
     private readonly motion: Motion,
     private readonly contact: number,
-  ) {}
+  ) {
+    this.leans = Object.values(motion.raw).some(({ bias }) => bias.some((one) => one > 0));
+  }
 
   /** @param contact seconds; infinite when it is not known */
   static of(motion: Motion, contact: number): MotionSampler {
@@ -119,6 +123,7 @@ export class MotionSampler {
     return {
       at: total(parts, (one) => one.at),
       sigma: spread(parts, (one) => one.sigma),
+      bias: spread(parts, (one) => one.bias),
       frames: parts[0]![1].frames,
     };
   }

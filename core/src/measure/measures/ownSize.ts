@@ -10,10 +10,12 @@ import type { Body } from './context';
 
 /** The standing height that limits in metres are written for (common practice, no source). */
 export const ORDINARY_HEIGHT = 1.75;
-/** Metres on that adult. The toe's landmark lies a twentieth of the foot before its tip. */
+/** The toe's landmark lies a twentieth of the foot before its tip. */
+export const FOOT_MARKED = 0.95;
+/** Metres on that adult. */
 const ADULT = {
   forearm: SEGMENT_LENGTH.forearm * ORDINARY_HEIGHT,
-  foot: 0.95 * SEGMENT_LENGTH.foot * ORDINARY_HEIGHT,
+  foot: FOOT_MARKED * SEGMENT_LENGTH.foot * ORDINARY_HEIGHT,
 };
 export type OwnPart = keyof typeof ADULT;
 const ENDS: Readonly<Record<OwnPart, readonly [SidedPart, SidedPart]>> = {
@@ -36,8 +38,18 @@ export function ownSize(motion: Motion, { height }: Body, part: OwnPart): number
   return Math.min(MOST, Math.max(LEAST, size));
 }
 
+/** By motion: several measures ask for the same part. */
+const known = new WeakMap<Motion, Map<OwnPart, number | null>>();
+
 /** The usual length of a part, metres, over both sides; null with too little to tell. */
-function lengthIn({ raw }: Motion, part: OwnPart): number | null {
+function lengthIn(motion: Motion, part: OwnPart): number | null {
+  const own = known.get(motion) ?? new Map<OwnPart, number | null>();
+  known.set(motion, own);
+  if (!own.has(part)) own.set(part, middleLength(motion, part));
+  return own.get(part)!;
+}
+
+function middleLength({ raw }: Motion, part: OwnPart): number | null {
   const [near, far] = ENDS[part];
   const lengths = (['left', 'right'] as const).flatMap((side) =>
     between(raw[sided(side, near)], raw[sided(side, far)]),

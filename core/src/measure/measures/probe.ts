@@ -14,7 +14,7 @@ import type { AnyEvent, EventMark } from '../events/events';
 import { distance, midpoint, type Vector } from '../../foundation/geometry/vector';
 import { AXES } from '../../reconstruct/calibration/calibration';
 import { inSpace, type MovingPoint } from '../../reconstruct/motion/moving';
-import { missing } from '../../reconstruct/motion/where';
+import { missing, type Where } from '../../reconstruct/motion/where';
 import { frameSpacing } from '../../observe/track/track';
 import { absent, isAbsent, type Absent } from '../../foundation/reading/reading';
 import { lowerBound } from '../../foundation/signal/interpolate';
@@ -35,6 +35,10 @@ export interface Instant {
 /** One point seen at one instant, as a number: see `keyOf`. */
 export type SeenKey = number;
 
+/** Numbers that go by speeds, at an instant. */
+export type Rates<Id extends string> = (probe: MeasureProbe, when: Instant) => Sum<Id>;
+type Sum<Id extends string> = Readonly<Record<Id, number>>;
+
 /** What is different in this look from what was measured. */
 export interface Nudge {
   /** Added to what is seen under a key; one vector a key. */
@@ -52,9 +56,17 @@ export class MissingInput extends Error {
   }
 }
 
+/** What a first look saw under a key. */
+interface Seen {
+  /** As measured; null for a length, and where it was first seen at an instant that had been moved. */
+  readonly value: Vector | null;
+  readonly sigma: number;
+  readonly axes: readonly number[];
+}
+
 /** What a first look noted. */
 export interface ProbeTrace {
-  readonly seen: Map<SeenKey, { readonly sigma: number; readonly axes: readonly number[] }>;
+  readonly seen: Map<SeenKey, Seen>;
   /** Instants and lengths by number. */
   readonly labels: Map<string, number>;
   readonly events: Map<AnyEvent, EventMark>;
@@ -79,8 +91,22 @@ const THINGS: ReadonlyMap<BodyPoint, number> = new Map(
   [...LANDMARKS, END, MASS].map((point, i) => [point as BodyPoint, i]),
 );
 const NOTHING: Vector = [0, 0, 0];
-/** A point's place, velocity and acceleration, and the length of a link, are seen apart. */
-const KINDS = { at: 0, velocity: 1, acceleration: 2, length: 3 } as const;
+/** A point's place, velocity and acceleration, its lasting error, and the length of a link, are seen apart. */
+const KINDS = { at: 0, velocity: 1, acceleration: 2, length: 3, lean: 4 } as const;
+const KIND_COUNT = Object.keys(KINDS).length;
+
+export const isPlace = (key: SeenKey) => key % KIND_COUNT === KINDS.at;
+export const isLean = (key: SeenKey) => key % KIND_COUNT === KINDS.lean;
+/** The key of a point's velocity where its place has this one. */
+export const velocityOf = (place: SeenKey): SeenKey => place + KINDS.velocity;
+
+/** In place of an instant: of all of them. */
+const LEAN = 'all along';
+/**
+ * Share of a tracker's lasting error that is the same half a second later, of its variance: 0.57 of all
+ * landmarks together on the rendered films that are kept (held by demo/test/oneFilm.test.ts).
+ */
+const STAYS = 0.5;
 
 /** With nothing to tell how fast the end moved: a limb's length in this time is fast, seconds. */
 const FAST = 0.1;
@@ -144,11 +170,14 @@ export class MeasureProbe {
   }
 
   at(point: BodyPoint, when: Instant): Vector {
+    const key = this.keyOf('at', point, when.label);
+    const before = this.nudge && this.asBefore(key, when);
+    if (before) return this.leaned(point, before);
     const found = this.shown.place(point, when.time);
     if (isAbsent(found)) throw new MissingInput(found);
     this.note(found.frames);
     const at = when.shift === 0 ? found.at : this.later(point, when, found.at);
-    return this.nudged(this.keyOf('at', point, when.label), at, found.sigma);
+    return this.leaned(point, this.seen(key, at, this.newly(point, found), when));
   }
 
   /**
@@ -182,11 +211,14 @@ export class MeasureProbe {
 
   /** Metres a second. */
   velocity(point: BodyPoint, when: Instant): Vector {
+    const key = this.keyOf('velocity', point, when.label);
+    const before = this.nudge && this.asBefore(key, when);
+    if (before) return before;
     const found = this.moving(point, when);
     const { velocity, acceleration } = found;
     const then =
       when.shift === 0 ? velocity : velocity.map((v, i) => v + acceleration[i]! * when.shift);
-    return this.nudged(this.keyOf('velocity', point, when.label), then, found.velocitySigma);
+    return this.seen(key, then, found.velocitySigma, when);
   }
 
   /** How far the curve that gave a velocity may itself be off, m/s. */
@@ -200,11 +232,8 @@ export class MeasureProbe {
     if (!Number.isFinite(found.accelerationSigma)) {
       throw new MissingInput(absent('Points on every frame around the peak are needed for this.'));
     }
-    return this.nudged(
-      this.keyOf('acceleration', point, when.label),
-      found.acceleration,
-      found.accelerationSigma,
-    );
+    const key = this.keyOf('acceleration', point, when.label);
+    return this.seen(key, found.acceleration, found.accelerationSigma, when);
   }
 
   /** Length of a link of the striking limb, metres (pixels without a scale). */
@@ -213,7 +242,8 @@ export class MeasureProbe {
     if (isAbsent(found)) throw new MissingInput(found);
     // A length belongs to the body, not to a moment: its frames are none to look at.
     const key = this.keyOf('length', far, near);
-    if (!this.trace.seen.has(key)) this.trace.seen.set(key, { sigma: found.sigma, axes: [0] });
+    if (!this.trace.seen.has(key))
+      this.trace.seen.set(key, { value: null, sigma: found.sigma, axes: [0] });
     const by = this.nudge?.seen?.(key, found.sigma)?.[0] ?? 0;
     return found.length * (this.nudge?.scale ?? 1) + by;
   }
@@ -262,6 +292,27 @@ export class MeasureProbe {
     return best.when;
   }
 
+  /**
+   * What several rates add up to from one instant to another, by the trapezoid rule over the frames between;
+   * speeds are read off roughly, as the noise of single frames cancels in the sum.
+   *
+   * @param every this many frames are one step
+   */
+  integral<Id extends string>(from: Instant, to: Instant, rates: Rates<Id>, every = 1): Sum<Id> {
+    const scout = new MeasureProbe(this.context, emptyTrace(), null, true);
+    const { frameTimes } = this.motion;
+    const first = lowerBound(frameTimes, from.time + 1e-9);
+    const inside = frameTimes.slice(first, lowerBound(frameTimes, to.time - 1e-9));
+    const times = [from.time, ...inside.filter((_, i) => (i + 1) % every === 0), to.time];
+    const sum: Partial<Record<Id, number>> = {};
+    times.forEach((time, i) => {
+      const weight = ((times[i + 1] ?? time) - (times[i - 1] ?? time)) / 2;
+      const found = rates(scout, { label: `${time}`, event: null, time, shift: 0 });
+      for (const id of Object.keys(found) as Id[]) sum[id] = (sum[id] ?? 0) + weight * found[id]!;
+    });
+    return sum as Sum<Id>;
+  }
+
   /** Something worked out from what was measured, whatever a later look has nudged. */
   once<T>(name: string, of: (measured: MeasureProbe) => T): T {
     const { once } = this.trace;
@@ -296,21 +347,60 @@ export class MeasureProbe {
   }
 
   private keyOf(kind: keyof typeof KINDS, point: BodyPoint, label: string): SeenKey {
+    if (this.isScout) return -1;
     const { labels } = this.trace;
     let index = labels.get(label);
     if (index === undefined) labels.set(label, (index = labels.size));
-    return (index * THINGS.size + THINGS.get(point)!) * 4 + KINDS[kind];
+    return (index * THINGS.size + THINGS.get(point)!) * KIND_COUNT + KINDS[kind];
   }
 
-  private nudged(key: SeenKey, seen: readonly number[], sigma: number): Vector {
-    const { axes } = this.motion;
-    if (!this.trace.seen.has(key)) {
-      this.trace.seen.set(key, { sigma, axes: axes.map((axis) => AXES.indexOf(axis)) });
+  /**
+   * A tracker's lasting error of a landmark is the same at every instant, but for a part that comes and goes:
+   * between two instants the same part falls away. What is new at this one, one standard deviation.
+   */
+  private newly(point: BodyPoint, { sigma, bias }: Where): number {
+    if (bias === 0 || this.isScout) return sigma;
+    const key = this.keyOf('lean', point, LEAN);
+    const { seen } = this.trace;
+    if (!seen.has(key)) {
+      const axes = this.motion.axes.map((axis) => AXES.indexOf(axis));
+      seen.set(key, { value: null, sigma: bias * Math.sqrt(STAYS), axes });
     }
-    const full = inSpace(axes, seen);
-    if (!this.nudge) return full;
+    const stays = Math.min(seen.get(key)!.sigma, bias * Math.sqrt(STAYS));
+    return Math.sqrt(sigma ** 2 - stays ** 2);
+  }
+
+  private leaned(point: BodyPoint, at: Vector): Vector {
+    if (!this.nudge?.seen || !this.shown.leans) return at;
+    const key = this.keyOf('lean', point, LEAN);
+    const known = this.trace.seen.get(key);
+    const by = known && this.nudge.seen(key, known.sigma);
+    return by ? [at[0]! + by[0]!, at[1]! + by[1]!, at[2]! + by[2]!] : at;
+  }
+
+  /** What the first look saw under a key, nudged: null for an instant that is moved. */
+  private asBefore(key: SeenKey, when: Instant): Vector | null {
+    const before = when.shift === 0 ? this.trace.seen.get(key) : undefined;
+    return before?.value ? this.nudged(key, before.value, before.sigma) : null;
+  }
+
+  private seen(key: SeenKey, along: readonly number[], sigma: number, when: Instant): Vector {
+    const { axes } = this.motion;
+    const value = inSpace(axes, along);
+    if (this.isScout) return value;
+    if (!this.trace.seen.has(key)) {
+      const own = axes.map((axis) => AXES.indexOf(axis));
+      this.trace.seen.set(key, { value: when.shift === 0 ? value : null, sigma, axes: own });
+    }
+    return this.nudged(key, value, sigma);
+  }
+
+  private nudged(key: SeenKey, value: Vector, sigma: number): Vector {
+    if (!this.nudge) return value;
+    const by = this.nudge.seen?.(key, sigma) ?? null;
     const scale = this.nudge.scale ?? 1;
-    const by = this.nudge.seen?.(key, sigma) ?? NOTHING;
-    return [full[0]! * scale + by[0]!, full[1]! * scale + by[1]!, full[2]! * scale + by[2]!];
+    if (!by && scale === 1) return value;
+    const [x, y, z] = by ?? NOTHING;
+    return [value[0]! * scale + x!, value[1]! * scale + y!, value[2]! * scale + z!];
   }
 }

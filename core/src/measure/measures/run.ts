@@ -15,10 +15,15 @@ import { ownSize, type OwnPart } from './ownSize';
 import { motionShowing, type MeasureContext, type Needs } from './context';
 import {
   emptyTrace,
+  isLean,
+  isPlace,
   MissingInput,
   MeasureProbe,
+  velocityOf,
+  type Instant,
   type Nudge,
   type ProbeTrace,
+  type Rates,
   type SeenKey,
 } from './probe';
 
@@ -138,6 +143,106 @@ export function runTogether<Id extends string>(
     if (error instanceof MissingInput) return error.why;
     throw error;
   }
+}
+
+/** Where along the way it is looked at how much each point counts. */
+const STOPS = 5;
+/** Smoothed noise is as good as new after this, seconds: paths keep what goes up to some 20 Hz. */
+const FORGETS = 0.025;
+
+/**
+ * What rates add up to from one instant to another, with the spread of each sum.
+ *
+ * Noise of a velocity is noise of places a moment apart. So it cancels in a sum but for both ends, and for what
+ * a point comes to count more or less on the way: ∫ J ε̇ = [J ε] − ∫ J̇ ε, J = ∂rate/∂velocity at `STOPS`
+ * instants. Noise of places themselves, and of both instants, counts with its own rate, what a tracker gets wrong
+ * all along with the sum of it; the scale with the whole; and half the steps, which tells how much lies between
+ * frames (Richardson's rule: a third of the difference). To first order, whether or not draws are asked for.
+ */
+export function runAlong<Id extends string>(
+  context: MeasureContext,
+  between: (probe: MeasureProbe) => readonly [Instant, Instant],
+  rates: Rates<Id>,
+): Together<Id> | ReturnType<typeof absent> {
+  const trace = emptyTrace();
+  try {
+    const probe = new MeasureProbe(context, trace);
+    const [from, to] = between(probe);
+    const value = probe.integral(from, to, rates);
+    const coarse = probe.integral(from, to, rates, 2);
+    const ids = idsOf(value);
+    const step = (to.time - from.time) / (STOPS - 1);
+    const stops = Array.from({ length: STOPS }, (_, i) =>
+      weights(context, rates, { ...from, time: from.time + i * step, event: null, shift: 0 }),
+    );
+    const fresh = Math.max(1, step / FORGETS);
+    const variance = (id: Id) => {
+      let sum =
+        ((value[id] - coarse[id]) / 3) ** 2 +
+        (context.motion.scaleSigma * value[id]) ** 2 +
+        noiseOfEnds(id);
+      stops[0]!.lean.forEach((_, k) => {
+        const all = sumOver(stops, ({ lean }) => lean[k]?.[id] ?? 0);
+        sum += (all * step * ((STOPS - 1) / STOPS)) ** 2;
+      });
+      stops.forEach((stop, i) => {
+        sum += sumOver(stop.place, (place) => (step * place[id]) ** 2) / fresh;
+        const before = stops[i - 1];
+        if (!before) return;
+        stop.velocity.forEach(
+          (now, k) => (sum += (now[id] - before.velocity[k]![id]) ** 2 / fresh),
+        );
+      });
+      return sum;
+    };
+    const noiseOfEnds = (id: Id) =>
+      [stops[0]!, stops.at(-1)!].reduce((sum, stop, i) => {
+        const { sigma } = trace.events.get((i === 0 ? from : to).event!)!;
+        return sum + (sigma * stop.rates[id]) ** 2 + sumOver(stop.velocity, (one) => one[id] ** 2);
+      }, 0);
+    const spread = mapped(ids, (id) => Math.sqrt(variance(id)));
+    for (const { frames } of stops) for (const frame of frames) trace.frames.add(frame);
+    return { value, spread, trace, probe };
+  } catch (error) {
+    if (error instanceof MissingInput) return error.why;
+    throw error;
+  }
+}
+
+const sumOver = <T>(all: readonly T[], of: (one: T) => number) =>
+  all.reduce((sum, one) => sum + of(one), 0);
+
+/**
+ * How rates at an instant change when one point's place, or velocity, is off by the σ of its place, and when the
+ * point is off by what stays; axis by axis.
+ */
+function weights<Id extends string>(context: MeasureContext, rates: Rates<Id>, when: Instant) {
+  const trace = emptyTrace();
+  const found = rates(new MeasureProbe(context, trace), when);
+  const ids = idsOf(found);
+  const by = (isAsked: (key: SeenKey) => boolean, keyOf: (key: SeenKey) => SeenKey) =>
+    [...trace.seen]
+      .filter(([key]) => isAsked(key))
+      .flatMap(([place, { sigma, axes }]) =>
+        axes.map((axis) => {
+          const off = AXES.map((_, i) => (i === axis ? sigma : 0));
+          const seen = (key: SeenKey) => (key === keyOf(place) ? off : null);
+          const nudged = safely(
+            (n) => rates(new MeasureProbe(context, trace, n), when),
+            { seen },
+            found,
+          );
+          return mapped(ids, (id) => nudged[id] - found[id]);
+        }),
+      );
+  const itself = (key: SeenKey) => key;
+  return {
+    rates: found,
+    frames: trace.frames,
+    place: by(isPlace, itself),
+    velocity: by(isPlace, velocityOf),
+    lean: by(isLean, itself),
+  };
 }
 
 type Values<Id extends string> = Readonly<Record<Id, number>>;

@@ -15,7 +15,7 @@ import type { Link, Technique } from '../../foundation/technique/techniques';
 import { motionShowing, type MeasureContext } from './context';
 import type { Instant, MeasureProbe } from './probe';
 import { direction, endVelocity, requireSureContact } from './path';
-import { runTogether } from './run';
+import { runAlong, runTogether } from './run';
 
 export type Shares = Readonly<Partial<Record<Part, Measured>>>;
 
@@ -72,61 +72,6 @@ function unseen(context: MeasureContext): Absent | null {
 }
 
 /**
- * The parts of the striking end's speed at contact, along the strike's direction, that come from
- * each link: m/s, and together the whole speed. Needs the ground plane: 3D, or from above, where
- * the vertical drive is not seen.
- *
- * σ joins the points' noise, the scale, and what rigid links leave unexplained: that is doubt about
- * every one of them.
- */
-export function shares(context: MeasureContext): Shares | Absent {
-  const lacking = unseen(context);
-  if (lacking) return lacking;
-  const found = runTogether(context, (probe) => {
-    requireSureContact(probe);
-    const chain = chainOf(probe, probe.event('contact'));
-    return decompose(chain, direction(probe)) as Record<Part, number>;
-  });
-  if ('absent' in found) return found;
-  const { value, spread, trace } = found;
-  return readingsFrom(context, 'm/s', { value, spread, frames: [...trace.frames] });
-}
-
-/** Places and weights on −1 to 1 of Gauss–Legendre's rule (Abramowitz & Stegun, table 25.4). */
-const TWO_NODES = [
-  [-0.577350269189626, 1],
-  [0.577350269189626, 1],
-] as const;
-const FIVE_NODES = [
-  [0, 128 / 225],
-  [-0.538469310105683, 0.478628670499366],
-  [0.538469310105683, 0.478628670499366],
-  [-0.906179845938664, 0.236926885056189],
-  [0.906179845938664, 0.236926885056189],
-] as const;
-
-interface Node {
-  readonly when: Instant;
-  /** Seconds. */
-  readonly weight: number;
-}
-
-/** From the first start to contact: little is seen before the trunk starts, and two looks do for it. */
-function nodesOf(probe: MeasureProbe): Node[] {
-  const [trunk, contact] = [probe.event('trunk'), probe.event('contact')];
-  const hips = probe.has('hips') ? probe.event('hips') : trunk;
-  const over = (from: Instant, to: Instant, rule: readonly (readonly [number, number])[]) =>
-    rule.map(([place, share]): Node => {
-      const half = (to.time - from.time) / 2;
-      const time = from.time + (1 + place) * half;
-      const label = `${from.label}–${to.label} ${place.toFixed(3)}`;
-      return { when: { label, event: null, time, shift: 0 }, weight: share * half };
-    });
-  const early = hips.time < trunk.time ? over(hips, trunk, TWO_NODES) : [];
-  return [...early, ...over(trunk, contact, FIVE_NODES)];
-}
-
-/**
  * The same over the whole acceleration, from the first start to contact: how far each link has carried
  * the striking end, metres; together its travel. Toward the target; a strike that goes a way of its own
  * is followed along that way.
@@ -138,32 +83,29 @@ export function travels(context: MeasureContext): Shares | Absent {
     ? absent('A view from above does not show the whole way of a hook; two cameras would.')
     : unseen(context);
   if (lacking) return lacking;
-  const whole = runTogether(context, (probe) => {
-    requireSureContact(probe);
-    // Where the way is not shown there is nothing to add up.
-    direction(probe);
-    return { seconds: nodesOf(probe).reduce((sum, { weight }) => sum + weight, 0) };
-  });
-  if ('absent' in whole) return whole;
-  const value: Parts = {};
-  const variance: Parts = {};
-  const frames = new Set(whole.trace.frames);
-  // Noise at one instant says nothing of another, so each is looked at by itself.
-  for (const { when, weight } of nodesOf(whole.probe)) {
-    const node = runTogether(context, (probe) => {
+  const found = runAlong(
+    context,
+    (probe) => {
+      requireSureContact(probe);
+      // Where the way is not shown there is nothing to add up.
+      direction(probe);
+      return [firstStart(probe), probe.event('contact')];
+    },
+    (probe, when) => {
       const along = technique.along === 'path' ? wayAt(probe, when) : direction(probe);
       return decompose(chainOf(probe, when), along) as Record<Part, number>;
-    });
-    if ('absent' in node) return node;
-    for (const part of Object.keys(node.value) as Part[]) {
-      value[part] = (value[part] ?? 0) + weight * node.value[part];
-      variance[part] = (variance[part] ?? 0) + (weight * node.spread[part]) ** 2;
-    }
-  }
-  const spread = Object.fromEntries(
-    Object.entries(variance).map(([part, one]) => [part, Math.sqrt(one)]),
+    },
   );
-  return readingsFrom(context, 'm', { value, spread, frames: [...frames] });
+  if ('absent' in found) return found;
+  const { value, spread, trace } = found;
+  const whole = Object.values(value).reduce((sum, one) => sum + one, 0);
+  return readingsFrom(context, 'm', { value, spread, whole, frames: [...trace.frames] });
+}
+
+function firstStart(probe: MeasureProbe): Instant {
+  const trunk = probe.event('trunk');
+  const hips = probe.has('hips') ? probe.event('hips') : trunk;
+  return hips.time < trunk.time ? hips : trunk;
 }
 
 function wayAt(probe: MeasureProbe, when: Instant): Vector {
@@ -176,10 +118,14 @@ type Parts = Partial<Record<Part, number>>;
 function readingsFrom(
   context: MeasureContext,
   unit: Unit,
-  { value, spread, frames }: { value: Parts; spread: Parts; frames: readonly number[] },
+  {
+    value,
+    spread,
+    whole,
+    frames,
+  }: { value: Parts; spread: Parts; whole: number; frames: readonly number[] },
 ): Shares {
   const { motion } = context;
-  const whole = Object.values(value).reduce((sum, one) => sum + one, 0);
   const parts = partsOf(context.strike.technique).map((part) => {
     if (part === 'drive' && !motion.axes.includes('up')) {
       return [
@@ -211,37 +157,54 @@ const PORTION: Readonly<Record<PortionId, (parts: Parts) => number>> = {
   'portion.scoop': (parts) => parts.shoulder! - parts.trunk!,
 };
 
-/** Out of one look, so that what the points' noise does to pelvis and trunk together counts once. */
-export function portions(context: MeasureContext): Readonly<Record<PortionId, Measured>> {
-  const ids = Object.keys(PORTIONS) as PortionId[];
-  const all = (what: (id: PortionId) => Measured) =>
-    Object.fromEntries(ids.map((id) => [id, what(id)])) as Record<PortionId, Measured>;
+/**
+ * What the striking end's speed at contact is made of, along the strike's direction.
+ *
+ * `shares`: the parts that come from each link, m/s, and together the whole speed. σ joins the points'
+ * noise, the scale, and what rigid links leave unexplained: that is doubt about every one of them.
+ * `portions`: some of them ÷ the whole, out of the same look, so that what the points' noise does to pelvis
+ * and trunk together counts once.
+ *
+ * Needs the ground plane: 3D, or from above, where the vertical drive is not seen.
+ */
+export function speedParts(context: MeasureContext): {
+  readonly shares: Shares | Absent;
+  readonly portions: Readonly<Record<PortionId, Measured>>;
+} {
   const { motion, strike } = context;
+  const neither = (lacking: Absent) => ({ shares: lacking, portions: eachPortion(() => lacking) });
   const lacking = unseen(context);
-  if (lacking) return all(() => lacking);
+  if (lacking) return neither(lacking);
+  const hasTrunk = strike.technique.chain.includes('trunk');
   const isShown = (id: PortionId) =>
     id === 'portion.rise' ? motion.axes.includes('up') : id === 'portion.step' || hasTrunk;
-  const hasTrunk = strike.technique.chain.includes('trunk');
   const found = runTogether(context, (probe) => {
     requireSureContact(probe);
     const parts = decompose(chainOf(probe, probe.event('contact')), direction(probe));
     const whole = Object.values(parts).reduce((sum, one) => sum + one, 0);
-    const value = (id: PortionId) => (isShown(id) ? PORTION[id](parts) / whole : 0);
-    return Object.fromEntries([
-      ...ids.map((id) => [id, value(id)] as const),
-      ['other', parts.other! / whole],
-    ]) as Record<PortionId | 'other', number>;
+    const portion = (id: PortionId) => (isShown(id) ? PORTION[id](parts) / whole : 0);
+    return { ...(parts as Record<Part, number>), ...eachPortion(portion) };
   });
-  if ('absent' in found) return all(() => found);
+  if ('absent' in found) return neither(found);
   const { value, spread, trace } = found;
-  return all((id) => {
-    if (!isShown(id)) {
-      return hasTrunk
-        ? absent('A view from above cannot show the vertical drive; film from the side.')
-        : { absent: 'This strike has no such link.', isNotApplicable: true };
-    }
-    // What no rigid link explains is doubt about each of them.
-    const sigma = Math.hypot(spread[id], motion.planeSigma, value.other);
-    return reading(value[id], 'ratio', sigma, motion.source, [...trace.frames]);
-  });
+  const frames = [...trace.frames];
+  const whole = PARTS.reduce((sum, part) => sum + (value[part] ?? 0), 0);
+  return {
+    shares: readingsFrom(context, 'm/s', { value, spread, whole, frames }),
+    portions: eachPortion((id) => {
+      if (!isShown(id)) {
+        return hasTrunk
+          ? absent('A view from above cannot show the vertical drive; film from the side.')
+          : { absent: 'This strike has no such link.', isNotApplicable: true };
+      }
+      // What no rigid link explains is doubt about each of them.
+      const sigma = Math.hypot(spread[id], motion.planeSigma, value.other / whole);
+      return reading(value[id], 'ratio', sigma, motion.source, frames);
+    }),
+  };
+}
+
+function eachPortion<T>(what: (id: PortionId) => T): Record<PortionId, T> {
+  const ids = Object.keys(PORTIONS) as PortionId[];
+  return Object.fromEntries(ids.map((id) => [id, what(id)])) as Record<PortionId, T>;
 }

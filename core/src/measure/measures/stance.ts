@@ -3,6 +3,7 @@ import { headingOf, wrapped } from '../../foundation/geometry/angles';
 import { angleAt, distance, minus } from '../../foundation/geometry/vector';
 import { foot } from './balance';
 import { absent } from '../../foundation/reading/reading';
+import { flatFoot } from './flatFoot';
 import { MissingInput, type Instant, type MeasureProbe } from './probe';
 import type { Measure } from './run';
 
@@ -94,7 +95,11 @@ const PARTS = {
   },
   rearHeel: {
     name: 'Rear heel off the floor',
-    value: (probe, when) => probe.at('rightHeel', when)[1]! - probe.at('rightToe', when)[1]!,
+    value: (probe, when) =>
+      probe.at('rightHeel', when)[1]! -
+      probe.at('rightToe', when)[1]! -
+      flatFoot(probe.motion).rise,
+    doubt: ({ motion }: MeasureProbe) => flatFoot(motion).sigma,
     unit: 'm',
     needs: 'up',
     shows: 'the heel',

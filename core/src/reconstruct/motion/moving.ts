@@ -1,6 +1,6 @@
 /** Place, velocity and acceleration of a path at an instant, from the points around or before it. */
 import { lowerBound } from '../../foundation/signal/interpolate';
-import { movingBy } from '../../foundation/signal/moving';
+import { movingBy } from '../../foundation/signal/kriging';
 import { AXES, type Axis } from '../calibration/calibration';
 import type { Path } from './motion';
 

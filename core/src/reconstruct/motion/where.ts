@@ -15,7 +15,10 @@ import { placeSigma, type Motion, type Path, type PathSet } from './motion';
 export interface Where {
   /** Along `Motion.axes`, metres (pixels when the motion has no scale). */
   readonly at: readonly number[];
+  /** Standard deviation: shake and lasting error together. */
   readonly sigma: number;
+  /** The lasting error's part of it. */
+  readonly bias: number;
   /** Frames the position rests on. */
   readonly frames: readonly number[];
 }
@@ -108,6 +111,7 @@ export function whereOn(
     return {
       at: path.along.map((values) => values[right]!),
       sigma: placeSigma(path, right),
+      bias: path.bias[right]!,
       frames: [path.frames[right]!],
     };
   }
@@ -118,6 +122,7 @@ export function whereOn(
   return {
     at: path.along.map((values) => interpolate(path.times, values, time)),
     sigma: Math.max(placeSigma(path, right - 1), placeSigma(path, right)),
+    bias: Math.max(path.bias[right - 1]!, path.bias[right]!),
     frames: [path.frames[right - 1]!, path.frames[right]!],
   };
 }
