@@ -41,6 +41,7 @@ export default defineConfig({
       'accuracySlice',
       'coverage',
       'judgeSweep',
+      'named',
       'questions',
       'schools',
       'sound',

@@ -16,8 +16,14 @@ export const NAMED = [
   {
     name: 'the term out of the plane is not added to shares',
     file: 'measure/measures/share.ts',
-    find: 'Math.hypot(spread[id], motion.planeSigma, value.other)',
-    replace: 'Math.hypot(spread[id], value.other)',
+    find: 'Math.hypot(spread[id], motion.planeSigma, value.other / whole)',
+    replace: 'Math.hypot(spread[id], value.other / whole)',
+  },
+  {
+    name: 'the scale is left out of the way that a link carries the end',
+    file: 'measure/measures/run.ts',
+    find: '(context.motion.scaleSigma * value[id]) ** 2 +',
+    replace: '',
   },
   {
     name: 'a first guess is not set back by half of what noise has lifted the threshold',
@@ -75,7 +81,7 @@ export const NAMED = [
   },
   {
     name: 'a speed is as sure as its likeliest strength of jerk has it',
-    file: 'foundation/signal/moving.ts',
+    file: 'foundation/signal/kriging.ts',
     find: '(one.variances[of]! + apart)',
     replace: 'one.variances[of]!',
   },
@@ -124,8 +130,9 @@ export const NAMED = [
   {
     name: 'the range of a cost by the model is its middle half',
     file: 'judge/cost/estimate.ts',
-    find: 'quantileSorted(sorted, 0.05)!, quantileSorted(sorted, 0.95)!',
-    replace: 'quantileSorted(sorted, 0.25)!, quantileSorted(sorted, 0.75)!',
+    find: 'quantileSorted(sorted, 0.05)!),\n      Math.max(of(as), quantileSorted(sorted, 0.95)!)',
+    replace:
+      'quantileSorted(sorted, 0.25)!),\n      Math.max(of(as), quantileSorted(sorted, 0.75)!)',
   },
   {
     name: 'a limb is held against the tracker for nothing',

@@ -23,15 +23,7 @@ export function pageOf({ named, results, files, lines, seed }) {
 Written by \`npm run mutants\`: the measuring and the judging are broken on purpose, a place at a time, and
 core’s tests are run. A mutant that no test notices survives.
 
-## Broken by hand
-
-Promises of the ±, each broken on purpose. Every one must die.
-
-| mutant | file | |
-| --- | --- | --- |
-${named.map(({ name, file, isKilled }) => `| ${name} | \`${file}\` | ${isKilled ? 'dead' : '**survives**'} |`).join('\n')}
-
-## Broken by a tool
+${byHand(named)}## Broken by a tool
 
 Stryker changes operators, conditions and calls on ${lines.length} lines drawn from ${files.length} files with
 seed ${seed}: ${counted.length} mutants, ${dead.length} noticed, **${percent(dead.length, counted.length)}**
@@ -46,6 +38,23 @@ ${rooms.map(row).join('\n')}
 ## Survivors
 
 ${survivors.map(survivor).join('\n')}
+`;
+}
+
+function byHand(named) {
+  if (named.length === 0) return '';
+  const rows = named.map(
+    ({ name, file, isKilled }) =>
+      `| ${name} | \`${file}\` | ${isKilled ? 'dead' : '**survives**'} |`,
+  );
+  return `## Broken by hand
+
+Promises of the ±, each broken on purpose. Every one must die.
+
+| mutant | file | |
+| --- | --- | --- |
+${rows.join('\n')}
+
 `;
 }
 
