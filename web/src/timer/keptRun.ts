@@ -11,6 +11,8 @@ const keptSchema = z.object({
     since: z.number(),
     pausedAt: z.number().nullable(),
   }),
+  /** When it was begun, ms; missing in one that an older Sinew began. */
+  begun: z.number().optional(),
   /** What is called, how often, and in which order. */
   combinations: z.array(z.string()),
   pace: z.number(),

@@ -66,6 +66,7 @@ const SHORT: Session = {
       intent: 'tempo',
       isCalled: true,
       asks: [],
+      isGate: false,
     },
     {
       title: 'Counted',
@@ -75,6 +76,7 @@ const SHORT: Session = {
       intent: 'slow',
       isCalled: false,
       asks: [],
+      isGate: false,
     },
   ],
 };
@@ -383,5 +385,51 @@ describe('a session changed', () => {
     expect(dialog.queryByLabelText('Part 2')).toBeNull();
     await user.click(dialog.getByRole('button', { name: 'Reset to default' }));
     expect(resetSession).toHaveBeenCalledWith(expect.objectContaining({ id: 'short' }));
+  });
+});
+
+describe('a gate', () => {
+  const GATED: Session = {
+    ...SHORT,
+    blocks: [
+      { ...SHORT.blocks[1]!, title: 'Gate check', parts: ['5 crosses'], isGate: true },
+      { ...SHORT.blocks[0]!, title: 'Fast', intent: 'full', isCalled: false },
+      { ...SHORT.blocks[1]!, title: 'Power', parts: ['4 crosses'], intent: 'power' },
+    ],
+  };
+
+  it('is answered, not tapped away: clean goes on as it was', () => {
+    running([GATED]);
+    pass(10);
+    expect(screen.queryByRole('button', { name: 'Done, next' })).toBeNull();
+    key(' ');
+    expect(title()).toBe('5 crosses');
+    expect(screen.getByText('Stands still')).toBeTruthy();
+    key(' ');
+    fireEvent.click(screen.getByRole('button', { name: 'Clean: go on' }));
+    expect(title()).toBe('Round 1');
+    expect(screen.getByText('Fast')).toBeTruthy();
+  });
+
+  it('that is not clean makes the rest slow, and nothing hard is left', () => {
+    running([GATED]);
+    pass(10);
+    fireEvent.click(screen.getByRole('button', { name: 'Not clean: make it a slow day' }));
+    expect(screen.getByText('One link alone')).toBeTruthy();
+    const { name, blocks } = keptRun()!.session;
+    expect(name).toBe('Short, made slow');
+    expect(blocks.slice(1).every(({ intent }) => intent === 'slow')).toBe(true);
+    key('ArrowLeft');
+    expect(title()).toBe('5 crosses');
+  });
+
+  it('power without five minutes of moving before it is said to be cold', () => {
+    running([GATED]);
+    key('ArrowRight');
+    for (let i = 0; i < 5; i++) key('ArrowRight');
+    expect(title()).toBe('4 crosses');
+    expect(screen.getByRole('alert').textContent).toMatch(/nobody is warm yet/);
+    pass(300);
+    expect(screen.queryByRole('alert')).toBeNull();
   });
 });

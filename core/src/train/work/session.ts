@@ -15,6 +15,8 @@ export const blockSchema = z.object({
   isCalled: z.boolean().default(false),
   /** What it asks of a body beyond moving. */
   asks: z.array(z.enum(DEMANDS)).default([]),
+  /** Looked at before the session goes on: who is not clean works slowly from there. */
+  isGate: z.boolean().default(false),
 });
 export const sessionSchema = z.object({
   id: z.string().regex(/^[a-z-]+$/),
@@ -57,7 +59,7 @@ const sets = (
   intent,
 });
 
-const gateCheck = sets('Gate check, filmed (not clean: make it a slow day)', 1, 5, 0);
+const gateCheck: BlockInput = { ...sets('Gate check, filmed', 1, 5, 0), isGate: true };
 /** A ramp into the hold, at the middle of the range. */
 const ramps = (position: string): BlockInput => ({
   title: position,
@@ -67,6 +69,14 @@ const ramps = (position: string): BlockInput => ({
   intent: 'slow',
   asks: ['hold'],
 });
+
+/** What a day that is to be slow is made of, after a look at the strike. */
+const slowWork: BlockInput[] = [
+  sets('One link alone', 4, 8, 45),
+  sets('That link joined to the next', 4, 8, 45),
+  sets('The whole strike, filmed', 3, 6, 60),
+  easy,
+];
 
 /** Sinew's own; the coach decides. */
 export const SESSIONS: readonly Session[] = z.array(sessionSchema).parse([
@@ -80,13 +90,7 @@ export const SESSIONS: readonly Session[] = z.array(sessionSchema).parse([
     id: 'slow-day',
     name: 'Slow day',
     about: 'One link alone, that link joined to the next, the whole strike on film. About 35 min.',
-    blocks: [
-      sets('Stance check, filmed', 1, 10, 0),
-      sets('One link alone', 4, 8, 45),
-      sets('That link joined to the next', 4, 8, 45),
-      sets('The whole strike, filmed', 3, 6, 60),
-      easy,
-    ],
+    blocks: [sets('Stance check, filmed', 1, 10, 0), ...slowWork],
   },
   {
     id: 'speed-day',
@@ -199,6 +203,17 @@ export function handWeight(mass: number): number {
   return Math.min(1, 0.01 * mass);
 }
 
+/** A session in which a gate was not clean: as it was up to the gate, and slow work from there. */
+export function madeSlow(session: Session, gate: string): Session {
+  const at = session.blocks.findIndex(({ isGate, title }) => isGate && title === gate);
+  if (at < 0) return session;
+  const blocks = [...session.blocks.slice(0, at + 1), ...z.array(blockSchema).parse(slowWork)];
+  return { ...session, name: `${session.name}, made slow`.slice(0, 60), blocks };
+}
+
+/** Before power somebody has moved for at least so long, seconds (Sinew's own). */
+export const WARM_AFTER = 5 * MINUTE;
+
 export interface Segment {
   readonly kind: 'ready' | 'work' | 'rest';
   readonly block: string;
@@ -208,6 +223,7 @@ export interface Segment {
   readonly intent: Block['intent'];
   readonly isCalled: boolean;
   readonly asks: Block['asks'];
+  readonly isGate: boolean;
 }
 
 /** Cautions of a session's own and of what its parts ask, each once. */
@@ -229,6 +245,7 @@ export function segmentsOf({ blocks }: Pick<Session, 'blocks'>): Segment[] {
     intent: first.intent,
     isCalled: false,
     asks: [],
+    isGate: false,
   };
   const run = blocks.flatMap((block) =>
     block.parts.flatMap((title): Segment[] => [
@@ -240,6 +257,7 @@ export function segmentsOf({ blocks }: Pick<Session, 'blocks'>): Segment[] {
         intent: block.intent,
         isCalled: block.isCalled,
         asks: block.asks,
+        isGate: block.isGate,
       },
       {
         kind: 'rest',
@@ -249,6 +267,7 @@ export function segmentsOf({ blocks }: Pick<Session, 'blocks'>): Segment[] {
         intent: block.intent,
         isCalled: false,
         asks: [],
+        isGate: false,
       },
     ]),
   );

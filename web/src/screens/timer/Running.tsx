@@ -3,7 +3,7 @@
 import { useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { spoken } from '@sinew/core/train/work/calls';
-import { segmentsOf, type Segment } from '@sinew/core/train/work/session';
+import { madeSlow, segmentsOf, WARM_AFTER, type Segment } from '@sinew/core/train/work/session';
 import {
   advanced,
   into,
@@ -45,15 +45,24 @@ export function Running({
   const now = useClock(kept, segments);
   const segment = segments[run.index];
   const isPaused = run.pausedAt !== null;
+  /** A gate is answered, not tapped away. */
+  const isAsked = segment?.kind === 'work' && segment.isGate;
   const set = (next: Run) => keepRun({ ...kept, run: next });
   const jump = (by: number) => set(jumped(run, run.index + by, Date.now(), segments.length));
   const press = () => {
     if (!segment) return;
     if (isPaused) set(resumed(run, Date.now()));
-    else if (segment.seconds === null) jump(1);
+    else if (segment.seconds === null && !isAsked) jump(1);
     else set(paused(run, Date.now()));
   };
   const end = () => set(jumped(run, segments.length, Date.now(), segments.length));
+  /** Not clean: from here on it is a slow day. */
+  const notClean = () => {
+    if (!segment) return;
+    const slow = madeSlow(session, segment.block);
+    const count = segmentsOf(slow).length;
+    keepRun({ ...kept, session: slow, run: jumped(run, run.index + 1, Date.now(), count) });
+  };
   /** Somebody is hurt: everything stands still first. */
   const hurt = () => {
     if (segment && !isPaused) set(paused(run, Date.now()));
@@ -90,12 +99,14 @@ export function Running({
         {isPaused && <span className="ml-auto text-2xl font-semibold">Stands still</span>}
       </div>
       <div className="relative flex min-h-0 flex-1 flex-col items-center justify-center">
-        <button
-          type="button"
-          onClick={press}
-          aria-label={isPaused ? 'Go on' : segment.seconds === null ? 'Done, next' : 'Pause'}
-          className="absolute inset-0"
-        />
+        {!isAsked && (
+          <button
+            type="button"
+            onClick={press}
+            aria-label={isPaused ? 'Go on' : segment.seconds === null ? 'Done, next' : 'Pause'}
+            className="absolute inset-0"
+          />
+        )}
         <span
           role="timer"
           className="text-[min(52vh,30vw)] leading-none font-semibold tabular-nums"
@@ -107,8 +118,12 @@ export function Running({
             {said} <span className="text-[0.45em] font-normal">{spoken(said)}</span>
           </span>
         )}
-        {segment.seconds === null && <span className="mt-2 text-2xl">Tap when it is done.</span>}
+        {segment.seconds === null && !isAsked && (
+          <span className="mt-2 text-2xl">Tap when it is done.</span>
+        )}
+        {isAsked && <Gate onClean={() => jump(1)} onNotClean={notClean} />}
         <Heeded segment={segment} students={kept.students} />
+        {segment.intent === 'power' && <Cold begun={kept.begun} now={now} />}
       </div>
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2 px-8 pb-5 text-lg">
         <span>{next ? `Next: ${next.block}, ${next.title}` : 'The last one.'}</span>
@@ -149,6 +164,35 @@ export function Running({
         />
       )}
     </main>
+  );
+}
+
+/** What was filmed is looked at before the session goes on. */
+function Gate({ onClean, onNotClean }: { onClean: () => void; onNotClean: () => void }) {
+  const own = '!border-current !text-current hover:!bg-transparent hover:underline text-xl';
+  return (
+    <div className="relative mt-4 flex flex-col items-center gap-3">
+      <p className="text-2xl">Clean, all of them?</p>
+      <div className="flex flex-wrap justify-center gap-4">
+        <Button className={own} onClick={onClean}>
+          Clean: go on
+        </Button>
+        <Button className={own} onClick={onNotClean}>
+          Not clean: make it a slow day
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+/** Power so soon after the start that nobody can be warm. */
+function Cold({ begun, now }: { begun: number | undefined; now: number }) {
+  const seconds = begun === undefined ? WARM_AFTER : (now - begun) / 1000;
+  if (seconds >= WARM_AFTER) return null;
+  return (
+    <p role="alert" className="mt-3 max-w-4xl px-8 text-center text-xl font-semibold">
+      Not five minutes since the start: nobody is warm yet. Warm up first, then full power.
+    </p>
   );
 }
 

@@ -18,6 +18,7 @@ interface Typed {
   readonly intent: Intent;
   readonly isCalled: boolean;
   readonly asks: readonly Demand[];
+  readonly isGate: boolean;
 }
 
 const EMPTY: Typed = {
@@ -28,6 +29,7 @@ const EMPTY: Typed = {
   intent: 'tempo',
   isCalled: false,
   asks: [],
+  isGate: false,
 };
 
 /** What a session is made of, to be changed. */
@@ -41,7 +43,7 @@ export function SessionEditor({
 }) {
   const [name, setName] = useState(session.name);
   const [blocks, setBlocks] = useState<readonly Typed[]>(() =>
-    session.blocks.map(({ title, parts, work, rest, intent, isCalled, asks }) => ({
+    session.blocks.map(({ title, parts, work, rest, intent, isCalled, asks, isGate }) => ({
       title,
       parts: parts.join(', '),
       work: work === null ? '' : String(work),
@@ -49,6 +51,7 @@ export function SessionEditor({
       intent,
       isCalled,
       asks,
+      isGate,
     })),
   );
   const change = (index: number, part: Partial<Typed>) =>
@@ -57,7 +60,7 @@ export function SessionEditor({
     const changed: Session = {
       ...session,
       name,
-      blocks: blocks.map(({ title, parts, work, rest, intent, isCalled, asks }) => ({
+      blocks: blocks.map(({ title, parts, work, rest, intent, isCalled, asks, isGate }) => ({
         title,
         parts: parts
           .split(',')
@@ -68,6 +71,7 @@ export function SessionEditor({
         intent,
         isCalled,
         asks: [...asks],
+        isGate,
       })),
     };
     const wrong = await saveSession(changed, session);
@@ -106,6 +110,7 @@ export function SessionEditor({
             <th className="font-semibold">Meant</th>
             <th className="font-semibold">Loads</th>
             <th className="font-semibold">Calls</th>
+            <th className="font-semibold">Gate</th>
             <th>
               <span className="sr-only">Take out</span>
             </th>
@@ -186,6 +191,15 @@ export function SessionEditor({
                   aria-label={`Combinations are called in part ${i + 1}`}
                   checked={block.isCalled}
                   onChange={(event) => change(i, { isCalled: event.target.checked })}
+                  className="size-5 accent-ink"
+                />
+              </td>
+              <td className="py-3">
+                <input
+                  type="checkbox"
+                  aria-label={`Part ${i + 1} is a gate: not clean, the rest is slow`}
+                  checked={block.isGate}
+                  onChange={(event) => change(i, { isGate: event.target.checked })}
                   className="size-5 accent-ink"
                 />
               </td>

@@ -75,6 +75,7 @@ export function SetUp({
       id: nanoid(12),
       session: made,
       run: begin(Date.now()),
+      begun: Date.now(),
       combinations: [...parsed.combinations],
       pace: Math.min(60, Math.max(2, Number(pace) || PACE)),
       seed: Date.now() % 1_000_000,
