@@ -7,7 +7,12 @@ import { MEASURE_IDS } from '../src/measure/measures/allMeasures';
 import { CHECKS, checksFor, prefilled } from '../src/judge/eye/eyeChecks';
 import { techniqueById, TECHNIQUES } from '../src/foundation/technique/techniques';
 import { TEACHING } from '../src/foundation/technique/teaching';
+import { clean } from '@sinew/fighters/fighter/recipe';
 import { evidenceOf } from '../src/measure/measures/evidence';
+import { USUAL_RULES } from '../src/judge/fault/finding';
+import { judge } from '../src/judge/fault/judge';
+import { NO_SCHOOL, resolve } from '../src/judge/school/resolve';
+import { measureKnown } from './fixtures';
 
 const limitOf = (edits: Edits, id: string) => {
   const limit = faultById(id, edited(edits))!.cases[0]!.limits[0]!;
@@ -53,6 +58,52 @@ describe('a library', () => {
     expect(faultById('own-home', edited(edits))!.name).toBe('Too slow for us');
     expect(() => withChange(edits, { kind: 'own', fault: { ...own, id: 'slap' } })).toThrow(/slap/);
     expect(withChange(edits, { kind: 'remove-own', fault: 'own-home' }).edits).toEqual(NO_EDITS);
+  });
+
+  it('takes a drill of the gym’s own with what it asks, and lets none go that a leak needs', () => {
+    const drill = {
+      id: 'rope-round',
+      name: 'Rope round',
+      dose: '3 × 8 slow',
+      link: 'feet' as const,
+      asks: ['weights' as const],
+    };
+    const added = withChange(NO_EDITS, { kind: 'own-drill', drill });
+    expect(added.what).toBe('Rope round: the gym’s own drill');
+    let { edits } = added;
+    expect(edited(edits).drills.at(-1)).toEqual(drill);
+    const clash = { ...drill, name: 'Rope round 2' };
+    expect(() => withChange(edits, { kind: 'own-drill', drill: clash })).toThrow(/the letters of/);
+    const taken = { ...drill, id: 'echo' };
+    expect(() => withChange(edits, { kind: 'own-drill', drill: taken })).toThrow(
+      /comes with Sinew/,
+    );
+    ({ edits } = withChange(edits, { kind: 'dose', drill: drill.id, dose: '2 × 8' }));
+    ({ edits } = withChange(edits, { kind: 'drill-of', fault: 'slap', drill: drill.id }));
+    const away = { kind: 'remove-own-drill', drill: drill.id } as const;
+    expect(() => withChange(edits, away)).toThrow(/It mends: Slap/);
+    ({ edits } = withChange(edits, { kind: 'drill-of', fault: 'slap', drill: null }));
+    expect(withChange(edits, away).edits).toEqual(NO_EDITS);
+  });
+
+  it('judges a leak of the gym’s own in the school it is of, and in no other', () => {
+    const [usual] = faultById('slow-home')!.cases;
+    const own = {
+      ...faultById('slow-home')!,
+      id: 'own-home',
+      name: 'Too slow for us',
+      cases: [{ ...usual!, when: { hookFoot: ['plant'] } }],
+    };
+    const { edits } = withChange(NO_EDITS, { kind: 'own', fault: own });
+    const readings = measureKnown(clean('lead-hook'), { rate: 240 }).readings;
+    const isJudged = (hookFoot: string) =>
+      judge(techniqueById('lead-hook'), readings, {
+        ...USUAL_RULES,
+        catalogue: edited(edits),
+        school: resolve({ ...NO_SCHOOL, gym: { hookFoot } }),
+      }).some(({ fault }) => fault === 'own-home');
+    expect(isJudged('plant')).toBe(true);
+    expect(isJudged('pivot')).toBe(false);
   });
 
   it('of an older gym opens although a drill or a leak of its edits is gone', () => {

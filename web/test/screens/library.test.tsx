@@ -1,5 +1,6 @@
 // @vitest-environment happy-dom
 /** The library: limits, cues, drills and schools, each changed, refused, and brought back. */
+import { DEMAND_NAMES } from '@sinew/core/foundation/drill/demand';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { toast } from 'sonner';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
@@ -153,11 +154,64 @@ describe('a leak', () => {
     await user.type(own.getByLabelText('Cue, to the student'), 'Elbow first.');
     await user.type(own.getByLabelText('Why it costs'), 'The arm comes alone.');
     await user.click(own.getByLabelText('Lead hook'));
+    await user.selectOptions(own.getByLabelText('Link'), 'elbow');
+    await user.selectOptions(own.getByLabelText('Phase'), 'accelerate');
+    await user.selectOptions(own.getByLabelText('Judged'), 'only with: plant the foot');
     await user.click(own.getByRole('button', { name: 'Keep the leak' }));
     const [, wanted] = vi.mocked(change).mock.calls[0]!;
     expect(wanted).toMatchObject({
       kind: 'own',
-      fault: { name: 'Elbow late', techniques: ['jab', 'cross', 'lead-hook'] },
+      fault: {
+        name: 'Elbow late',
+        link: 'elbow',
+        phase: 'accelerate',
+        techniques: ['jab', 'cross', 'lead-hook'],
+        cases: [{ when: { hookFoot: ['plant'] } }],
+      },
+    });
+  });
+});
+
+describe('a drill of the gym’s own', () => {
+  it('is sent with what it asks of a body', async () => {
+    const { user } = library();
+    await user.click(screen.getByRole('tab', { name: 'Drills' }));
+    await user.click(screen.getByRole('button', { name: 'A drill of your own' }));
+    const own = within(screen.getByRole('region', { name: 'A drill of your own' }));
+    await user.type(own.getByLabelText('Name'), 'Rope round');
+    await user.click(own.getByRole('button', { name: 'Keep the drill' }));
+    expect(own.getByRole('alert').textContent).toMatch(/dose/);
+    await user.type(own.getByLabelText('Dose'), '3 x 8');
+    await user.click(own.getByLabelText(DEMAND_NAMES.weights));
+    await user.click(own.getByRole('button', { name: 'Keep the drill' }));
+    expect(vi.mocked(change).mock.calls[0]![1]).toEqual({
+      kind: 'own-drill',
+      drill: {
+        id: 'rope-round',
+        name: 'Rope round',
+        dose: '3 x 8',
+        link: 'pelvis',
+        asks: ['weights'],
+      },
+    });
+  });
+
+  it('can be taken away; one that comes with Sinew cannot', async () => {
+    const drill = {
+      id: 'rope-round',
+      name: 'Rope round',
+      dose: '3',
+      link: 'feet',
+      asks: [],
+    } as const;
+    const { user } = library({ ...NO_EDITS, ownDrills: [{ ...drill, asks: [] }] });
+    await user.click(screen.getByRole('tab', { name: 'Drills' }));
+    const away = screen.getAllByRole('button', { name: /^Take away/ });
+    expect(away).toHaveLength(1);
+    await user.click(away[0]!);
+    expect(vi.mocked(change).mock.calls[0]![1]).toEqual({
+      kind: 'remove-own-drill',
+      drill: 'rope-round',
     });
   });
 });

@@ -131,6 +131,8 @@ export const changeSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('drill-of'), fault: z.string(), drill: z.string().nullable() }),
   z.object({ kind: z.literal('off'), fault: z.string(), isOff: z.boolean() }),
   z.object({ kind: z.literal('dose'), drill: z.string(), dose: drillSchema.shape.dose.nullable() }),
+  z.object({ kind: z.literal('own-drill'), drill: drillSchema }),
+  z.object({ kind: z.literal('remove-own-drill'), drill: z.string() }),
   z.object({ kind: z.literal('own'), fault: faultSchema }),
   z.object({ kind: z.literal('remove-own'), fault: z.string() }),
   z.object({ kind: z.literal('reset'), fault: z.string() }),
@@ -155,6 +157,10 @@ export function touchedBy(edits: Edits, change: LibraryChange): unknown {
       return edits.own.find(({ id }) => id === change.fault) ?? null;
     case 'dose':
       return edits.drills[change.drill] ?? null;
+    case 'own-drill':
+      return edits.ownDrills.find(({ id }) => id === change.drill.id) ?? null;
+    case 'remove-own-drill':
+      return edits.ownDrills.find(({ id }) => id === change.drill) ?? null;
     case 'school':
       return edits.school[change.key] ?? null;
     case 'all':
@@ -183,6 +189,10 @@ export function withChange(edits: Edits, change: LibraryChange): Changed {
   }
   return changed;
 }
+
+/** An id is made of a name's letters: what differs in a number alone has the same. */
+const namedAlike = (name: string, other: string) =>
+  refused(`“${name}” has the letters of “${other}”.`, 'Give it another name.');
 
 function applied(edits: Edits, change: LibraryChange): Changed {
   const now = edited({
@@ -257,7 +267,7 @@ function applied(edits: Edits, change: LibraryChange): Changed {
       const { [drill.id]: before, ...rest } = edits.drills;
       const after = without({ ...before, dose: change.dose ?? undefined });
       const drills = Object.keys(after).length > 0 ? { ...rest, [drill.id]: after } : rest;
-      const base = CATALOGUE.drills.find(({ id }) => id === drill.id);
+      const base = [...CATALOGUE.drills, ...edits.ownDrills].find(({ id }) => id === drill.id);
       return {
         edits: { ...edits, drills },
         what: `${drill.name}: dose`,
@@ -265,11 +275,46 @@ function applied(edits: Edits, change: LibraryChange): Changed {
         after: change.dose ?? base?.dose ?? drill.dose,
       };
     }
+    case 'own-drill': {
+      const { drill } = change;
+      if (CATALOGUE.drills.some(({ id, name }) => id === drill.id || name === drill.name)) {
+        throw refused(`“${drill.name}” is a drill that comes with Sinew.`, 'Give it another name.');
+      }
+      const before = edits.ownDrills.find(({ id }) => id === drill.id);
+      if (before && before.name !== drill.name) throw namedAlike(drill.name, before.name);
+      const others = edits.ownDrills.filter((one) => one !== before);
+      return {
+        edits: { ...edits, ownDrills: [...others, drill] },
+        what: `${drill.name}: the gym’s own drill`,
+        before: before ? 'as it was' : 'none',
+        after: before ? 'changed' : 'added',
+      };
+    }
+    case 'remove-own-drill': {
+      const drill = edits.ownDrills.find(({ id }) => id === change.drill);
+      if (!drill) throw refused('There is no such drill of the gym’s own.');
+      const users = now.faults.filter((fault) => fault.drill === drill.id);
+      if (users.length > 0) {
+        const names = users.map(({ name }) => name).join(', ');
+        throw refused(`It mends: ${names}.`, 'Give these another drill first.');
+      }
+      const { [drill.id]: _, ...drills } = edits.drills;
+      const ownDrills = edits.ownDrills.filter((one) => one !== drill);
+      return {
+        edits: { ...edits, drills, ownDrills },
+        what: `${drill.name}: the gym’s own drill`,
+        before: 'there',
+        after: 'removed',
+      };
+    }
     case 'own': {
       if (usual(change.fault.id)) {
         throw refused(`“${change.fault.id}” is the name of a leak that comes with Sinew.`);
       }
       const before = edits.own.find(({ id }) => id === change.fault.id);
+      if (before && before.name !== change.fault.name) {
+        throw namedAlike(change.fault.name, before.name);
+      }
       const own = [...edits.own.filter(({ id }) => id !== change.fault.id), change.fault];
       return {
         edits: { ...edits, own },

@@ -4,7 +4,9 @@ import { useState } from 'react';
 import type { Drill } from '@sinew/core/foundation/drill/drills';
 import type { Catalogue } from '@sinew/core/judge/fault/schema';
 import type { Edits } from '@sinew/core/judge/library/edits';
+import { DEMAND_NAMES } from '@sinew/core/foundation/drill/demand';
 import { Button } from '@/ui/button';
+import { OwnDrill } from './OwnDrill';
 import type { Change } from './change';
 
 /** Drills and doses; the dose is the coach's to change. */
@@ -17,28 +19,42 @@ export function Drills({
   edits: Edits;
   make: Change;
 }) {
+  const [isAdding, setAdding] = useState(false);
   return (
-    <ul>
-      {catalogue.drills.map((drill) => (
-        <DoseRow
-          key={`${drill.id} ${drill.dose}`}
-          drill={drill}
-          isChanged={edits.drills[drill.id] !== undefined}
-          mends={catalogue.faults.filter((fault) => fault.drill === drill.id).map((f) => f.name)}
-          make={make}
-        />
-      ))}
-    </ul>
+    <>
+      {isAdding ? (
+        <OwnDrill make={make} onDone={() => setAdding(false)} />
+      ) : (
+        <Button className="my-4" onClick={() => setAdding(true)}>
+          A drill of your own
+        </Button>
+      )}
+      <ul>
+        {catalogue.drills.map((drill) => (
+          <DoseRow
+            key={`${drill.id} ${drill.dose}`}
+            drill={drill}
+            isOwn={edits.ownDrills.some(({ id }) => id === drill.id)}
+            isChanged={edits.drills[drill.id] !== undefined}
+            mends={catalogue.faults.filter((fault) => fault.drill === drill.id).map((f) => f.name)}
+            make={make}
+          />
+        ))}
+      </ul>
+    </>
   );
 }
 
 function DoseRow({
   drill,
+  isOwn,
   isChanged,
   mends,
   make,
 }: {
   drill: Drill;
+  /** The gym's own, which can be taken away. */
+  isOwn: boolean;
   isChanged: boolean;
   mends: readonly string[];
   make: Change;
@@ -55,7 +71,14 @@ function DoseRow({
       >
         <span>
           <span className="font-semibold">{drill.name}</span>
-          <span className="block text-sm text-soft">{mends.join(', ')}</span>
+          <span className="block text-sm text-soft">
+            {[...(isOwn ? ['the gym’s own'] : []), ...mends].join(', ')}
+            {drill.asks.length > 0 && (
+              <span className="block">
+                Asks: {drill.asks.map((one) => DEMAND_NAMES[one]).join(', ')}
+              </span>
+            )}
+          </span>
         </span>
         <input
           aria-label={`Dose: ${drill.name}`}
@@ -70,15 +93,27 @@ function DoseRow({
               Keep
             </Button>
           ) : (
-            isChanged && (
-              <Button
-                weight="quiet"
-                className="!min-h-6 text-sm"
-                onClick={() => void make({ kind: 'dose', drill: drill.id, dose: null })}
-              >
-                Reset to default
-              </Button>
-            )
+            <>
+              {isChanged && (
+                <Button
+                  weight="quiet"
+                  className="!min-h-6 text-sm"
+                  onClick={() => void make({ kind: 'dose', drill: drill.id, dose: null })}
+                >
+                  Reset to default
+                </Button>
+              )}
+              {isOwn && (
+                <Button
+                  weight="quiet"
+                  className="!min-h-6 text-sm"
+                  aria-label={`Take away: ${drill.name}`}
+                  onClick={() => void make({ kind: 'remove-own-drill', drill: drill.id })}
+                >
+                  Take it away
+                </Button>
+              )}
+            </>
           )}
         </span>
       </form>

@@ -3,19 +3,23 @@
 import { useState } from 'react';
 import { JUDGED_IDS, faultSchema, type Catalogue } from '@sinew/core/judge/fault/schema';
 import { unitOf } from '@sinew/core/measure/measures/units';
-import { PHASES } from '@sinew/core/measure/events/phases';
-import { TECHNIQUES } from '@sinew/core/foundation/technique/techniques';
+import { PHASES, type PhaseId } from '@sinew/core/measure/events/phases';
+import { SCHOOLS } from '@sinew/core/judge/school/schools';
+import { TECHNIQUES, type Link } from '@sinew/core/foundation/technique/techniques';
 import { toScreen } from '@/manner/manner';
 import { Button } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';
+import { LinkField } from './LinkField';
 import { readingName } from './readingName';
+import { slug } from './slug';
 import type { Change } from './change';
 
-const slug = (name: string) =>
-  name
-    .toLowerCase()
-    .replace(/[^a-z]+/g, '-')
-    .replace(/^-|-$/g, '');
+const choiceValue = (key: string, choice: string) => `${key} ${choice}`;
+
+function whenOf(value: string): Record<string, string[]> {
+  const [key, choice] = value.split(' ') as [string, string];
+  return { [key]: [choice] };
+}
 
 /** A fault of the gym's own, made of a reading that is measured anyway. */
 export function OwnFault({
@@ -34,6 +38,10 @@ export function OwnFault({
   const [cue, setCue] = useState('');
   const [why, setWhy] = useState('');
   const [drill, setDrill] = useState(catalogue.drills[0]!.id);
+  const [link, setLink] = useState<Link>('feet');
+  const [phase, setPhase] = useState<PhaseId>('load');
+  /** A choice of a school, as `choiceValue` writes it; none: in every school. */
+  const [only, setOnly] = useState('');
   const [techniques, setTechniques] = useState<readonly string[]>(['jab', 'cross']);
   const [problem, setProblem] = useState<string | null>(null);
   const { factor, suffix } = toScreen(unitOf(reading));
@@ -45,10 +53,11 @@ export function OwnFault({
       name,
       headline: `${name}.`,
       techniques,
-      link: 'feet',
-      phase: PHASES[0].id,
+      link,
+      phase,
       cases: [
         {
+          ...(only !== '' && { when: whenOf(only) }),
           limits: [{ reading, is, value }],
           evidence: `${readingName(reading)}: {${reading}}. {limit} is the limit.`,
           clear: `${readingName(reading)}: {${reading}}.`,
@@ -115,6 +124,30 @@ export function OwnFault({
           maxLength={300}
           onChange={(event) => setWhy(event.target.value)}
         />
+        <LinkField label="Link" link={link} onLink={setLink} />
+        <SelectField
+          label="Phase"
+          value={phase}
+          onChange={(event) => setPhase(event.target.value as PhaseId)}
+        >
+          {PHASES.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </SelectField>
+        <SelectField label="Judged" value={only} onChange={(event) => setOnly(event.target.value)}>
+          <option value="">in every school</option>
+          {Object.entries(SCHOOLS).map(([key, { name: school, choices }]) => (
+            <optgroup key={key} label={school}>
+              {choices.map((choice) => (
+                <option key={choice.id} value={choiceValue(key, choice.id)}>
+                  only with: {choice.name}
+                </option>
+              ))}
+            </optgroup>
+          ))}
+        </SelectField>
         <SelectField label="Drill" value={drill} onChange={(event) => setDrill(event.target.value)}>
           {catalogue.drills.map((one) => (
             <option key={one.id} value={one.id}>
