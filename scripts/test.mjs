@@ -27,3 +27,7 @@ if (!results.every(Boolean)) process.exit(1);
 run(bin('vitest'), ['run'], { title: 'Unit tests' });
 ensureBuild();
 run(bin('playwright'), ['test'], { cwd: join(root, 'e2e'), title: 'Browser tests' });
+run(bin('playwright'), ['test', '--config', 'alone/playwright.config.ts'], {
+  cwd: join(root, 'e2e'),
+  title: 'Browser tests that go by the clock',
+});
