@@ -3,10 +3,25 @@ import { describe, expect, it } from 'vitest';
 import { heldAgainst } from '@sinew/fighters/trials/measured';
 import { glimpseAtTheMat } from '@sinew/core/analysis/atTheMat';
 import { halfWidth, isAbsent } from '@sinew/core/foundation/reading/reading';
+import { LANDMARKS, type Landmark } from '@sinew/core/foundation/body/landmarks';
+import { project } from '@sinew/fighters/film/camera';
+import { angleAt } from '@sinew/core/foundation/geometry/vector';
+import { carriedOf } from '@sinew/fighters/fighter/carried';
 import { mover, type Pose } from '@sinew/fighters/fighter/pose';
+import { truthOfStrike } from '@sinew/fighters/fighter/truth';
+import { analyzeClip } from '@sinew/core/analysis/analyzeClip';
+import { EMPTY_DOCUMENT } from '@sinew/core/analysis/clipDocument';
+import { trackedOf } from '@sinew/core/analysis/clipFacts';
+import { libraryFrom, NO_EDITS } from '@sinew/core/judge/library/edits';
+import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
+import { nearestFrame } from '@sinew/core/observe/track/time';
+import type { Recipe } from '@sinew/fighters/fighter/recipe';
+import { frameTimesOf } from '@sinew/fighters/fighter/track';
+import { DEMO_CLIPS } from '@sinew/fighters/film/clips';
+import { detectionsIn } from '../src/gym/tracked';
 import { readFilm } from '../src/accuracy/oneFilm';
 import { keptSearch } from '../src/accuracy/searches';
-import { TRIED_FILMS } from '../src/accuracy/trackedFilms';
+import { TRIED_FILMS, TRIED_RATE } from '../src/accuracy/trackedFilms';
 
 const read = TRIED_FILMS.flatMap((film) => {
   const search = keptSearch(film.id);
@@ -38,6 +53,133 @@ describe('one film, tracked', () => {
     );
     expect(found.filter((one) => one !== 'jammed jammed')).toEqual([]);
     expect(read.length).toBeGreaterThan(10);
+  });
+});
+
+it('of what the tracker gets wrong about half is the same half a second later', () => {
+  const middle = (values: number[]) => values.sort((a, b) => a - b)[values.length >> 1]!;
+  const pairs = read.flatMap(({ film, times, tracking }) => {
+    const pose = mover(film.recipe);
+    const errors = (landmark: Landmark, along: 'x' | 'y', from: number, to: number) => {
+      const seen = tracking.track.points[landmark];
+      return (seen?.frames ?? []).flatMap((frame, i) => {
+        const late = times[frame]! - film.recipe.contact;
+        if (late < from || late > to) return [];
+        const at = project(film.camera, pose(times[frame]!)[landmark]);
+        return [seen![along][i]! - at[along]];
+      });
+    };
+    return LANDMARKS.flatMap((landmark) =>
+      (['x', 'y'] as const).flatMap((along) => {
+        const [guard, hit] = [
+          errors(landmark, along, -0.55, -0.45),
+          errors(landmark, along, -0.05, 0.02),
+        ];
+        return guard.length > 3 && hit.length > 3 ? [[middle(guard), middle(hit)] as const] : [];
+      }),
+    );
+  });
+  const sum = (of: (a: number, b: number) => number) =>
+    pairs.reduce((total, [a, b]) => total + of(a, b), 0);
+  const likeness = sum((a, b) => a * b) / Math.sqrt(sum((a) => a * a) * sum((_, b) => b * b));
+  expect(pairs.length).toBeGreaterThan(200);
+  expect(likeness).toBeGreaterThan(0.45);
+  expect(likeness).toBeLessThan(0.75);
+});
+
+describe('one film in the app, with what the tracker guesses of the body in space', () => {
+  const analysed = (
+    recipe: Recipe,
+    rate: number,
+    detections: readonly PoseDetection[],
+    heightM: number | null,
+  ) => {
+    const frameTimes = frameTimesOf(recipe, rate);
+    const strike = {
+      id: 'one',
+      technique: recipe.technique,
+      side: 'right' as const,
+      marks: { contact: { frame: nearestFrame(frameTimes, recipe.contact), width: 3 } },
+    };
+    const document = { ...EMPTY_DOCUMENT, strikes: [strike] };
+    const film = { frameTimes, width: 1280, height: 720 };
+    const clip = {
+      document,
+      film: { ...film, tracked: trackedOf(detections, film, document) },
+      student: { school: {}, stance: 'orthodox' as const, heightM, massKg: null },
+      second: null,
+    };
+    return analyzeClip(clip, strike, libraryFrom(NO_EDITS)).findings.flatMap((one) =>
+      one.status === 'found' ? [one.fault] : [],
+    );
+  };
+
+  it.each([true, false])('finds no leak that is not there, the height known: %s', (isKnown) => {
+    const made = read
+      .filter(({ film }) => film.view === 'side')
+      .flatMap(({ film }) =>
+        analysed(
+          film.recipe,
+          TRIED_RATE,
+          keptSearch(film.id)!,
+          isKnown ? film.recipe.height : null,
+        ).map((fault) => `${film.id} ${fault}`),
+      );
+    expect(made.filter((one) => one !== 'jammed jammed')).toEqual([]);
+    const clip = DEMO_CLIPS.find(({ file }) => file === 'cross-jammed.mp4')!;
+    const { recipe, rate, file } = clip;
+    const found = analysed(recipe, rate, detectionsIn(file)!, isKnown ? recipe.height : null);
+    expect(found).toContain('jammed');
+    expect(found.filter((one) => !['jammed', 'chin-open'].includes(one))).toEqual([]);
+  });
+});
+
+describe('the legs in one film from the side', () => {
+  // A sole that is pitched, a knee in its own plane, the weight between the feet: from the exact body.
+  const truths = ({ recipe }: (typeof TRIED_FILMS)[number]) => {
+    const pose = mover({ ...recipe, stance: 'orthodox' });
+    const at = (side: 'left' | 'right', part: 'Heel' | 'Toe', time: number) =>
+      pose(time)[`${side}${part}`][1];
+    const guard = recipe.contact - 0.5;
+    const { leftHip, leftKnee, leftAnkle } = pose(recipe.contact);
+    return {
+      'stance.rearHeel': at('right', 'Heel', guard) - at('right', 'Toe', guard),
+      'heel.rear': at('right', 'Heel', recipe.contact) - at('right', 'Toe', recipe.contact),
+      'heel.lead': at('left', 'Heel', recipe.contact) - at('left', 'Toe', recipe.contact),
+      'knee.lead': angleAt(leftHip, leftKnee, leftAnkle),
+      'shift.travel': carriedOf(recipe, truthOfStrike(recipe))['shift.travel']!,
+    };
+  };
+
+  it('lie within their ±, none wildly off, and most are told', () => {
+    const told = read
+      .filter(({ film }) => film.view === 'side')
+      .flatMap(({ film, told: { readings } }) =>
+        Object.entries(truths(film)).flatMap(([id, truth]) => {
+          const measured = readings[id as keyof typeof readings];
+          if (isAbsent(measured)) return [];
+          const error = measured.value - truth;
+          return [{ what: `${film.id} ${id} ${error}`, error, half: halfWidth(measured) }];
+        }),
+      );
+    const wrong = told.filter(({ error, half }) => Math.abs(error) > half);
+    expect(told.length).toBeGreaterThan(35);
+    expect(wrong.length / told.length, wrong.map(({ what }) => what).join(', ')).toBeLessThan(0.1);
+  });
+
+  it('decide what a side view can: the front knee, the way of the weight, the lean', () => {
+    const sides = read.filter(({ film }) => film.view === 'side');
+    const decided = (fault: string) =>
+      sides.filter(({ told }) =>
+        told.findings.some((one) => one.fault === fault && one.status === 'clear'),
+      ).length;
+    for (const [fault, share] of [
+      ['knee-locks', 0.75],
+      ['reach-lean', 0.75],
+      ['weight-back', 0.4],
+    ] as const) {
+      expect(decided(fault), fault).toBeGreaterThanOrEqual(share * sides.length);
+    }
   });
 });
 

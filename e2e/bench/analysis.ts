@@ -1,7 +1,10 @@
 /** How long the core takes: one strike, with and without draws; a take of ten minutes. */
 import { judgeMeasured, measure } from '@sinew/core/analysis/analyze';
 import { measureInClip, type ClipInput } from '@sinew/core/analysis/analyzeClip';
-import type { ClipDocument, StrikeDocument } from '@sinew/core/analysis/clipDocument';
+import {
+  EMPTY_DOCUMENT,
+  type StrikeDocument,
+} from '@sinew/core/analysis/clipDocument';
 import { rulesFor } from '@sinew/core/analysis/rules';
 import { assumed } from '@sinew/core/reconstruct/calibration/assumed';
 import { markOnFrame } from '@sinew/core/measure/events/events';
@@ -18,20 +21,6 @@ import { DEMO_CLIPS } from '@sinew/fighters/film/clips';
 import { truthOf } from '@sinew/fighters/film/clipTruth';
 import { CAMERAS } from '@sinew/fighters/film/camera';
 import { time } from './time';
-
-const NOTHING_SET: ClipDocument = {
-  view: 'side',
-  captureRate: null,
-  purpose: null,
-  scale: null,
-  target: null,
-  rectangle: null,
-  lens: null,
-  placed: [],
-  corrections: [],
-  strikes: [],
-  refused: [],
-};
 
 const recipe = clean('cross', { contact: 1 });
 const { technique, side } = truthOfStrike(recipe);
@@ -86,7 +75,7 @@ const strikes: StrikeDocument[] = (['cross', 'jab'] as const).map((id, i) => ({
   marks: { contact: frameOf(combo.contacts[i]!) },
 }));
 const bench: ClipInput = {
-  document: { ...NOTHING_SET, strikes },
+  document: { ...EMPTY_DOCUMENT, strikes },
   film: {
     frameTimes: comboTimes,
     width: 1280,

@@ -122,7 +122,7 @@ export async function fillGym(folder: string): Promise<string[]> {
             shows,
             ...stamps,
             // As SQLite writes numbers out.
-            stamp: `${VERSION.toFixed(1)}/1/orthodox/1.76/70.0////`,
+            stamp: `${VERSION}/1/orthodox/1.76/70.0////`,
           });
         }
         insert('finding', {

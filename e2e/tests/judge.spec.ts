@@ -190,6 +190,35 @@ test('what no camera can tell the eye decides: it becomes a cue and work like an
   await isSaved(page);
 });
 
+test('who leaves first is looked at blind, at three paces, and counts with what was measured', async ({
+  page,
+}) => {
+  await open(page, 'Maren Voss', 'cross-all-at-once.mp4');
+  await page.keyboard.press('Shift+B');
+  const dialog = page.getByRole('dialog', { name: 'Who leaves first?' });
+  // The strike goes round: other frames are seen, and no number with them.
+  const film = dialog.getByRole('img', { name: 'The strike, slowed' });
+  const frame = () => film.getAttribute('data-second');
+  await expect.poll(frame).not.toBeNull();
+  const first = await frame();
+  await expect.poll(frame).not.toBe(first);
+  await isAccessible(page);
+  for (const answer of ['Together', 'Together', 'Cannot see it']) {
+    await dialog.getByRole('button', { name: answer }).click();
+  }
+  await expect(dialog.getByText('Together · Together · Cannot see it')).toBeVisible();
+  await expect(dialog.getByText(/^the trunk leaves .* the hips$/).last()).toBeVisible();
+  await dialog.getByRole('button', { name: 'Done' }).click();
+  await isSaved(page);
+  await page.reload();
+  await benchIsOpen(page);
+  const eye = page.getByRole('region', { name: 'By your eye' });
+  await expect(eye).toContainText('Looking blind: together, together, cannot see it');
+  await eye.getByRole('button', { name: 'Take them back' }).click();
+  await expect(eye).toBeHidden();
+  await isSaved(page);
+});
+
 test('a leak is shown where it was measured, left for later, and taken back', async ({ page }) => {
   await open(page, 'Tobiah Renn', 'lead-hook-slap.mp4');
   await page

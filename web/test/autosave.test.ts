@@ -1,10 +1,9 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { Problem, problemOut } from '@sinew/core/foundation/problem/problem';
-import type { ClipDocument } from '@sinew/core/analysis/clipDocument';
+import { EMPTY_DOCUMENT, type ClipDocument } from '@sinew/core/analysis/clipDocument';
 import { Autosave, type SaveState } from '@/screens/bench/document/autosave';
-import { EMPTY_BENCH } from './support';
 
-const at = (captureRate: number): ClipDocument => ({ ...EMPTY_BENCH, captureRate });
+const at = (captureRate: number): ClipDocument => ({ ...EMPTY_DOCUMENT, captureRate });
 
 interface Sent {
   revision: number;

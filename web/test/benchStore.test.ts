@@ -1,6 +1,6 @@
 /** The bench in the hands of a coach: where it is, what is in hand, what undo and other tabs do to it. */
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { ClipDocument } from '@sinew/core/analysis/clipDocument';
+import { EMPTY_DOCUMENT, type ClipDocument } from '@sinew/core/analysis/clipDocument';
 import {
   createBenchStore,
   documentOf,
@@ -9,7 +9,7 @@ import {
   type BenchClip,
 } from '@/screens/bench/document/benchStore';
 import { removeStrike } from '@/screens/bench/document/edits';
-import { AT_ONCE, EMPTY_BENCH } from './support';
+import { AT_ONCE } from './support';
 
 const FRAMES = 280;
 const strike = (id: string, from: number) => ({
@@ -20,7 +20,7 @@ const strike = (id: string, from: number) => ({
   marks: { contact: { frame: from + 60, width: 1 } },
 });
 const document: ClipDocument = {
-  ...EMPTY_BENCH,
+  ...EMPTY_DOCUMENT,
   strikes: [strike('first', 0), strike('second', 150)],
 };
 
@@ -91,7 +91,7 @@ describe('the strike in hand', () => {
     expect(open().getState().strikeId).toBe('first');
     const asked = { strikeId: 'second', frame: 0 };
     expect(open(undefined, asked).getState().strikeId).toBe('second');
-    expect(strikeOf(open({ revision: 0, document: EMPTY_BENCH }).getState())).toBeNull();
+    expect(strikeOf(open({ revision: 0, document: EMPTY_DOCUMENT }).getState())).toBeNull();
   });
 
   it('is another when it is removed, and comes back with undo', () => {
@@ -116,7 +116,7 @@ describe('the strike in hand', () => {
   });
 
   it('is not marked where there is none', () => {
-    const store = open({ revision: 0, document: EMPTY_BENCH });
+    const store = open({ revision: 0, document: EMPTY_DOCUMENT });
     store.getState().mark('contact');
     expect(store.getState().hasUnsaved()).toBe(false);
   });
@@ -144,7 +144,7 @@ describe('what is on disk', () => {
     const store = open();
     store.getState().mark('home');
     store.getState().undo();
-    store.getState().adopt({ revision: 9, document: EMPTY_BENCH });
+    store.getState().adopt({ revision: 9, document: EMPTY_DOCUMENT });
     expect(documentOf(store.getState())).toEqual(document);
   });
 });

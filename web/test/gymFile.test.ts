@@ -139,6 +139,7 @@ describe('a gym’s file', () => {
       ['clip', 'note'],
       ['clip', 'azimuth'],
       ['strike', 'note'],
+      ['strike', 'looks'],
       ['finding', 'decided_by'],
       ['finding', 'decided_at'],
     ] as const) {

@@ -6,7 +6,7 @@ import { spaceTrack } from '@sinew/core/format/series';
 import { NO_EDITS } from '@sinew/core/judge/library/edits';
 import { loadBench, saveBench } from '@/data/bench/bench';
 import { analyzeClip } from '@sinew/core/analysis/analyzeClip';
-import type { StrikeDocument } from '@sinew/core/analysis/clipDocument';
+import { EMPTY_DOCUMENT, type StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import { acceptFinding, activeCues, decisionsOf, putAside } from '@/data/finding/findings';
 import { findingOf, setReport } from '@/data/finding/judging';
 import {
@@ -20,7 +20,7 @@ import { studentById } from '@/data/student/students';
 import { analyzeFile } from '../../cli/src/analyzeFile';
 import { clean, FAULT_CHANGES } from '@sinew/fighters/fighter/recipe';
 import { knownTrack } from '@sinew/fighters/fighter/track';
-import { EMPTY_BENCH, emptyGym, markedClip, student, type TestGym } from './support';
+import { emptyGym, markedClip, student, type TestGym } from './support';
 
 let gym: TestGym;
 let who: string;
@@ -145,7 +145,7 @@ it('the command line gives the same findings as the app for the same file', () =
   const student = { stance: 'orthodox', school: {}, heightM: 1.76, massKg: 70 } as const;
   const series = { fileName: 'a.trc', begins: 0, track: { ...track, frameTimes } };
   const film = { frameTimes, width: 1280, height: 720, series };
-  const document = { ...EMPTY_BENCH, strikes: [strike] };
+  const document = { ...EMPTY_DOCUMENT, strikes: [strike] };
   const library = { catalogue: CATALOGUE, school: {} };
   const { findings } = analyzeClip({ document, film, student, second: null }, strike, library);
   const plain = (all: readonly Finding[]) =>

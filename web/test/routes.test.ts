@@ -1,4 +1,5 @@
 /** Every route, asked as the pages ask it: what it answers, what it refuses, what is kept afterwards. */
+import { EMPTY_DOCUMENT } from '@sinew/core/analysis/clipDocument';
 import { readFileSync } from 'node:fs';
 import { strFromU8, unzipSync } from 'fflate';
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
@@ -21,7 +22,7 @@ import { measureAllLater, measureClipLater } from '@/data/finding/measureLater';
 import { setBands } from '@/data/student/students';
 import { setTrashed } from '@/data/maintenance/trash';
 import { startApp, type TestApp } from './app';
-import { EMPTY_BENCH, film, markedClip, student, type MarkedClip } from './support';
+import { film, markedClip, student, type MarkedClip } from './support';
 
 vi.mock('next/cache', () => ({ revalidatePath: vi.fn() }));
 vi.mock('@/data/finding/measureLater', () => ({
@@ -234,7 +235,7 @@ describe('the bench of a clip', () => {
   });
 
   it('of a clip that is gone is told to be gone', async () => {
-    const body = { revision: 0, document: EMPTY_BENCH };
+    const body = { revision: 0, document: EMPTY_DOCUMENT };
     const answers = [
       await app.fetch('/api/clips/none/bench'),
       await app.fetch('/api/clips/none/bench', json('PUT', body)),

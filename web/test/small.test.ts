@@ -8,7 +8,7 @@ import { techniqueById, TECHNIQUES } from '@sinew/core/foundation/technique/tech
 import { refuseForeign } from '@/app/api/answers';
 import { isOwnHost } from '@/app/api/ownHost';
 import { byteRange } from '@/data/film/byteRange';
-import { clipDocumentSchema, toEighth } from '@sinew/core/analysis/clipDocument';
+import { EMPTY_DOCUMENT, clipDocumentSchema, toEighth } from '@sinew/core/analysis/clipDocument';
 import { decodePlaced, decodeTimes, encodePlaced, encodeTimes } from '@/data/bench/placedBlob';
 import { consentForm, studentForm } from '@/data/student/students';
 import * as commands from '@/screens/bench/document/edits';
@@ -19,7 +19,6 @@ import type { Cue } from '@/data/finding/findings';
 import { NOTHING, type FloorFacts } from '@/data/gym/floor';
 import { floorHeadline, floorRows, trainingTime } from '@/screens/floor/rows';
 import { FrameCache } from '@/video/frameCache';
-import { EMPTY_BENCH } from './support';
 
 describe('byte ranges (RFC 9110, section 14; examples of 14.1.2 for 10 000 bytes)', () => {
   it.each([
@@ -120,7 +119,7 @@ describe('the cache of frames', () => {
 });
 
 describe('the bench’s commands', () => {
-  const one = commands.addStrike(EMPTY_BENCH, { id: 's', technique: 'cross', side: 'right' });
+  const one = commands.addStrike(EMPTY_DOCUMENT, { id: 's', technique: 'cross', side: 'right' });
 
   it('set, move, widen and clear marks', () => {
     const marked = commands.setMark(one, 's', 'hips', 40);

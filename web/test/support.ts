@@ -1,3 +1,4 @@
+import type { ClipDocument } from '@sinew/core/analysis/clipDocument';
 import { createWriteStream, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
@@ -16,7 +17,6 @@ import { prescribe, workOf } from '@/data/work/work';
 import { logWork } from '@/data/work/drillLog';
 import { addStudent, recordConsent, setBands, studentForm } from '@/data/student/students';
 import { keepBandTurns } from '@/data/clip/bandTurns';
-import type { ClipDocument } from '@sinew/core/analysis/clipDocument';
 
 export const film = (name: string) =>
   readFileSync(new URL(`../../demo/clips/${name}`, import.meta.url));
@@ -28,20 +28,6 @@ export const streamOf = (...parts: readonly Uint8Array[]) =>
       controller.close();
     },
   });
-
-export const EMPTY_BENCH: ClipDocument = {
-  view: 'side',
-  captureRate: null,
-  purpose: null,
-  scale: null,
-  target: null,
-  rectangle: null,
-  lens: null,
-  placed: [],
-  corrections: [],
-  strikes: [],
-  refused: [],
-};
 
 export interface TestGym {
   readonly folder: string;

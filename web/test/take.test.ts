@@ -19,6 +19,7 @@ import type { SecondFilm } from '@sinew/core/analysis/clipFacts';
 import { clipCalibration, cameraDistance } from '@sinew/core/analysis/clipCalibration';
 import { loadBench, saveBench } from '@/data/bench/bench';
 import {
+  EMPTY_DOCUMENT,
   clipDocumentSchema,
   type ClipDocument,
   type StrikeDocument,
@@ -32,7 +33,7 @@ import { refuseStrike, takeStrike } from '@/screens/bench/document/edits';
 import { heartOf, isOpen, proposalsOf } from '@sinew/core/analysis/strikesFound';
 import { joinByFrames, joinBySound } from '@/screens/bench/document/secondView';
 import { strikesIn, surveySchema, takeOf, type Survey } from '@sinew/core/observe/take/survey';
-import { EMPTY_BENCH, emptyGym, film, markedClip, newClip, student, type TestGym } from './support';
+import { emptyGym, film, markedClip, newClip, student, type TestGym } from './support';
 
 let gym: TestGym;
 beforeEach(async () => {
@@ -71,7 +72,7 @@ function benchOf(one: TakeFilm, view: 'side' | 'front', every = 2): ClipDocument
   wanted.push(frames.home);
   const mat = matSeen(DEMO_TAKE, one);
   return clipDocumentSchema.parse({
-    ...EMPTY_BENCH,
+    ...EMPTY_DOCUMENT,
     view,
     rectangle: { ...mat, corners: [...mat.corners] },
     placed: placedIn(DEMO_TAKE, one, wanted),
@@ -149,8 +150,8 @@ describe('strikes found on the bench', () => {
   it('are open until they are taken or refused, one by one', () => {
     const left = (document: ClipDocument) =>
       found.filter((one) => isOpen(one, document, found.length)).map((one) => one.number);
-    expect(left(EMPTY_BENCH)).toEqual([1, 2, 3, 4]);
-    const third = takeStrike(EMPTY_BENCH, id(3), found[2]!);
+    expect(left(EMPTY_DOCUMENT)).toEqual([1, 2, 3, 4]);
+    const third = takeStrike(EMPTY_DOCUMENT, id(3), found[2]!);
     expect(left(third)).toEqual([1, 2, 4]);
     const first = takeStrike(third, id(1), found[0]!);
     expect(first.strikes.map((one) => one.id)).toEqual(['s1', 's3']);
@@ -162,7 +163,7 @@ describe('strikes found on the bench', () => {
 
   it('are not asked about where a strike was marked by hand', () => {
     const marked: ClipDocument = {
-      ...EMPTY_BENCH,
+      ...EMPTY_DOCUMENT,
       strikes: [{ ...id(1), marks: { contact: { frame: heartOf(found[1]!), width: 1 } } }],
     };
     expect(found.map((one) => isOpen(one, marked, found.length))).toEqual([
@@ -172,7 +173,7 @@ describe('strikes found on the bench', () => {
       true,
     ]);
     // A clip of one strike that was named by hand is that strike's.
-    const named: ClipDocument = { ...EMPTY_BENCH, strikes: [{ ...id(1), marks: {} }] };
+    const named: ClipDocument = { ...EMPTY_DOCUMENT, strikes: [{ ...id(1), marks: {} }] };
     expect(isOpen(found[0]!, named, 1)).toBe(false);
   });
 });
@@ -277,8 +278,8 @@ describe('two clips of one take', () => {
   it('find it by an instant seen in both, to the width of the frames', () => {
     const frames = [side, front].map((one) => eventFrames(DEMO_TAKE, one, 1).contact);
     const found = joinByFrames(
-      { film: facts(side), document: EMPTY_BENCH, frame: frames[0]! },
-      { film: facts(front), document: EMPTY_BENCH, frame: frames[1]! },
+      { film: facts(side), document: EMPTY_DOCUMENT, frame: frames[0]! },
+      { film: facts(front), document: EMPTY_DOCUMENT, frame: frames[1]! },
     );
     expect(Math.abs(found.seconds - (side.starts - front.starts))).toBeLessThan(1 / 120);
     // Two frames, each known to its own width: √2 · (1/120) / √12 (GUM 4.3.7).

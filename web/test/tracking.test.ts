@@ -1,4 +1,5 @@
 /** Body tracking beside the models themselves: what is looked at, what is kept, what the coach says. */
+import { EMPTY_DOCUMENT as EMPTY } from '@sinew/core/analysis/clipDocument';
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
@@ -30,7 +31,7 @@ import { trackedOnFrame } from '@/screens/bench/picture/pointsOnPicture';
 import { findPeople } from '@/tracking/findPeople';
 import { coarseFrames, framesOf, overlap, stretchesOf, whereToLook } from '@/tracking/plan';
 import { decodeDetections, encodeDetections } from '@/api/detectionBlob';
-import { EMPTY_BENCH as EMPTY, emptyGym, markedClip, student, type TestGym } from './support';
+import { emptyGym, markedClip, student, type TestGym } from './support';
 
 const NUMBERS = LANDMARKS.length * SEEN_SIZE;
 const detection = (frame: number, fill = 0.5): PoseDetection => ({

@@ -4,6 +4,7 @@
  */
 import { assumed } from '../reconstruct/calibration/assumed';
 import type { Line } from '../reconstruct/calibration/calibration';
+import type { Events } from '../measure/events/events';
 import { estimatedSpace } from '../reconstruct/calibration/estimated';
 import { joinViews, type Disagreement, type TwoViews } from '../reconstruct/calibration/twoViews';
 import { markOnFrame, type EventName, type Marks } from '../measure/events/events';
@@ -150,7 +151,9 @@ function seeInClip(
   const guessed = () => {
     const guess = estimatedSpace(set.tracking, calibration);
     // It tells how the body stands, at the instants that the picture shows.
-    return guess ? [seeStrike({ track: guess }, strike, { ...seen.events, ...marks })] : [];
+    return guess
+      ? [seeStrike({ track: guess }, strike, { ...forGuess(seen.events), ...marks })]
+      : [];
   };
   const withBands = (picture: SeenStrike) => [picture, ...besidesOf(picture)];
   return {
@@ -240,4 +243,14 @@ function joinedWith(
     if (!(error instanceof RangeError)) throw error;
     return { problem: `The two films do not fit together: ${error.message}.` };
   }
+}
+
+/**
+ * Instants of a picture that a guess of the body in space may go by. A guard that is only the quietest moment
+ * before, with nothing seen to start, does for differences in the picture; the guess is too rough for them: it
+ * had a sound hand leave the head by 41 ± 23 cm.
+ */
+function forGuess({ ready, ...events }: Events): Events {
+  const isStartSeen = (['load', 'hips', 'trunk', 'arm'] as const).some((one) => events[one]);
+  return isStartSeen && ready ? { ...events, ready } : events;
 }

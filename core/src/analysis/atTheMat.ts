@@ -14,6 +14,7 @@ import {
   type CleanDetections,
 } from '../observe/track/trackFromDetections';
 import { measureInClip } from './analyzeClip';
+import { EMPTY_DOCUMENT } from './clipDocument';
 
 export interface AtTheMat {
   /** Null where the coach has not said what is struck. */
@@ -66,19 +67,7 @@ function reachOf(
     side: strikingSide(technique, about.stance),
     marks: { contact: { frame, width: UNSURE } },
   };
-  const document = {
-    view: about.view,
-    scale: null,
-    target: null,
-    rectangle: null,
-    lens: null,
-    captureRate: null,
-    purpose: null,
-    placed: [],
-    corrections: [],
-    strikes: [strike],
-    refused: [],
-  };
+  const document = { ...EMPTY_DOCUMENT, view: about.view, strikes: [strike] };
   const { width, height, times } = looks;
   const film = { frameTimes: times, width, height, tracked: base };
   const student = { school: {}, stance: about.stance, heightM: about.heightM, massKg: null };

@@ -1,6 +1,7 @@
 /** Everything the coach sets on the bench for one clip, as one value that is saved whole. */
 import { z } from 'zod';
 import { LANDMARKS } from '../foundation/body/landmarks';
+import { looksSchema } from '../judge/eye/blindLook';
 import { auditSchema } from '../judge/eye/eyeChecks';
 import { drawingSchema, MOST_DRAWINGS } from './drawing';
 import { schoolSchema } from '../judge/school/schools';
@@ -100,6 +101,8 @@ export const strikeSchema = z.object({
   range: z.enum(RANGES).optional(),
   /** The coach's word on what no camera can judge, by checks. */
   audit: auditSchema.optional(),
+  /** Who left first, as the coach saw it blind. */
+  looks: looksSchema.optional(),
   note: noteSchema.optional(),
   /** Over how many frames the coach is unsure: 1 = this very frame. */
   marks: z.partialRecord(
@@ -133,6 +136,21 @@ export const clipDocumentSchema = z.object({
 
 export type ClipDocument = z.infer<typeof clipDocumentSchema>;
 export type StrikeDocument = z.infer<typeof strikeSchema>;
+
+/** A clip on which nothing has been set or said. */
+export const EMPTY_DOCUMENT: ClipDocument = {
+  view: 'side',
+  captureRate: null,
+  purpose: null,
+  scale: null,
+  target: null,
+  rectangle: null,
+  lens: null,
+  placed: [],
+  corrections: [],
+  strikes: [],
+  refused: [],
+};
 
 /** What the bench sends to be saved: the document, and the revision it was made from. */
 export const saveRequestSchema = z.object({

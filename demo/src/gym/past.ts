@@ -109,6 +109,7 @@ async function pastSet(db: Db, set: PastSet): Promise<string> {
         situation: null,
         range: null,
         audit: null,
+        looks: null,
         note: null,
         removed_at: null,
         marks_left: 0,

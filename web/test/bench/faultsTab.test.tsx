@@ -17,6 +17,8 @@ vi.mock('@/screens/bench/panel/what-if/chainModel', async () =>
 );
 vi.mock('@/screens/work/actions', () => ({ giveFor: vi.fn(async () => ({ kind: 'given' })) }));
 vi.mock('next/navigation', () => ({ useRouter: () => ({ push: vi.fn() }) }));
+// No film is decoded here; what is shown of it is the browser tests'.
+vi.mock('@/ui/filmFrame', () => ({ FilmFrame: () => <p>the strike</p> }));
 vi.mock('sonner', async () => (await import('./doubles')).toasts());
 
 afterEach(cleanup);
@@ -226,5 +228,36 @@ describe('marks that contradict each other', () => {
     expect(screen.getByRole('heading').textContent).toBe('The marks contradict each other.');
     expect(screen.getAllByRole('listitem').length).toBeGreaterThan(0);
     expect(screen.queryByRole('button', { name: /Use this cue/ })).toBeNull();
+  });
+});
+
+describe('looking blind', () => {
+  it('asks at three paces, keeps the answers with the strike, and says what they are worth', async () => {
+    const { user, store } = leaks();
+    await user.keyboard('{Shift>}B{/Shift}');
+    const dialog = within(screen.getByRole('dialog', { name: 'Who leaves first?' }));
+    for (const pace of [4, 8, 16]) {
+      expect(dialog.getByText(new RegExp(`${pace} times slower`))).toBeTruthy();
+      expect(dialog.queryByText(/ms/)).toBeNull();
+      await user.click(dialog.getByRole('button', { name: 'Hips first' }));
+    }
+    expect(strikeIn(store).looks).toEqual([4, 8, 16].map((slowed) => ({ says: 'hips', slowed })));
+    expect(dialog.getByText(/one look of yours is good to about ± \d+ ms/)).toBeTruthy();
+    expect(dialog.getByText('With your eye')).toBeTruthy();
+    await user.click(dialog.getByRole('button', { name: 'Done' }));
+    const eye = within(screen.getByRole('region', { name: 'By your eye' }));
+    expect(eye.getByText('Looking blind: hips first, hips first, hips first')).toBeTruthy();
+    await user.click(eye.getByRole('button', { name: 'Take them back' }));
+    expect(strikeIn(store).looks).toBeUndefined();
+  });
+
+  it('is not offered where nobody knows when it landed', async () => {
+    const store = benchWith({
+      strike: { ...jammedCross().strike, marks: {} },
+      start: { series: null },
+    });
+    const { user } = leaks([], store);
+    await user.keyboard('{Shift>}B{/Shift}');
+    expect(screen.queryByRole('dialog')).toBeNull();
   });
 });

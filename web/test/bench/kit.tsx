@@ -6,7 +6,11 @@ import { render } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { expect } from 'vitest';
-import type { ClipDocument, StrikeDocument } from '@sinew/core/analysis/clipDocument';
+import {
+  EMPTY_DOCUMENT,
+  type ClipDocument,
+  type StrikeDocument,
+} from '@sinew/core/analysis/clipDocument';
 import { libraryFrom, NO_EDITS } from '@sinew/core/judge/library/edits';
 import { EVENTS } from '@sinew/core/measure/events/events';
 import { nearestFrame } from '@sinew/core/observe/track/time';
@@ -22,7 +26,6 @@ import {
 import { AnalysisProvider, useAnalysis } from '@/screens/bench/document/useAnalysis';
 import { TrackedProvider } from '@/screens/bench/document/useTracked';
 import { CommandKeys } from '@/ui/commands/CommandKeys';
-import { EMPTY_BENCH } from '../support';
 
 /** A jammed cross, measured in space at 240 frames a second and marked where the truth is. */
 export function jammedCross(fault: KnownFault = 'jammed') {
@@ -63,7 +66,7 @@ export function benchWith({ document, strike, start, frameTimes }: Given = {}) {
       isPurged: false,
     },
     { school: {}, stance: 'orthodox', heightM: 1.76, massKg: 70 },
-    { revision: 0, document: { ...EMPTY_BENCH, strikes: first ? [first] : [], ...document } },
+    { revision: 0, document: { ...EMPTY_DOCUMENT, strikes: first ? [first] : [], ...document } },
     { strikeId: first?.id ?? null, frame: 0 },
     {
       survey: null,

@@ -2,13 +2,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  EMPTY_DOCUMENT,
   clipDocumentSchema,
   type ClipDocument,
   type StrikeDocument,
 } from '@sinew/core/analysis/clipDocument';
 import type { Drawing } from '@sinew/core/analysis/drawing';
 import { merge } from '@/screens/bench/document/merge';
-import { EMPTY_BENCH } from '../support';
 
 const strike = (id: string, change: Partial<StrikeDocument> = {}): StrikeDocument => ({
   id,
@@ -18,7 +18,7 @@ const strike = (id: string, change: Partial<StrikeDocument> = {}): StrikeDocumen
   ...change,
 });
 const BASE: ClipDocument = {
-  ...EMPTY_BENCH,
+  ...EMPTY_DOCUMENT,
   strikes: [strike('a'), strike('b')],
   placed: [{ landmark: 'leftKnee', frame: 3, x: 1, y: 2 }],
 };

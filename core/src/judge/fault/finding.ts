@@ -1,4 +1,5 @@
 /** What is said of a strike: a fault found, not there, or not to be told; and by which rules. */
+import { NO_LOOKS, type Eye } from '../eye/blindLook';
 import type { Audit } from '../eye/eyeChecks';
 import type { Readings } from '../../measure/measures/allMeasures';
 import type { SetId } from '../../measure/measures/set';
@@ -53,12 +54,15 @@ export interface Rules {
   readonly school: SchoolInForce;
   /** The coach's word on what no camera can judge. */
   readonly audit: Audit;
+  /** What the coach saw of the order, looking blind. */
+  readonly eye: Eye;
 }
 
 export const USUAL_RULES: Rules = {
   catalogue: CATALOGUE,
   school: resolve(NO_SCHOOL),
   audit: {},
+  eye: NO_LOOKS,
 };
 
 /** Readings of a strike, and of the set it belongs to when a set is judged. */

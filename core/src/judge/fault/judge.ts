@@ -3,6 +3,7 @@
  * than the reading's own uncertainty (95 %), *clear* only when it is on the right side by as much;
  * in between, or without a reading, the answer is "can't tell", with what would settle it.
  */
+import { leadSeen } from '../eye/blindLook';
 import { checkById, wordOn, type Audit, type Says } from '../eye/eyeChecks';
 import { halfWidth, isAbsent, type Measured, type Reading } from '../../foundation/reading/reading';
 import { quantity, say, sayOrder } from '../../foundation/reading/say';
@@ -36,10 +37,12 @@ export function judge(
   readings: JudgedReadings,
   rules: Rules = USUAL_RULES,
 ): Finding[] {
+  const lead = leadSeen(readings['lead.hipsTrunk'], rules.eye);
+  const seen = { ...readings, 'lead.hipsTrunk': lead };
   return rules.catalogue.faults
     .filter(({ techniques }) => techniques.includes(technique.id))
     .filter(({ scope }) => scope !== 'set' || 'set.rise' in readings)
-    .flatMap((fault) => judgeFault(fault, technique, readings, rules) ?? []);
+    .flatMap((fault) => judgeFault(fault, technique, seen, rules) ?? []);
 }
 
 interface Verdict {

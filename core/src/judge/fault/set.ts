@@ -1,4 +1,5 @@
 /** A set of strikes of one kind, judged as one; and what a change of rules changes. */
+import { NO_LOOKS } from '../eye/blindLook';
 import { isKnown, type KnownCost } from './cost';
 import type { Finding, Outcome, Rules } from './finding';
 import { judge } from './judge';
@@ -36,7 +37,9 @@ export function judgeSet(
 ): SetVerdict {
   const all = strikes.map(({ readings }) => readings);
   const readings = medianReadings(all);
-  const judged = judge(technique, { ...readings, ...setReadings(all) }, rules);
+  // A look is of one strike.
+  const ofSet = { ...rules, eye: NO_LOOKS };
+  const judged = judge(technique, { ...readings, ...setReadings(all) }, ofSet);
   const findings = judged.map((finding): SetFinding => {
     const own = strikes.map(({ findings }) => findings.find((f) => f.fault === finding.fault));
     const each = own.map((one) => one?.status ?? null);

@@ -71,6 +71,9 @@ export async function loadBench(db: Db, clipId: string): Promise<SavedBench | nu
         ...(strike.audit !== null && {
           audit: COLUMNS.strike.audit.readOr(strike.audit, {}),
         }),
+        ...(strike.looks !== null && {
+          looks: COLUMNS.strike.looks.readOr(strike.looks, []),
+        }),
         ...(strike.note !== null && { note: strike.note }),
         marks: Object.fromEntries(
           marks
@@ -168,13 +171,14 @@ async function saveStrikes(
     .execute();
   const before = await trx
     .selectFrom('strike')
-    .select(['id', 'school', 'audit'])
+    .select(['id', 'school', 'audit', 'looks'])
     .where('id', 'in', ids)
     .execute();
   const kept = new Map(before.map((row) => [row.id, row]));
   for (const [position, strike] of strikes.entries()) {
     const { id, technique, side, span, combination = null, isAutomatic = false } = strike;
-    const { school = null, situation = null, range = null, audit = null, note = null } = strike;
+    const { school = null, situation = null, range = null, audit = null, looks = null } = strike;
+    const { note = null } = strike;
     const marks = Object.entries(marksOf(strike, realTimes)) as [EventName, EventMark][];
     const isMarked = new Set(marks.map(([event]) => event));
     const missing = eventsOf(techniqueById(technique)).filter((event) => !isMarked.has(event));
@@ -183,6 +187,7 @@ async function saveStrikes(
       situation,
       range,
       audit: COLUMNS.strike.audit.over(kept.get(id)?.audit ?? null, audit),
+      looks: COLUMNS.strike.looks.over(kept.get(id)?.looks ?? null, looks),
       note,
       technique,
       side,

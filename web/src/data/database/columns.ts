@@ -56,6 +56,7 @@ export const COLUMNS = {
   strike: {
     school: jsonColumn('the school of a strike', schoolSchema),
     audit: jsonColumn('what the eye said of a strike', strikeSchema.shape.audit.unwrap()),
+    looks: jsonColumn('blind looks at a strike', strikeSchema.shape.looks.unwrap()),
   },
   finding: {
     judged_by: jsonColumn('what judged a finding', judgedBySchema),

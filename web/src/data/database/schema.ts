@@ -157,6 +157,8 @@ interface StrikeTable extends Stamped {
   range: Range | null;
   /** JSON: the coach's word on what no camera can judge, or null. */
   audit: string | null;
+  /** JSON: who left first as the coach saw it, looking blind, or null. */
+  looks: string | null;
   /** The coach's words on the strike; null for none. */
   note: string | null;
   /** How many of the instants its technique has are not marked yet. */

@@ -3,7 +3,9 @@
  * readings: where a limit or a school changes, what was measured is judged again and not measured.
  */
 import { createHash } from 'node:crypto';
-import type { InferResult } from 'kysely';
+import { sql, type InferResult } from 'kysely';
+import { z } from 'zod';
+import { looksSchema } from '@sinew/core/judge/eye/blindLook';
 import { judge } from '@sinew/core/judge/fault/judge';
 import type { Finding } from '@sinew/core/judge/fault/finding';
 import type { Readings } from '@sinew/core/measure/measures/allMeasures';
@@ -16,6 +18,7 @@ import { libraryOf } from '../gym/library';
 import { unpacked } from './packedReadings';
 import { studentById } from '../student/students';
 import { COLUMNS } from '../database/columns';
+import { jsonColumn } from '../database/jsonColumn';
 
 /** Faults by name in the catalogue; what can't be told is in neither list. */
 export interface Shows {
@@ -44,7 +47,17 @@ const strikesToJudge = (db: Db) =>
     .innerJoin('clip', 'clip.id', 'strike.clip_id')
     .innerJoin('student', 'student.id', 'clip.student_id')
     .select(['measured.strike_id', 'measured.readings', 'strike.technique', 'strike.school'])
-    .select(['strike.situation', 'strike.range', 'strike.audit'])
+    .select(['strike.situation', 'strike.range', 'strike.audit', 'strike.looks'])
+    .select((eb) =>
+      eb
+        .selectFrom('strike as beside')
+        .select(sql<string | null>`json_group_array(json(beside.looks))`.as('looks'))
+        .whereRef('beside.clip_id', '=', 'strike.clip_id')
+        .whereRef('beside.id', '!=', 'strike.id')
+        .where('beside.removed_at', 'is', null)
+        .where(sql<boolean>`json_valid(beside.looks)`)
+        .as('others_looks'),
+    )
     .select(['student.id as student_id', 'student.school as own_school'])
     .select((eb) =>
       eb
@@ -62,6 +75,8 @@ const strikesToJudge = (db: Db) =>
 
 type ToJudge = InferResult<ReturnType<typeof strikesToJudge>>[number];
 
+const LOOKS_BESIDE = jsonColumn('blind looks at other strikes', z.array(looksSchema));
+
 const schoolIn = (json: string | null) => COLUMNS.strike.school.readOr(json, {});
 
 /** What a strike shows by a library, its readings as they are kept. */
@@ -70,10 +85,15 @@ function shown(row: ToJudge, readings: Readings, library: Library): Shows {
     ...(row.situation !== null && { situation: row.situation }),
     ...(row.range !== null && { range: row.range }),
     audit: COLUMNS.strike.audit.readOr(row.audit, {}),
+    looks: COLUMNS.strike.looks.readOr(row.looks, []),
     school: schoolIn(row.school),
   };
   const student = { school: schoolIn(row.own_school) };
-  const rules = rulesOfStrike(strike, Boolean(row.is_of_several), student, library);
+  const beside = {
+    isOfSeveral: Boolean(row.is_of_several),
+    others: LOOKS_BESIDE.readOr(row.others_looks, []),
+  };
+  const rules = rulesOfStrike(strike, beside, student, library);
   return shownBy(judge(techniqueById(row.technique), readings, rules));
 }
 

@@ -138,6 +138,7 @@ const MEANING: Readonly<Partial<Record<TableName, z.ZodRawShape>>> = {
     situation: z.enum(Object.keys(SITUATIONS)).nullable(),
     range: z.enum(RANGES).nullable(),
     audit: json(COLUMNS.strike.audit, 'word of the eye'),
+    looks: json(COLUMNS.strike.looks, 'blind looks'),
     note: noteSchema.nullable(),
     marks_left: whole,
   },

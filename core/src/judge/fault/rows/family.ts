@@ -1,6 +1,6 @@
 /** Faults of elbows, of strikes that follow each other, and of whole sets. */
 import type { FaultRow } from '../schema';
-import { ALL, ELBOWS, HIPS_LED, PUNCHES } from './sets';
+import { ALL, ELBOWS, HIPS_LED, PUNCHES, without } from './sets';
 
 /** Elbows that the body throws by going up, down or in: which ones, and what to say. */
 const BODY_FIRST = [
@@ -8,6 +8,9 @@ const BODY_FIRST = [
   ['drop', ['elbow-drop'], 'Drop first; the elbow rides down.'],
   ['thrust', ['elbow-thrust'], 'Hips go in first; the elbow rides on them.'],
 ] as const;
+
+/** Elbows that the body carries toward the target: not one that drops, nor one for who stands behind. */
+const CARRIED = without(ELBOWS, 'elbow-drop', 'elbow-spin');
 
 export const FAMILY_FAULTS: readonly FaultRow[] = [
   {
@@ -28,6 +31,26 @@ export const FAMILY_FAULTS: readonly FaultRow[] = [
     why: 'An elbow that has left cannot be lifted or dropped by the body; it lands with the weight of the arm.',
     cue: 'Body first, elbow last.',
     drill: 'hand-waits',
+  },
+  {
+    id: 'elbow-stands',
+    name: 'Body stays behind',
+    headline: 'The elbow goes, the body stays where it is.',
+    techniques: CARRIED,
+    link: 'pelvis',
+    phase: 'accelerate',
+    cases: [
+      {
+        // Sinew's own starting value: about two centimetres on a grown man.
+        limits: [{ reading: 'body.travel', is: 'below', value: 0.01 }],
+        evidence:
+          'From the hips’ start to contact the body goes {body.travel} of its height toward the target. {limit} is the least.',
+        clear: 'The body goes {body.travel} of its height toward the target.',
+      },
+    ],
+    why: 'An elbow is short: what makes it heavy is the body that comes with it.',
+    cue: 'Bring the hips in with it.',
+    drill: 'elbow-forms',
   },
   {
     id: 'elbow-short',

@@ -547,6 +547,27 @@ export const GROUND: readonly FaultRow[] = [
     drill: 'squat-drop',
   },
   {
+    id: 'no-rise-first',
+    name: 'No rise before the drop',
+    headline: 'It drops from where it stood.',
+    techniques: ['elbow-drop'],
+    link: 'knees',
+    phase: 'load',
+    cases: [
+      {
+        // Sinew's own starting value. Who keeps level, or only drops, does not rise first.
+        when: { bodyMass: ['by-technique', 'relax-rise-fall'] },
+        limits: [{ reading: 'rise.first', is: 'below', value: 0.006 }],
+        evidence:
+          'Before the drop the body rises by {rise.first} of its height. {limit} is the least.',
+        clear: 'The body rises by {rise.first} of its height before it drops.',
+      },
+    ],
+    why: 'What has not gone up has little way to fall; the drop starts a hand lower than it could.',
+    cue: 'Tall first, then drop.',
+    drill: 'squat-drop',
+  },
+  {
     id: 'off-level',
     name: 'Body mass against the school',
     headline: 'The body does not go the way this school sends it.',

@@ -16,6 +16,7 @@ import * as sharing from './0013-sharing';
 import * as notesOfFilms from './0014-notes-of-films';
 import * as places from './0015-places';
 import * as whoDecided from './0016-who-decided';
+import * as blindLooks from './0017-blind-looks';
 
 export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first-slice': firstSlice,
@@ -34,4 +35,5 @@ export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0014-notes-of-films': notesOfFilms,
   '0015-places': places,
   '0016-who-decided': whoDecided,
+  '0017-blind-looks': blindLooks,
 };

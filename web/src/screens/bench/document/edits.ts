@@ -2,6 +2,7 @@
 import type { View } from '@sinew/core/foundation/technique/techniques';
 import type { Drawing } from '@sinew/core/analysis/drawing';
 import { least } from 'd3-array';
+import { MOST_LOOKS, type Look } from '@sinew/core/judge/eye/blindLook';
 import type { Says } from '@sinew/core/judge/eye/eyeChecks';
 import type { Landmark, Side } from '@sinew/core/foundation/body/landmarks';
 import { eventsOf, type EventName } from '@sinew/core/measure/events/events';
@@ -266,6 +267,13 @@ export function setAudit(
     const { [check]: _, ...others } = strike.audit ?? {};
     return withoutEmpty({ ...strike, audit: says ? { ...others, [check]: says } : others });
   });
+}
+
+/** One look more at who leaves first, looking blind; null takes them all back. */
+export function addLook(document: ClipDocument, strikeId: string, look: Look | null): ClipDocument {
+  return changeStrike(document, strikeId, ({ looks = [], ...strike }) =>
+    look ? { ...strike, looks: [...looks, look].slice(-MOST_LOOKS) } : strike,
+  );
 }
 
 /** @param strikeId null for a word on the whole film; empty words take it away */

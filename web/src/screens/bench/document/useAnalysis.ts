@@ -38,7 +38,8 @@ function useSecondFilm(): SecondFilm | null {
 
 /** A strike without what it is judged by: only this is measured anew when it changes. */
 function measuredPart(strike: StrikeDocument): StrikeDocument {
-  const { school: _, situation: __, range: ___, audit: ____, note: _____, ...measured } = strike;
+  const { school: _, situation: __, range: ___, audit: ____, ...others } = strike;
+  const { looks: _____, note: ______, ...measured } = others;
   return measured;
 }
 

@@ -10,20 +10,22 @@ interface Props {
   readonly findings: readonly Finding[];
   /** The coach's word; left out where it is not asked for. */
   readonly onSay?: (fault: string, isThere: boolean) => void;
+  /** Looks blind at who leaves first; left out where the strike cannot be shown. */
+  readonly onLook?: () => void;
 }
 
 /** What cannot be told: first what is likely there, then all else by what would settle it. */
-export function CantTell({ findings, onSay }: Props) {
+export function CantTell({ findings, ...says }: Props) {
   const isLikely = ({ open }: Finding) => open?.likely === 'there';
   return (
     <>
-      <LikelyThere findings={findings.filter(isLikely)} onSay={onSay} />
-      <Open findings={findings.filter((one) => !isLikely(one))} onSay={onSay} />
+      <LikelyThere findings={findings.filter(isLikely)} {...says} />
+      <Open findings={findings.filter((one) => !isLikely(one))} {...says} />
     </>
   );
 }
 
-function LikelyThere({ findings, onSay }: Props) {
+function LikelyThere({ findings, onSay, onLook }: Props) {
   if (findings.length === 0) return null;
   return (
     <section aria-label="Likely there" className="border-t border-rule py-2.5">
@@ -34,7 +36,7 @@ function LikelyThere({ findings, onSay }: Props) {
       <ul className="pt-1">
         {findings.map((finding) =>
           onSay ? (
-            <AskTheEye key={finding.fault} finding={finding} onSay={onSay} />
+            <AskTheEye key={finding.fault} finding={finding} onSay={onSay} onLook={onLook} />
           ) : (
             <li key={finding.fault} className="text-sm text-soft">
               {inShort(finding)}
@@ -47,7 +49,7 @@ function LikelyThere({ findings, onSay }: Props) {
 }
 
 /** The coach's eye decides where it can see. */
-function Open({ findings, onSay }: Props) {
+function Open({ findings, onSay, onLook }: Props) {
   if (findings.length === 0) return null;
   const groups = new Map<string, Finding[]>();
   for (const finding of findings) {
@@ -70,7 +72,7 @@ function Open({ findings, onSay }: Props) {
             {onSay ? (
               <ul>
                 {some.map((finding) => (
-                  <AskTheEye key={finding.fault} finding={finding} onSay={onSay} />
+                  <AskTheEye key={finding.fault} finding={finding} onSay={onSay} onLook={onLook} />
                 ))}
               </ul>
             ) : (
@@ -95,10 +97,8 @@ const restsOnOrder = ({ judgedBy: [first] }: Finding) =>
 function AskTheEye({
   finding,
   onSay,
-}: {
-  finding: Finding;
-  onSay: (fault: string, isThere: boolean) => void;
-}) {
+  onLook,
+}: Required<Pick<Props, 'onSay'>> & Pick<Props, 'onLook'> & { readonly finding: Finding }) {
   const { fault, name } = finding;
   const store = useBenchStore();
   return (
@@ -112,6 +112,11 @@ function AskTheEye({
           onClick={() => store.getState().setTool({ kind: 'turn' })}
         >
           Mark the turn
+        </Button>
+      )}
+      {restsOnOrder(finding) && onLook && (
+        <Button weight="quiet" className="text-sm" hint="Shift B" onClick={onLook}>
+          Look blind
         </Button>
       )}
       <Button
@@ -138,18 +143,23 @@ function AskTheEye({
 export function SaidByEye({
   audit,
   nameOf,
+  looks,
   onTakeBack,
+  onTakeLooksBack,
 }: {
   audit: Audit;
   nameOf: (fault: string) => string | undefined;
+  /** Who left first, in words, look by look. */
+  looks: readonly string[];
   onTakeBack: (fault: string) => void;
+  onTakeLooksBack: () => void;
 }) {
   const said = Object.entries(audit).flatMap(([key, says]) => {
     const fault = key.startsWith(leakKey('')) ? key.slice(leakKey('').length) : null;
     const name = fault && nameOf(fault);
     return fault && name ? [{ fault, name, isThere: says === 'drags' }] : [];
   });
-  if (said.length === 0) return null;
+  if (said.length === 0 && looks.length === 0) return null;
   return (
     <section aria-label="By your eye" className="border-t border-rule py-2.5">
       <h3 className="font-semibold text-soft">By your eye</h3>
@@ -164,8 +174,18 @@ export function SaidByEye({
             </Button>
           </li>
         ))}
+        {looks.length > 0 && (
+          <li className="flex items-baseline gap-4 text-sm">
+            <span className="flex-1">Looking blind: {looks.join(', ').toLowerCase()}</span>
+            <Button weight="quiet" className="text-sm" onClick={onTakeLooksBack}>
+              Take them back
+            </Button>
+          </li>
+        )}
       </ul>
-      <p className="text-sm text-soft">A measurement that can tell goes before it.</p>
+      {said.length > 0 && (
+        <p className="text-sm text-soft">A measurement that can tell goes before it.</p>
+      )}
     </section>
   );
 }

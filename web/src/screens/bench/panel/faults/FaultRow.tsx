@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import { costInWords, isKnown, type Cost } from '@sinew/core/judge/fault/cost';
 import { faultById } from '@sinew/core/judge/fault/faults';
 import type { Finding } from '@sinew/core/judge/fault/finding';
-import { isAbsent } from '@sinew/core/foundation/reading/reading';
+import { isAbsent, type Reading } from '@sinew/core/foundation/reading/reading';
 import { isOfReading } from '@sinew/core/judge/fault/schema';
 import type { Decision } from '@/data/finding/findings';
 import { inManner, instant } from '@/manner/manner';
@@ -75,12 +75,17 @@ function CostSentence({ cost }: { cost: Cost | null }) {
   );
 }
 
+/** With blind looks in it, a reading that no film gave rests on them alone. */
+function wordsOn({ source, looks = 0 }: Reading): string[] {
+  if (looks === 0) return [SOURCE_WORDS[source]];
+  const own = `your ${looks === 1 ? 'blind look' : `${looks} blind looks`}`;
+  return source === 'eye' ? [own] : [SOURCE_WORDS[source], own];
+}
+
 /** What the readings that decided it were taken from. */
 function RestsOn({ finding: { judgedBy } }: { finding: Finding }) {
   const words = new Set(
-    judgedBy.flatMap(({ measured }) =>
-      measured && !isAbsent(measured) ? [SOURCE_WORDS[measured.source]] : [],
-    ),
+    judgedBy.flatMap(({ measured }) => (measured && !isAbsent(measured) ? wordsOn(measured) : [])),
   );
   return words.size > 0 && <span className="text-sm text-soft">({[...words].join(', ')})</span>;
 }

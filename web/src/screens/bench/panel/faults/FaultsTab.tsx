@@ -2,7 +2,8 @@
 
 import { useState } from 'react';
 import { toast } from 'sonner';
-import type { Analysis } from '@sinew/core/analysis/analyze';
+import type { ClipAnalysis } from '@sinew/core/analysis/analyzeClip';
+import type { Look } from '@sinew/core/judge/eye/blindLook';
 import { leakKey, type Says } from '@sinew/core/judge/eye/eyeChecks';
 import { faultById } from '@sinew/core/judge/fault/faults';
 import type { Finding } from '@sinew/core/judge/fault/finding';
@@ -12,7 +13,8 @@ import type { Decision } from '@/data/finding/findings';
 import { Button } from '@/ui/button';
 import { notNow, reopen } from '../../document/actions';
 import { documentOf, useBench, useBenchStore } from '../../document/benchStore';
-import { setAudit } from '../../document/edits';
+import { addLook, setAudit } from '../../document/edits';
+import { BlindLook, orderWords } from './BlindLook';
 import { CantTell, SaidByEye } from './CantTell';
 import { DismissDialog } from './DismissDialog';
 import { Clear, headline } from './faultParts';
@@ -28,7 +30,7 @@ export function FaultsTab({
   decisions,
   onSet,
 }: {
-  analysis: Analysis;
+  analysis: ClipAnalysis;
   strike: StrikeDocument;
   decisions: readonly Decision[];
   /** Shows the set that the strike belongs to. */
@@ -36,6 +38,9 @@ export function FaultsTab({
 }) {
   const store = useBenchStore();
   const { catalogue } = useLibrary();
+  const technique = techniqueById(strike.technique);
+  const { contact } = analysis.events;
+  const [isLooking, setLooking] = useState(false);
   const [dismissing, setDismissing] = useState<Finding | null>(null);
   const { takeCue, rivalDialog, taking, isAsking } = useCue(strike.id, 'strike');
   const decisionOn = ({ fault }: Finding): Decision | undefined =>
@@ -50,6 +55,9 @@ export function FaultsTab({
   const say = (fault: string, says: Says | null) =>
     store.getState().edit(setAudit(documentOf(store.getState()), strike.id, leakKey(fault), says));
 
+  const look = (one: Look | null) =>
+    store.getState().edit(addLook(documentOf(store.getState()), strike.id, one));
+
   const startDismissing = async (finding: Finding) => {
     await store.getState().flush();
     setDismissing(finding);
@@ -62,6 +70,16 @@ export function FaultsTab({
   };
 
   const isFree = !isAsking && dismissing === null && firstOpen !== undefined;
+  useCommands(() => [
+    {
+      id: 'look blind',
+      keys: ['Shift+b'],
+      words: 'look blind: who leaves first',
+      group: 'Leaks',
+      isOn: contact !== undefined && !isLooking,
+      run: () => setLooking(true),
+    },
+  ]);
   useCommands(() =>
     [
       {
@@ -150,13 +168,26 @@ export function FaultsTab({
       <CantTell
         findings={of('cant-tell')}
         onSay={(fault, isThere) => say(fault, isThere ? 'drags' : 'drives')}
+        onLook={contact ? () => setLooking(true) : undefined}
       />
       <SaidByEye
         audit={strike.audit ?? {}}
         nameOf={(fault) => faultById(fault, catalogue)?.name}
+        looks={(strike.looks ?? []).map(({ says }) => orderWords(technique)[says])}
         onTakeBack={(fault) => say(fault, null)}
+        onTakeLooksBack={() => look(null)}
       />
       <Clear findings={of('clear')} />
+      {isLooking && contact && (
+        <BlindLook
+          technique={technique}
+          contact={contact.time}
+          lead={analysis.readings['lead.hipsTrunk']}
+          eye={analysis.rules.eye}
+          onLook={look}
+          onClose={() => setLooking(false)}
+        />
+      )}
       {dismissing && (
         <DismissDialog
           finding={dismissing}
