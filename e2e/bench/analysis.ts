@@ -1,10 +1,7 @@
 /** How long the core takes: one strike, with and without draws; a take of ten minutes. */
 import { judgeMeasured, measure } from '@sinew/core/analysis/analyze';
 import { measureInClip, type ClipInput } from '@sinew/core/analysis/analyzeClip';
-import {
-  EMPTY_DOCUMENT,
-  type StrikeDocument,
-} from '@sinew/core/analysis/clipDocument';
+import { EMPTY_DOCUMENT, type StrikeDocument } from '@sinew/core/analysis/clipDocument';
 import { rulesFor } from '@sinew/core/analysis/rules';
 import { assumed } from '@sinew/core/reconstruct/calibration/assumed';
 import { markOnFrame } from '@sinew/core/measure/events/events';
