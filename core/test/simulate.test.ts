@@ -6,7 +6,7 @@ import { bodyModel, isModelled } from '../src/judge/simulate/body';
 import { Chain, type State } from '../src/judge/simulate/chain';
 import { fit, timed, type Observed } from '../src/judge/simulate/fit';
 import { activation, forceAt } from '../src/judge/simulate/muscle';
-import { simulateStrike, type Model } from '../src/judge/simulate/strike';
+import { simulateStrike, standing, type Model } from '../src/judge/simulate/strike';
 import { AS_IT_IS, changed } from '../src/judge/simulate/whatIf';
 import { TECHNIQUES, techniqueById } from '../src/foundation/technique/techniques';
 
@@ -245,5 +245,35 @@ describe('what if', () => {
     for (const technique of TECHNIQUES.filter(isModelled)) {
       expect(simulateStrike(bodyModel(technique, person, yaw)).hasArrived, technique.id).toBe(true);
     }
+  });
+});
+
+describe('a hook whose target stands where it stood', () => {
+  const hook = timed(bodyModel(techniqueById('rear-hook'), { height: 1.76, mass: 70 }, 0.7), {
+    speed: 8,
+    contact: 0.2,
+    pelvisTurn: 0.8,
+    trunkTurn: 1,
+    onsets: [0, 0.045, 0.085],
+    reach: null,
+    drift: null,
+    step: 0,
+  });
+  const as = simulateStrike(hook);
+
+  it('meets it at the same instant and place where nothing is changed', () => {
+    const again = simulateStrike(standing(hook, as));
+    expect(again.contact).toBeCloseTo(as.contact, 4);
+    expect(again.momentum).toBeCloseTo(as.momentum, 1);
+    expect(again.end[0]).toBeCloseTo(as.end[0], 3);
+  });
+
+  it('meets it sooner, on the same plane, where its arm goes first', () => {
+    const early = { ...hook, joints: hook.joints.map((joint) => ({ ...joint, onset: 0 })) };
+    const met = simulateStrike({ ...early, meets: standing(hook, as).meets });
+    const off = met.end.map((place, axis) => place - as.end[axis]!);
+    expect(met.hasArrived).toBe(true);
+    expect(met.contact).toBeLessThan(as.contact);
+    expect(off[0]! * as.direction[0] + off[1]! * as.direction[1]).toBeCloseTo(0, 6);
   });
 });

@@ -130,9 +130,15 @@ export const NAMED = [
   {
     name: 'the range of a cost by the model is its middle half',
     file: 'judge/cost/estimate.ts',
-    find: 'quantileSorted(sorted, 0.05)!),\n      Math.max(of(as), quantileSorted(sorted, 0.95)!)',
+    find: 'of(as) - quantileSorted(sorted, 0.05)!);\n    const over = Math.max(0, quantileSorted(sorted, 0.95)!',
     replace:
-      'quantileSorted(sorted, 0.25)!),\n      Math.max(of(as), quantileSorted(sorted, 0.75)!)',
+      'of(as) - quantileSorted(sorted, 0.25)!);\n    const over = Math.max(0, quantileSorted(sorted, 0.75)!',
+  },
+  {
+    name: 'what a chain in one plane is off by is left out of the range of a cost',
+    file: 'judge/cost/estimate.ts',
+    find: '1.645 * offBy(remedy)',
+    replace: '0.5 * offBy(remedy)',
   },
   {
     name: 'a limb is held against the tracker for nothing',

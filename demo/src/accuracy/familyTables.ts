@@ -68,7 +68,7 @@ function cell(trials: readonly Trial[], [, whats, by]: (typeof COLUMNS)[number])
 }
 
 /** Wilson's interval of a share, 95 %. Source: Wilson, J. Am. Stat. Assoc. 22 (1927). */
-function wilson(inside: number, of: number): readonly [number, number] {
+export function wilson(inside: number, of: number): readonly [number, number] {
   const z = 1.96;
   const middle = (inside + (z * z) / 2) / (of + z * z);
   const half = (z / (of + z * z)) * Math.sqrt((inside * (of - inside)) / of + (z * z) / 4);

@@ -34,7 +34,7 @@ export function mover(recipe: Recipe): Mover {
   return recipe.stance === 'orthodox' ? orthodox : (time) => mirrorPose(orthodox(time));
 }
 
-function mirrorPose(pose: Pose): Pose {
+export function mirrorPose(pose: Pose): Pose {
   const flip = ([x, y, z]: Point): Point => [x, y, -z];
   const entries = LANDMARKS.map((name) => [name, flip(pose[mirrored(name)])] as const);
   return { ...(Object.fromEntries(entries) as Record<Landmark, Point>), head: flip(pose.head) };

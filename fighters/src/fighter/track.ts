@@ -2,7 +2,7 @@
 import { LANDMARKS, type Landmark } from '@sinew/core/foundation/body/landmarks';
 import type { Points, SpaceTrack } from '@sinew/core/observe/track/track';
 import { normal, seeded } from '@sinew/core/foundation/uncertainty/random';
-import { mover, durationOf } from './pose';
+import { mover, durationOf, type Mover } from './pose';
 import type { Recipe } from './recipe';
 
 export interface Sampling {
@@ -30,7 +30,11 @@ const FLAWLESS: Flaws = { hangs: 0, jumps: 0, jump: 0, gaps: 0 };
 const GAP = 3;
 
 export function frameTimesOf(recipe: Recipe, rate: number): number[] {
-  return Array.from({ length: Math.ceil(durationOf(recipe) * rate) }, (_, i) => i / rate);
+  return framesIn(durationOf(recipe), rate);
+}
+
+function framesIn(duration: number, rate: number): number[] {
+  return Array.from({ length: Math.ceil(duration * rate) }, (_, i) => i / rate);
 }
 
 /** No tracker says that it is surer than this of a point, metres. */
@@ -41,9 +45,13 @@ const LEAST_SIGMA = 0.0002;
  * it hangs together, nothing of jumps.
  */
 export function knownTrack(recipe: Recipe, sampling: Sampling): SpaceTrack {
+  return trackOf(mover(recipe), durationOf(recipe), sampling);
+}
+
+/** The same of any motion. @param duration seconds */
+export function trackOf(pose: Mover, duration: number, sampling: Sampling): SpaceTrack {
   const { rate, noise, seed, flaws = FLAWLESS } = sampling;
-  const frameTimes = frameTimesOf(recipe, rate);
-  const pose = mover(recipe);
+  const frameTimes = framesIn(duration, rate);
   const poses = frameTimes.map(pose);
   const random = seeded(seed);
   const points: Partial<Record<Landmark, Points>> = {};

@@ -1,6 +1,6 @@
 /** The chain model brought to throw a strike as it was measured: its torques, and how well it follows. */
 import { leastSquares, nearby } from '../../foundation/geometry/leastSquares';
-import { simulateStrike, type Model, type SimulatedStrike } from './strike';
+import { simulateStrike, type Meets, type Model, type SimulatedStrike } from './strike';
 
 /** What was measured of a strike; SI units, times from the start of the hips. */
 export interface Observed {
@@ -34,6 +34,11 @@ const ORDINARY = 0.05;
 /** How far the same body's torques may lie from those it was fitted with, as a natural logarithm. */
 const STRAY = 1;
 
+function metBy(meets: Meets, reach: number | null, trunkTurn: number | null): Meets {
+  if (meets.at === 'reach') return { ...meets, share: reach ?? meets.share };
+  return meets.at === 'turn' ? { ...meets, angle: trunkTurn ?? meets.angle } : meets;
+}
+
 /** The model with the strike's own onsets and end, its torques still an ordinary body's. */
 export function timed(model: Model, { onsets, reach, trunkTurn, step }: Observed): Model {
   const { meets } = model;
@@ -44,10 +49,7 @@ export function timed(model: Model, { onsets, reach, trunkTurn, step }: Observed
       ...joint,
       onset: onsets[Math.min(i, onsets.length - 1)]!,
     })),
-    meets:
-      meets.at === 'reach'
-        ? { ...meets, share: reach ?? meets.share }
-        : { ...meets, angle: trunkTurn ?? meets.angle },
+    meets: metBy(meets, reach, trunkTurn),
   };
 }
 

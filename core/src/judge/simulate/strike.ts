@@ -25,7 +25,11 @@ export type Meets =
   /** The limb from its root is stretched to this share of its length. */
   | { readonly at: 'reach'; readonly share: number }
   /** The link before the limb has turned this far from guard, radians. */
-  | { readonly at: 'turn'; readonly angle: number };
+  | { readonly at: 'turn'; readonly angle: number }
+  /** The end comes through a plane: a point of it, and the way through. */
+  | { readonly at: 'face'; readonly point: Flat; readonly through: Flat };
+
+export type Flat = readonly [number, number];
 
 export interface Model {
   readonly links: readonly Link[];
@@ -47,6 +51,9 @@ export interface Model {
 }
 
 export interface SimulatedStrike {
+  /** Where the end is at contact, and the way it goes. */
+  readonly end: Flat;
+  readonly direction: Flat;
   /** Seconds from the first onset to contact; the end of the time when it never arrives. */
   readonly contact: number;
   readonly hasArrived: boolean;
@@ -94,7 +101,7 @@ export function simulateStrike(model: Model): SimulatedStrike {
     state = chain.step(state, time, DT, drive);
     work += workOf(before, state, drive(before, time), drive(state, time + DT));
     const next = missing(model, chain, state);
-    if (next <= 0) {
+    if (gap > 0 && next <= 0) {
       // The instant between two steps at which it arrives.
       const share = gap / (gap - next);
       state = between(before, state, share);
@@ -113,6 +120,8 @@ export function simulateStrike(model: Model): SimulatedStrike {
   const mass = chain.effectiveMass(state.angles, direction);
   const earlier = history[Math.max(0, history.length - Math.round(DRIFT / DT))] ?? before;
   return {
+    end: chain.end(state.angles),
+    direction,
     contact: time,
     hasArrived,
     speed,
@@ -129,6 +138,16 @@ export function simulateStrike(model: Model): SimulatedStrike {
   };
 }
 
+/**
+ * The strike with its target standing where it met it: what is changed in it has to come there.
+ *
+ * @param as the strike as it was thrown
+ */
+export function standing(model: Model, { end, direction }: SimulatedStrike): Model {
+  if (model.meets.at !== 'turn') return model;
+  return { ...model, meets: { at: 'face', point: end, through: direction } };
+}
+
 function between(a: State, b: State, share: number): State {
   const mix = (x: readonly number[], y: readonly number[]) =>
     x.map((one, i) => one + share * (y[i]! - one));
@@ -139,6 +158,10 @@ function between(a: State, b: State, share: number): State {
 function missing({ meets, root, guard, links }: Model, chain: Chain, { angles }: State): number {
   if (meets.at === 'turn') return meets.angle - (angles[root - 1]! - guard[root - 1]!);
   const [x, y] = chain.end(angles);
+  if (meets.at === 'face') {
+    const { point, through } = meets;
+    return (point[0] - x) * through[0] + (point[1] - y) * through[1];
+  }
   const [rx, ry] = chain.joint(angles, root);
   const full = links.slice(root).reduce((sum, { length }) => sum + length, 0);
   return meets.share - Math.hypot(x - rx, y - ry) / full;
@@ -150,6 +173,7 @@ function directionOf(
   chain: Chain,
   { angles, rates }: State,
 ): readonly [number, number] {
+  if (model.meets.at === 'face') return model.meets.through;
   const [ex, ey] = chain.end(angles);
   const [rx, ry] = chain.joint(angles, model.root);
   const line = model.along === 'line' ? [ex - rx, ey - ry] : chain.endVelocity({ angles, rates });

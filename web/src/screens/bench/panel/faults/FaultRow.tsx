@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { costInWords, isKnown, type Cost } from '@sinew/core/judge/fault/cost';
+import { costInShort, costInWords, isKnown, type Cost } from '@sinew/core/judge/fault/cost';
 import { faultById } from '@sinew/core/judge/fault/faults';
 import type { Finding } from '@sinew/core/judge/fault/finding';
 import { isAbsent, type Reading } from '@sinew/core/foundation/reading/reading';
@@ -57,11 +57,7 @@ export function FaultRow({
 
 function CostTag({ cost }: { cost: Cost | null }) {
   if (!isKnown(cost)) return null;
-  return (
-    <span className="font-serif text-lg whitespace-nowrap">
-      −{Math.round(100 * cost.share)} % momentum
-    </span>
-  );
+  return <span className="font-serif text-lg whitespace-nowrap">{costInShort(cost)}</span>;
 }
 
 function CostSentence({ cost }: { cost: Cost | null }) {
