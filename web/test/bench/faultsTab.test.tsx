@@ -236,6 +236,8 @@ describe('looking blind', () => {
     const { user, store } = leaks();
     await user.keyboard('{Shift>}B{/Shift}');
     const dialog = within(screen.getByRole('dialog', { name: 'Who leaves first?' }));
+    // A key that is pressed once more answers nothing.
+    expect(document.activeElement?.tagName).not.toBe('BUTTON');
     for (const pace of [4, 8, 16]) {
       expect(dialog.getByText(new RegExp(`${pace} times slower`))).toBeTruthy();
       expect(dialog.queryByText(/ms/)).toBeNull();

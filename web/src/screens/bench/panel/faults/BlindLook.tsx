@@ -70,7 +70,7 @@ export function BlindLook({
         />
       ) : (
         <>
-          <Slowed contact={contact} slowed={slowed} />
+          <Slowed key={given} contact={contact} slowed={slowed} />
           <p className="mt-3 text-soft">
             Look {given + 1} of {LOOK_PACES.length}, {slowed} times slower. Say what you see, not
             what you know.
@@ -94,12 +94,17 @@ export function BlindLook({
   );
 }
 
+const focused = (element: HTMLElement | null) => element?.focus();
+
 function Slowed({ contact, slowed }: { contact: number; slowed: number }) {
   const clip = useBench((state) => state.clip);
   const frame = useRound(contact - FROM, contact - UNTIL, slowed);
   return (
+    // It takes the focus at every look: a key that is pressed once more must not answer.
     <div
-      className="relative mx-auto max-h-[55dvh] max-w-full"
+      ref={focused}
+      tabIndex={-1}
+      className="relative mx-auto max-h-[55dvh] max-w-full outline-none"
       style={{ aspectRatio: `${clip.width} / ${clip.height}` }}
     >
       <FilmFrame clip={clip} frame={frame} isFilling label="The strike, slowed" />
