@@ -41,7 +41,7 @@ function readings(stops: number, loses: number, noise: number) {
       0,
       RISE,
       0.15,
-      true,
+      'full-speed-or-stop',
     );
     return { error: found.slopes[0]! - lands, half: 1.96 * found.slopeSigma };
   });

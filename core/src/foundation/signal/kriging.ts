@@ -21,13 +21,19 @@ export interface Moving {
   readonly curvatureSigma: number;
 }
 
+/**
+ * What an end does at an instant: anything; be about as fast as it will be, so that its acceleration is little,
+ * one standard deviation of it `SETTLED` of the mean speed ÷ rise; or that, unless it is just being stopped.
+ */
+export type Expected = 'anything' | 'full-speed' | 'full-speed-or-stop';
+
 /** More points than these tell no more. */
 const MOST = 16;
 /** Strengths tried, as multiples of what a strike has that gathers its speed evenly. */
 const STRENGTHS = [0.01, 0.15, 1.5, 15];
 /** How unlike one strike is to the next: σ of the logarithm of the strength. */
 const UNLIKE = 2;
-/** See `isFastest`. */
+/** See `Expected`. */
 const SETTLED = 0.6;
 
 /**
@@ -37,8 +43,7 @@ const SETTLED = 0.6;
  * @param hangs seconds over which the noise falls to 1/e of its likeness with itself
  * @param at seconds
  * @param rise seconds from rest to full speed, for a body that moves so
- * @param isFastest whether it is about as fast there as it will be: its acceleration is then expected to be
- *   little, one standard deviation of it `SETTLED` of the mean speed ÷ rise – or it is just being stopped
+ * @param expected what is known of it there
  */
 export function movingBy(
   times: readonly number[],
@@ -47,7 +52,7 @@ export function movingBy(
   hangs: number,
   at: number,
   rise: number,
-  isFastest = false,
+  expected: Expected = 'anything',
 ): Moving {
   const every = Math.ceil(times.length / MOST);
   const kept = times.flatMap((_, i) => ((times.length - 1 - i) % every === 0 ? [i] : []));
@@ -71,7 +76,8 @@ export function movingBy(
 
   const likeness = likenessOf(t, noise, hangs, when, pull);
   const settled = (SETTLED * chord) / rise;
-  const end = isFastest ? endingOf(t, seen, when, chord) : null;
+  const mayStop = expected === 'full-speed-or-stop';
+  const end = expected === 'anything' ? null : endingOf(t, seen, when, chord, mayStop);
   const tried = STRENGTHS.flatMap((strength) => {
     const prior = -((Math.log(strength) / UNLIKE) ** 2) / 2;
     return kriged(t, seen, likeness, strength * usual, settled, end).map((one) => ({
@@ -113,7 +119,7 @@ export function movingBy(
     slopes: slope.means,
     curvatures: curvature.means,
     valueSigma: value.sigma,
-    slopeSigma: end ? rarely(1, slope.means, end.along) : slope.sigma,
+    slopeSigma: end && mayStop ? rarely(1, slope.means, end.along) : slope.sigma,
     curvatureSigma: curvature.sigma,
   };
 }
@@ -308,7 +314,7 @@ function kriged(
   // Of an acceleration of which nothing has been seen: what `settling` asks for has this likelihood by itself.
   const { ownWandering, ownFixed } = likeness.asked[2]!;
   const before = strength * ownWandering + ownFixed;
-  const stopped = end.stops.map(({ behind, asked: expected }) => {
+  const stopped = end.stops.map(({ behind, asked: later }) => {
     const w = forward(behind.slice());
     const [u, v] = trend(product(one, w), product(line, w));
     for (let i = 0; i < n; i++) w[i] = w[i]! - u * one[i]! - v * line[i]!;
@@ -318,7 +324,7 @@ function kriged(
     // What a way that is not stopped makes of it is in the estimate already.
     const moved = asked.map(({ cross }, k) => {
       const [first, second] = likeness.asked[k]!.basis;
-      return expected[k]! - product(cross, w) - first * u - second * v;
+      return later[k]! - product(cross, w) - first * u - second * v;
     });
     return {
       means: plain.means.map((means, k) =>

@@ -58,10 +58,11 @@ export function endingOf(
   seen: readonly (readonly number[])[],
   when: number,
   chord: number,
+  mayStop: boolean,
 ): Ending {
   const way = seen.map((values) => values[values.length - 1]!);
   const long = Math.hypot(...way) || 1;
-  const stops = SINCE.map((since): Stop => {
+  const stops = (mayStop ? SINCE : []).map((since): Stop => {
     const past = (time: number) => Math.max(0, time - (when - since));
     return {
       behind: Float64Array.from(t, (time) => -(past(time) ** 2) / 2),

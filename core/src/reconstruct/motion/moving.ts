@@ -1,6 +1,6 @@
 /** Place, velocity and acceleration of a path at an instant, from the points around or before it. */
 import { lowerBound } from '../../foundation/signal/interpolate';
-import { movingBy } from '../../foundation/signal/kriging';
+import { movingBy, type Expected } from '../../foundation/signal/kriging';
 import { AXES, type Axis } from '../calibration/calibration';
 import type { Path } from './motion';
 
@@ -96,6 +96,12 @@ function window({ times }: Path, from: number, to: number): number[] {
   return Array.from({ length: last - first }, (_, i) => first + i);
 }
 
+/** A tracker follows a hand late and smoothly: what looks like a stop in its points is no stop. */
+function expected({ isTracked }: Path, isFastest: boolean): Expected {
+  if (!isFastest) return 'anything';
+  return isTracked ? 'full-speed' : 'full-speed-or-stop';
+}
+
 function movingFrom(
   path: Path,
   inside: readonly number[],
@@ -111,7 +117,7 @@ function movingFrom(
     path.hangs,
     time,
     TYPICAL_RISE,
-    isFastest,
+    expected(path, isFastest),
   );
   return {
     at: found.values,
