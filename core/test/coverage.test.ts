@@ -85,6 +85,7 @@ it.each([240, 60])(
     const widths = off('travel').map(({ sigma }) => sigma);
     expect(widths.sort((a, b) => a - b)[widths.length >> 1]!).toBeLessThan(0.03);
   },
+  300_000,
 );
 
 it('the way is followed through a swing that turns round on itself', () => {
