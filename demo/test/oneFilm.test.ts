@@ -21,7 +21,7 @@ import { DEMO_CLIPS } from '@sinew/fighters/film/clips';
 import { detectionsIn } from '../src/gym/tracked';
 import { readFilm } from '../src/accuracy/oneFilm';
 import { keptSearch } from '../src/accuracy/searches';
-import { TRIED_FILMS, TRIED_RATE } from '../src/accuracy/trackedFilms';
+import { FAULTY_FILMS, TRIED_FILMS, TRIED_RATE } from '../src/accuracy/trackedFilms';
 
 const read = TRIED_FILMS.flatMap((film) => {
   const search = keptSearch(film.id);
@@ -54,6 +54,18 @@ describe('one film, tracked', () => {
     expect(found.filter((one) => one !== 'jammed jammed')).toEqual([]);
     expect(read.length).toBeGreaterThan(10);
   });
+});
+
+it('a leak that the side shows is found in one film, none is said not to be there, and none made up', () => {
+  const said = FAULTY_FILMS.map((film) => {
+    const { findings } = readFilm(film, keptSearch(film.id)!).told;
+    const found = findings.filter(({ status }) => status === 'found').map(({ fault }) => fault);
+    return { leak: film.id, own: findings.find(({ fault }) => fault === film.id)?.status, found };
+  });
+  const ownOf = (status: string) => said.flatMap(({ leak, own }) => (own === status ? [leak] : []));
+  expect(ownOf('found')).toEqual(['reach-lean', 'weight-back']);
+  expect(ownOf('clear')).toEqual([]);
+  for (const { leak, found } of said) expect(found.filter((one) => one !== leak)).toEqual([]);
 });
 
 it('of what the tracker gets wrong about half is the same half a second later', () => {

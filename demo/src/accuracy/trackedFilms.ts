@@ -1,6 +1,7 @@
 /** Films rendered to try the body tracker on, each different from the usual one in one thing. */
 import type { View } from '@sinew/core/foundation/technique/techniques';
 import type { Model } from '@sinew/web/api/models';
+import { FAULTY_FIGHTERS, faulty } from '@sinew/fighters/fighter/faults';
 import { clean, type Recipe } from '@sinew/fighters/fighter/recipe';
 import type { Look } from '@sinew/fighters/film/clips';
 import { CAMERAS, type Camera } from '@sinew/fighters/film/camera';
@@ -83,3 +84,19 @@ export const TRIED_FILMS: readonly TriedFilm[] = [
   { ...USUAL, id: 'front-kick', name: 'front kick', recipe: clean('front-kick') },
   { ...USUAL, id: 'jammed', name: 'jammed cross', recipe: clean('cross', { reach: 0.6 }) },
 ];
+
+/** Leaks that one film from the side ought to show, put clearly into the usual cross. */
+const SHOWN_FROM_THE_SIDE = [
+  'guard-off-drop',
+  'head-whip',
+  'knee-locks',
+  'reach-lean',
+  'slow-home',
+  'weight-back',
+];
+
+/** The usual film with a leak in it, of the leak's name. */
+export const FAULTY_FILMS: readonly TriedFilm[] = SHOWN_FROM_THE_SIDE.map((fault) => {
+  const fighter = FAULTY_FIGHTERS.find((one) => one.fault === fault)!;
+  return { ...USUAL, id: fault, name: fault, recipe: faulty(fighter, 'cross', 'clear') };
+});

@@ -19,7 +19,7 @@ import { quantile, table } from './table';
 import { readFilm, tracked } from './oneFilm';
 import { searchOf } from './searches';
 import { trackerBrowser, type TrackerBrowser } from './tracked';
-import { TRIED_FILMS, TRIED_RATE, type TriedFilm } from './trackedFilms';
+import { FAULTY_FILMS, TRIED_FILMS, TRIED_RATE, type TriedFilm } from './trackedFilms';
 
 /** Made only when a film has to be gone through. */
 interface Makers {
@@ -253,15 +253,36 @@ export async function trackedSection(): Promise<string> {
       all.push(await tryFilm(tried, makers));
       console.error(`tracked: ${tried.name}`);
     }
+    const faulty: Tried[] = [];
+    for (const tried of FAULTY_FILMS) faulty.push(await tryFilm(tried, makers));
     const joined: Trial[] = [];
     for (const take of DEMO_TAKES) joined.push(...(await inTwoFilms(take, makers)));
-    return section(all, [inOneFilm(all), { name: 'two films', trials: joined, missed: [] }]);
+    const groups = [inOneFilm(all), { name: 'two films', trials: joined, missed: [] }];
+    return section(all, groups, faulty);
   } finally {
     await (await opened.browser)?.close();
   }
 }
 
-function section(all: readonly Tried[], groups: readonly Group[]): string {
+/** What is said of the leak that is in a film, and of others. */
+function leakTable(faulty: readonly Tried[]): string {
+  return table(
+    ['leak put in', 'what is said of it', 'others found'],
+    faulty.map(({ film, told: { findings } }) => {
+      const said = findings.find(({ fault }) => fault === film.id)?.status ?? 'not judged';
+      const others = findings.filter(
+        ({ status, fault }) => status === 'found' && fault !== film.id,
+      );
+      return [film.name, said, others.map(({ fault }) => fault).join(', ') || 'none'];
+    }),
+  );
+}
+
+function section(
+  all: readonly Tried[],
+  groups: readonly Group[],
+  faulty: readonly Tried[],
+): string {
   return `## Body tracking
 
 Films of a rendered fighter (${TRIED_RATE} frames a second, 720 lines, H.264) gone through by the app's own decoder and tracker, nothing corrected by hand. Each film differs from the first in what its name says. Errors are those of points that the track keeps, from a tenth of a second before the load until the hand is home: median / 95th percentile. “Within ±” is the share of points of which both coordinates lie within their own ±. The bag is of a skin's colour on purpose, and hides the fist when it lands.
@@ -273,6 +294,10 @@ What is read off such tracks, contact told: median / largest error (how many lie
 ${readingTable(groups)}
 
 ${judged(all)}
+
+The usual cross with a leak put clearly into it, from the side, contact told:
+
+${leakTable(faulty)}
 
 What this means:
 
