@@ -34,7 +34,7 @@ const percent = (value: number) => `${Math.round(100 * value)} %`.replace('-', '
 /** "−12 % momentum"; where it may as well be nothing, only how much it can be. */
 export function costInShort({ share, shareLow, shareHigh }: KnownCost): string {
   if (shareHigh <= 0) return 'no momentum lost';
-  return shareLow > 0 ? `−${percent(share)} momentum` : `at most −${percent(shareHigh)} momentum`;
+  return shareLow > 0 ? `−${percent(share)} momentum` : `up to −${percent(shareHigh)} momentum`;
 }
 
 /** "about 12 % (5 to 20 %) of the momentum"; "hardly any (at most 9 %)"; "about 10 % (at most 38 %)". */
