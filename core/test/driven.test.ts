@@ -2,7 +2,7 @@
 import { expect, it } from 'vitest';
 import { costTrials } from '@sinew/fighters/trials/costs';
 import { Linkage, type Moving, type Part } from '@sinew/fighters/driven/linkage';
-import { linkageOf } from '@sinew/fighters/driven/thrower';
+import { linkageOf } from '@sinew/fighters/driven/body';
 import { Chain, type State } from '../src/judge/simulate/chain';
 
 const rod = (name: string, at: number, length: number, mass: number): Part => ({

@@ -10,7 +10,8 @@ import { formOf, mirrorPose, type Mover, type Pose } from '../fighter/pose';
 import { clean, type Recipe } from '../fighter/recipe';
 import { add, scaled, unit, cross, type Point } from '../fighter/space';
 import type { Moving, Placed } from './linkage';
-import { DT, lengthsOf, type Thrower, type Thrown } from './thrower';
+import { JOINT, lengthsOf, type Thrower } from './body';
+import { DT, type Thrown } from './throw';
 
 export interface Filmed {
   readonly mover: Mover;
@@ -21,15 +22,15 @@ export interface Filmed {
 
 /** Seconds of guard before the first call; until the body stands still past contact, and is home again. */
 const BEFORE = 0.5;
+/** Over so many seconds what moves at contact comes to rest. */
+const RUNS_ON = 0.02;
 const HOME = { from: 0.12, takes: 0.4 };
 
-/** @param runsOn seconds in which all that moves at contact comes to rest */
 export function filmed(
   technique: TechniqueId,
   stance: Stance,
   thrower: Thrower,
   thrown: Thrown,
-  runsOn = 0.02,
 ): Filmed {
   const contact = BEFORE + thrown.contact;
   const { calls } = thrower;
@@ -51,7 +52,7 @@ export function filmed(
     if (since <= 0) return thrown.way[0]!.q;
     if (since < thrown.contact) return between(thrown.way, since, thrown.contact);
     const past = since - thrown.contact;
-    const on = runsOn * (1 - Math.exp(-past / runsOn));
+    const on = RUNS_ON * (1 - Math.exp(-past / RUNS_ON));
     const back = smooth((past - HOME.from) / HOME.takes);
     return last.q.map((value, i) => {
       const stands = value + on * last.rates[i]!;
@@ -61,11 +62,11 @@ export function filmed(
   const pose = (time: number): Pose => {
     const placed = thrown.linkage.placed(at(time));
     const flip = ([x, y, z]: Point): Point => [x, y, isRight ? z : -z];
-    const [pelvisFrame, chestFrame] = [placed[1]!.frame, placed[3]!.frame];
+    const [pelvisFrame, chestFrame] = [placed[JOINT.pelvis]!.frame, placed[JOINT.trunk]!.frame];
     const long = lengthsOf(thrower);
     const yawOf = (frame: Placed['frame']) =>
       (isRight ? 1 : -1) * Math.atan2(frame[2][0], frame[2][2]);
-    const chest = flip(add(placed[3]!.at, chestFrame[1], long.chest));
+    const chest = flip(add(placed[JOINT.trunk]!.at, chestFrame[1], long.chest));
     const head = add(
       chest,
       flip(
@@ -75,7 +76,7 @@ export function filmed(
     const trunk: Trunk = {
       yaw: yawOf(chestFrame),
       pelvisYaw: yawOf(pelvisFrame),
-      pelvis: flip(placed[1]!.at),
+      pelvis: flip(placed[JOINT.pelvis]!.at),
       chest,
       head,
       shift: { left: [0, 0, 0], right: [0, 0, 0] },
@@ -83,7 +84,7 @@ export function filmed(
     const joints = {} as Record<Landmark, Point>;
     setStrikingArm(joints, isRight, placed, long, flip);
     const other = flip(
-      add(add(placed[3]!.at, chestFrame[1], long.chest), chestFrame[2], -long.shoulder),
+      add(add(placed[JOINT.trunk]!.at, chestFrame[1], long.chest), chestFrame[2], -long.shoulder),
     );
     const offHand = add(head, onSide(GUARD[isRight ? 'left' : 'right'], !isRight));
     setArm(joints, !isRight, other, offHand, 0.3, recipe);
@@ -106,7 +107,7 @@ function setStrikingArm(
   flip: (point: Point) => Point,
 ): void {
   const side = isRight ? 'right' : 'left';
-  const [shoulder, elbow] = [placed[4]!.at, placed.at(-1)!];
+  const [shoulder, elbow] = [placed[JOINT.across]!.at, placed[JOINT.bend]!];
   const along = elbow.frame[0];
   const wrist = add(elbow.at, along, fore);
   const knuckles = add(wrist, along, fist);

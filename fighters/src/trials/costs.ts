@@ -9,7 +9,8 @@ import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { normals, seeded } from '@sinew/core/foundation/uncertainty/random';
 import { nearestFrame } from '@sinew/core/observe/track/time';
 import { filmed } from '../driven/motion';
-import { aimed, throwIt, type Thrower, type Thrown, type Way } from '../driven/thrower';
+import type { Thrower, Way } from '../driven/body';
+import { aimed, throwIt, type Thrown } from '../driven/throw';
 import { trackOf } from '../fighter/track';
 
 const DRIVEN = { cross: 'straight', 'rear-hook': 'hook', 'elbow-round': 'elbow' } as const;
