@@ -30,6 +30,7 @@ const UNCERTAINTY = [
   'foundation/signal/localFit.ts',
   'foundation/signal/noise.ts',
   'foundation/signal/spikes.ts',
+  'foundation/signal/stopping.ts',
   'measure/events/changePoint.ts',
   'measure/measures/run.ts',
   'reconstruct/motion/clean.ts',
