@@ -29,6 +29,7 @@ export const DT = 0.002;
 const LONGEST = 0.8;
 /** Of its speed a strike has at least this share toward its target. */
 const ALONG = 0.75;
+
 /**
  * A straight is steered so that the fist meets the line from between the feet to the target, a hand's breadth
  * below the shoulder: two angles by shooting.

@@ -184,7 +184,7 @@ function compared(model: Model, mend: Mend): Compared | null {
   const without = simulateStrike(mend(standing(model, as)));
   if (!as.hasArrived || !without.hasArrived) return null;
   const lost = without.momentum - as.momentum;
-  if (!Number.isFinite(lost)) return null;
+  if (!Number.isFinite(lost) || without.momentum <= 0) return null;
   return { lost, whole: without.momentum, share: lost / without.momentum };
 }
 
