@@ -124,8 +124,8 @@ export const NAMED = [
   {
     name: 'the range of a cost is one sigma wide, not nine tenths',
     file: 'judge/cost/estimate.ts',
-    find: '[keep.value + 1.645 * keep.sigma, keep.value - 1.645 * keep.sigma]',
-    replace: '[keep.value + keep.sigma, keep.value - keep.sigma]',
+    find: 'share - NINE_OF_TEN * keep.sigma',
+    replace: 'share - keep.sigma',
   },
   {
     name: 'the range of a cost by the model is its middle half',
@@ -137,8 +137,8 @@ export const NAMED = [
   {
     name: 'what a chain in one plane is off by is left out of the range of a cost',
     file: 'judge/cost/estimate.ts',
-    find: '1.645 * offBy(remedy)',
-    replace: '0.5 * offBy(remedy)',
+    find: 'NINE_OF_TEN * offBy(remedy, model)',
+    replace: '0.5 * offBy(remedy, model)',
   },
   {
     name: 'a limb is held against the tracker for nothing',

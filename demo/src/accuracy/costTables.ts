@@ -49,7 +49,7 @@ export function costSection(): string {
   const names = [...new Set(trials.map(({ technique, leak }) => `${technique}: ${leak}`))];
   return `## What leaks cost
 
-Fighters who throw by torques in space (\`fighters/src/driven\`): a pelvis that is pushed and turned from the floor, a trunk that leans and turns, a shoulder of three hinges, an elbow; muscles that come on, tire with speed and pull over their range otherwise than the judge’s. ${BODIES.length} bodies, each throwing without a leak and with it, at the same target; 240 frames a second, 2 mm, contact told. Truth: the share of momentum (effective mass × speed toward the target) that the same body loses. Counted where the judge finds the leak and gives a cost; what it found no cost for, because its model does not follow, stands beside it. 90 % of truths should lie within.
+Fighters who throw by torques in space (\`fighters/src/driven\`): a pelvis that is pushed and turned from the floor, a trunk that leans and turns, a shoulder of three hinges, an elbow – or, for the kick, hips over one leg, a hip joint of three hinges, a knee; muscles that come on, tire with speed and pull over their range otherwise than the judge’s. ${BODIES.length} bodies, each throwing without a leak and with it, at the same target; 240 frames a second, 2 mm, contact told. Truth: the share of momentum (effective mass × speed toward the target) that the same body loses. Counted where the judge finds the leak and gives a cost; what it found no cost for, because its model does not follow, stands beside it. 90 % of truths should lie within.
 
 ${table(
   [
@@ -73,6 +73,6 @@ ${table(
   ],
 )}
 
-Kicks and braking are not held to such bodies.
+Front and side kicks, knees, uppercuts and elbows that rise, drop or thrust do not go round the upright: they have no model, and no leak of theirs a cost. Of braking the truth is what the same arm would have carried had it gone on driving; the judge only sees the speed that was there.
 `;
 }

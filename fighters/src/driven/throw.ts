@@ -1,16 +1,31 @@
 /**
- * A fighter in space who throws by torques: pelvis driven forward and round from the floor, a trunk that leans
- * and turns on it, a shoulder of three hinges, an elbow. What he would lose by a leak is known, because the same
- * body throws again without it. Made to hold the judge's costs to a body that is not the judge's own model.
+ * A fighter in space who throws by torques, from the floor to what strikes. What he would lose by a leak is known,
+ * because the same body throws again without it. Made to hold the judge's costs to a body that is not the judge's
+ * own model.
  */
-import { leastSquares } from '@sinew/core/foundation/geometry/leastSquares';
 import { dot, size, subtract, type Point } from '../fighter/space';
-import { endOf, guardOf, lengthsOf, linkageOf, type Thrower } from './body';
-import { drive } from './drive';
 import type { Linkage, Moving, Placed } from './linkage';
 
-export interface Thrown {
+/** A body and how it is driven. */
+export interface Driven {
   readonly linkage: Linkage;
+  /** All joints in guard, and as the throw begins: radians, metres of a slide. */
+  readonly guard: readonly number[];
+  readonly start: readonly number[];
+  /** Torques (forces of slides) at an instant, seconds from the first call. */
+  readonly drive: (now: Moving, time: number) => number[];
+  /** What strikes, and the joint that its limb hangs on. */
+  readonly ends: (placed: readonly Placed[]) => { readonly end: Point; readonly root: Point };
+  /** The way in which it is to strike. */
+  readonly direction: Point;
+  /** What is missing to the target: positive before it. */
+  readonly missing: (placed: readonly Placed[]) => number;
+  /** Seconds before which nothing is met. */
+  readonly meetsAfter: number;
+}
+
+export interface Thrown {
+  readonly driven: Driven;
   /** Every `DT` from the first call to contact. */
   readonly way: readonly Moving[];
   /** Seconds from the first call. */
@@ -21,47 +36,27 @@ export interface Thrown {
   readonly speed: number;
   readonly mass: number;
   readonly momentum: number;
-  /** The fist, or elbow, from its own shoulder at contact, metres. */
+  /** What strikes, from the joint that its limb hangs on, at contact: metres. */
   readonly met: Point;
 }
 
 export const DT = 0.002;
 const LONGEST = 0.8;
 /** Of its speed a strike has at least this share toward its target. */
-const ALONG = 0.75;
+const ALONG = 0.5;
 
-/**
- * A straight is steered so that the fist meets the line from between the feet to the target, a hand's breadth
- * below the shoulder: two angles by shooting.
- */
-export function aimed(thrower: Thrower): Thrower {
-  if (thrower.way !== 'straight') return thrower;
-  const at = (aim: readonly number[]): Thrower => ({ ...thrower, aim: [aim[0]!, aim[1]!] });
-  const { values } = leastSquares(
-    (aim) => {
-      const { linkage, way, met } = throwIt(at(aim));
-      const { end } = endOf(thrower, linkage.placed(way.at(-1)!.q));
-      return [end[2] / 0.02, (met[1] + 0.06) / 0.02];
-    },
-    thrower.aim,
-    5,
-  );
-  return at(values);
-}
-
-/** From guard until the end meets its target, or long enough for one that never does. */
-export function throwIt(thrower: Thrower): Thrown {
-  const linkage = linkageOf(thrower);
-  const guard = guardOf(thrower);
-  let now: Moving = { q: guard, rates: guard.map(() => 0) };
+/** From its start until the end meets its target, or long enough for one that never does. */
+export function throwIt(driven: Driven): Thrown {
+  const { linkage, start, drive, direction } = driven;
+  let now: Moving = { q: start, rates: start.map(() => 0) };
   const way = [now];
   let time = 0;
-  let gap = missing(thrower, linkage.placed(now.q));
+  let gap = driven.missing(linkage.placed(now.q));
   let hasMet = false;
   while (time < LONGEST && !hasMet) {
-    const next = linkage.step(now, time, DT, (at, when) => drive(thrower, guard, at, when));
-    const then = missing(thrower, linkage.placed(next.q));
-    const begun = gap > 0 && time > thrower.calls.arm + 0.06;
+    const next = linkage.step(now, time, DT, drive);
+    const then = driven.missing(linkage.placed(next.q));
+    const begun = gap > 0 && time > driven.meetsAfter;
     if (then <= 0 && begun) {
       const share = gap / (gap - then);
       const mix = (a: readonly number[], b: readonly number[]) =>
@@ -75,15 +70,14 @@ export function throwIt(thrower: Thrower): Thrown {
     way.push(now);
   }
   const placed = linkage.placed(now.q);
-  const { end, shoulder } = endOf(thrower, placed);
+  const { end, root } = driven.ends(placed);
   const velocity = linkage.velocity(linkage.slopes(placed, end), now.rates);
-  const direction: Point = thrower.way === 'straight' ? [1, 0, 0] : [0, 0, -1];
   const speed = dot(velocity, direction);
   const mass = linkage.massBehind(placed, end, direction);
-  const met = subtract(end, shoulder);
+  const met = subtract(end, root);
   const isStrike = hasMet && speed > ALONG * size(velocity);
   return {
-    linkage,
+    driven,
     way,
     contact: time,
     hasArrived: isStrike,
@@ -92,15 +86,4 @@ export function throwIt(thrower: Thrower): Thrown {
     momentum: mass * speed,
     met,
   };
-}
-
-/** What is missing to the target: positive before it. */
-function missing(thrower: Thrower, placed: readonly Placed[]): number {
-  const { end, shoulder } = endOf(thrower, placed);
-  const long = lengthsOf(thrower);
-  if (thrower.way === 'straight') {
-    return thrower.reach - size(subtract(end, shoulder)) / (long.upper + long.fore + long.fist);
-  }
-  // The near side of what stands before the fighter.
-  return end[2] - (thrower.way === 'elbow' ? 0.12 : 0.05);
 }

@@ -8,43 +8,66 @@ import { isKnown, type KnownCost } from '@sinew/core/judge/fault/cost';
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { normals, seeded } from '@sinew/core/foundation/uncertainty/random';
 import { nearestFrame } from '@sinew/core/observe/track/time';
-import { filmed } from '../driven/motion';
-import type { Thrower, Way } from '../driven/body';
-import { aimed, throwIt, type Thrown } from '../driven/throw';
+import { aimed, armed } from '../driven/armDrive';
+import type { Thrower, Way } from '../driven/armBody';
+import type { Muscled } from '../driven/joints';
+import { kicking, type Kicker } from '../driven/kick';
+import { filmed, kickFilmed, type Filmed } from '../driven/motion';
+import { throwIt, type Thrown } from '../driven/throw';
+import type { TechniqueId } from '../fighter/forms';
+import { formOf } from '../fighter/pose';
+import { clean } from '../fighter/recipe';
 import { trackOf } from '../fighter/track';
 
-const DRIVEN = { cross: 'straight', 'rear-hook': 'hook', 'elbow-round': 'elbow' } as const;
-export type DrivenTechnique = keyof typeof DRIVEN;
-export const DRIVEN_TECHNIQUES = Object.keys(DRIVEN) as DrivenTechnique[];
+const degrees = (value: number) => (value * Math.PI) / 180;
 
-interface Leak {
+/** One leak of one body: what it truly loses, and what the judge says where it finds it. */
+export interface CostTrial {
+  readonly technique: TechniqueId;
+  readonly leak: string;
+  /** Share of the momentum that is lost. */
+  readonly truth: number;
+  /** Null where the judge does not find the leak, or gives no cost. */
+  readonly cost: KnownCost | null;
+  readonly why: string | null;
+}
+
+/** One leak, put into a body that has none. */
+interface Leak<Body> {
   readonly name: string;
   /** The judge's names for it. */
   readonly faults: readonly string[];
-  readonly ways: readonly Way[];
-  readonly put: (sound: Thrower) => Partial<Thrower>;
+  readonly put: (sound: Body, thrown: Thrown) => Partial<Body>;
+  /** What the body without the leak has that the others do without. */
+  readonly without?: Partial<Body>;
 }
 
-const ALL: readonly Way[] = ['straight', 'hook', 'elbow'];
+/** How the bodies of a technique are made, throw and are filmed. */
+interface Act<Body> {
+  readonly bodyOf: (seed: number) => Body;
+  readonly leaks: readonly Leak<Body>[];
+  /** The body as it aims. */
+  readonly aimed: (body: Body) => Body;
+  readonly thrown: (body: Body) => Thrown;
+  readonly filmed: (body: Body, thrown: Thrown) => Filmed;
+}
+
 const TURNS = ['pivot-no-turn', 'arm-only', 'hips-blocked'];
 
-const LEAKS: readonly Leak[] = [
+const LEAKS: readonly (Leak<Thrower> & { readonly ways?: readonly Way[] })[] = [
   {
     name: 'all called at once',
     faults: ['all-at-once'],
-    ways: ALL,
     put: () => ({ calls: { pelvis: 0, trunk: 0, arm: 0 } }),
   },
   {
     name: 'called within 20 ms',
     faults: ['all-at-once'],
-    ways: ALL,
     put: () => ({ calls: { pelvis: 0, trunk: 0.01, arm: 0.02 } }),
   },
   {
     name: 'the arm called with the hips',
     faults: ['arm-first'],
-    ways: ALL,
     put: ({ calls }) => ({ calls: { ...calls, arm: 0 } }),
   },
   {
@@ -56,7 +79,6 @@ const LEAKS: readonly Leak[] = [
   {
     name: 'hips that hardly drive',
     faults: TURNS,
-    ways: ALL,
     put: ({ pulls }) => ({
       pulls: { ...pulls, push: 0.4 * pulls.push, pelvis: 0.35 * pulls.pelvis },
     }),
@@ -67,24 +89,82 @@ const LEAKS: readonly Leak[] = [
     ways: ['hook'],
     put: ({ holds }) => ({ holds: 0.12 * holds }),
   },
+  {
+    name: 'an open elbow',
+    faults: ['hook-wide'],
+    ways: ['hook'],
+    put: () => ({ bends: degrees(132) }),
+  },
+  {
+    name: 'a square stance',
+    faults: ['square-stance'],
+    ways: ['hook'],
+    put: () => ({ yaw: degrees(-16) }),
+  },
+  {
+    name: 'no coil',
+    faults: ['no-load'],
+    ways: ['hook', 'elbow'],
+    put: () => ({}),
+    without: { coil: degrees(10) },
+  },
+  {
+    name: 'an arm that brakes',
+    faults: ['braking'],
+    ways: ['straight'],
+    put: (_, { contact }) => ({ brakes: contact - 0.03 }),
+  },
+  {
+    name: 'a body that goes back',
+    faults: ['weight-back'],
+    ways: ['straight'],
+    put: ({ pulls }) => ({ pulls: { ...pulls, push: -0.5 * pulls.push } }),
+  },
 ];
 
-/** One leak of one body: what it truly loses, and what the judge says where it finds it. */
-export interface CostTrial {
-  readonly technique: DrivenTechnique;
-  readonly leak: string;
-  /** Share of the momentum that is lost. */
-  readonly truth: number;
-  /** Null where the judge does not find the leak, or gives no cost. */
-  readonly cost: KnownCost | null;
-  readonly why: string | null;
+const HIPS = ['kick-hip-under', 'kick-no-pivot'];
+
+const KICK_LEAKS: readonly Leak<Kicker>[] = [
+  {
+    name: 'thigh called with the hips',
+    faults: ['kick-order'],
+    put: ({ calls }) => ({
+      calls: { pelvis: 0, thigh: 0, shank: calls.shank - calls.thigh },
+    }),
+  },
+  {
+    name: 'thigh called before the hips',
+    faults: ['kick-order'],
+    put: ({ calls }) => ({
+      calls: { pelvis: 0.04, thigh: 0, shank: calls.shank - calls.thigh },
+    }),
+  },
+  {
+    name: 'hips that hardly drive',
+    faults: HIPS,
+    put: ({ pulls }) => ({ pulls: { ...pulls, pelvis: 0.45 * pulls.pelvis } }),
+  },
+  {
+    name: 'hips held by the foot',
+    faults: HIPS,
+    put: () => ({ range: degrees(30) }),
+  },
+  {
+    name: 'a leg that is not folded',
+    faults: ['kick-straight-leg'],
+    put: () => ({ folds: 0.3 }),
+  },
+];
+
+/** Bodies differ by as much: a value times e to a normal deviate of this share. */
+function varied(seed: number) {
+  const normal = normals(seeded(seed));
+  return { normal, times: (value: number, share: number) => value * Math.exp(share * normal()) };
 }
 
 /** A body and its sound strike; every seed another. */
-export function bodyOf(technique: DrivenTechnique, seed: number): Thrower {
-  const normal = normals(seeded(seed));
-  const times = (value: number, share: number) => value * Math.exp(share * normal());
-  const way = DRIVEN[technique];
+function throwerOf(way: Way, seed: number): Thrower {
+  const { normal, times } = varied(seed);
   return {
     way,
     height: times(1.76, 0.04),
@@ -103,22 +183,125 @@ export function bodyOf(technique: DrivenTechnique, seed: number): Thrower {
     bent: 1.5 * Math.abs(normal()),
     heavy: times(1, 0.12),
     holds: times(2.5, 0.15),
+    bends: degrees(92),
+    coil: 0,
+    brakes: null,
     reach: 0.95,
     aim: { straight: [0.3, -0.3], hook: [-0.5, 0], elbow: [-0.1, 0] }[way] as [number, number],
   };
 }
 
-function said(technique: DrivenTechnique, thrower: Thrower, thrown: Thrown, seed: number) {
-  const film = filmed(technique, 'orthodox', thrower, thrown);
+function kickerOf(seed: number): Kicker {
+  const { normal, times } = varied(seed);
+  return {
+    height: times(1.76, 0.04),
+    mass: times(72, 0.12),
+    yaw: -0.75 + 0.08 * normal(),
+    pulls: {
+      push: times(300, 0.2),
+      pelvis: times(240, 0.12),
+      thigh: times(190, 0.12),
+      knee: times(130, 0.12),
+    },
+    calls: { pelvis: 0, thigh: 0.05 + 0.006 * normal(), shank: 0.22 + 0.009 * normal() },
+    stage: times(0.018, 0.15),
+    quick: times(1.1, 0.08),
+    bent: 1 + 0.5 * Math.abs(normal()),
+    heavy: times(1, 0.12),
+    folds: times(1.9, 0.06),
+    range: 1.9,
+    aim: [0.3, 0.1],
+  };
+}
+
+const arms = (technique: TechniqueId, way: Way): Act<Thrower> => ({
+  bodyOf: (seed) => throwerOf(way, seed),
+  leaks: LEAKS.filter(({ ways }) => ways === undefined || ways.includes(way)),
+  aimed,
+  thrown: (thrower) => throwIt(armed(thrower)),
+  filmed: (thrower, thrown) => filmed(technique, 'orthodox', thrower, thrown),
+});
+
+function said(
+  technique: TechniqueId,
+  { mass, height }: { readonly mass: number; readonly height: number },
+  film: Filmed,
+  seed: number,
+) {
   const track = trackOf(film.mover, film.duration, { rate: 240, noise: 0.002, seed });
   const { frameTimes } = track;
   return analyze({
     track,
-    strike: { technique: techniqueById(technique), side: 'right', stance: 'orthodox' },
+    strike: {
+      technique: techniqueById(technique),
+      side: formOf(clean(technique)).striking,
+      stance: 'orthodox',
+    },
     marks: { contact: markOnFrame(frameTimes, nearestFrame(frameTimes, film.contact)) },
-    body: { mass: thrower.mass, height: thrower.height },
+    body: { mass, height },
   }).findings;
 }
+
+/** Every leak of one body whose sound strike arrives. */
+const trialsOf =
+  <Body extends Muscled & { readonly height: number }>(act: Act<Body>) =>
+  (technique: TechniqueId, seed: number): CostTrial[] => {
+    const body = act.bodyOf(seed);
+    const throws = (one: Body) => act.thrown(act.aimed(one));
+    const plain = throws(body);
+    if (!plain.hasArrived) return [];
+    return act.leaks.flatMap((leak): CostTrial[] => {
+      const sound = leak.without ? throws({ ...body, ...leak.without }) : plain;
+      const leaky = act.aimed({ ...body, ...leak.put(body, plain) });
+      const thrown = act.thrown(leaky);
+      if (!sound.hasArrived || !thrown.hasArrived) return [];
+      const found = said(technique, leaky, act.filmed(leaky, thrown), seed).find(
+        ({ fault, status }) => status === 'found' && leak.faults.includes(fault),
+      );
+      const cost = found?.cost ?? null;
+      return [
+        {
+          technique,
+          leak: leak.name,
+          truth: 1 - thrown.momentum / sound.momentum,
+          cost: isKnown(cost) ? cost : null,
+          why: cost && !isKnown(cost) ? cost.unknown : null,
+        },
+      ];
+    });
+  };
+
+/** A jab is thrown by the side that stands before: less of a turn, and the hand soon after it. */
+const JAB: Act<Thrower> = {
+  ...arms('jab', 'straight'),
+  bodyOf: (seed) => {
+    const body = throwerOf('straight', seed);
+    return {
+      ...body,
+      yaw: 1.1 + body.yaw,
+      pulls: { ...body.pulls, pelvis: 0.6 * body.pulls.pelvis },
+      calls: { pelvis: 0, trunk: 0.6 * body.calls.trunk, arm: 0.65 * body.calls.arm },
+    };
+  },
+  leaks: LEAKS.filter(({ faults }) => faults.includes('jammed')),
+};
+
+const ACTS = {
+  jab: trialsOf(JAB),
+  cross: trialsOf(arms('cross', 'straight')),
+  'rear-hook': trialsOf(arms('rear-hook', 'hook')),
+  'elbow-round': trialsOf(arms('elbow-round', 'elbow')),
+  'round-kick': trialsOf<Kicker>({
+    bodyOf: kickerOf,
+    leaks: KICK_LEAKS,
+    aimed: (kicker) => kicker,
+    thrown: (kicker) => throwIt(kicking(kicker)),
+    filmed: (kicker, thrown) => kickFilmed('orthodox', kicker, thrown),
+  }),
+} as const;
+
+export type DrivenTechnique = keyof typeof ACTS;
+export const DRIVEN_TECHNIQUES = Object.keys(ACTS) as DrivenTechnique[];
 
 /** Every leak that the technique can have, once for each seed whose sound strike arrives. */
 export function costTrials(
@@ -126,28 +309,6 @@ export function costTrials(
   seeds: readonly number[],
 ): CostTrial[] {
   return techniques.flatMap((technique) =>
-    seeds.flatMap((seed) => {
-      const sound = aimed(bodyOf(technique, seed));
-      const thrown = throwIt(sound);
-      if (!thrown.hasArrived) return [];
-      return LEAKS.filter(({ ways }) => ways.includes(sound.way)).flatMap((leak): CostTrial[] => {
-        const leaky = aimed({ ...sound, ...leak.put(sound) });
-        const lost = throwIt(leaky);
-        if (!lost.hasArrived) return [];
-        const found = said(technique, leaky, lost, seed).find(
-          ({ fault, status }) => status === 'found' && leak.faults.includes(fault),
-        );
-        const cost = found?.cost ?? null;
-        return [
-          {
-            technique,
-            leak: leak.name,
-            truth: 1 - lost.momentum / thrown.momentum,
-            cost: isKnown(cost) ? cost : null,
-            why: cost && !isKnown(cost) ? cost.unknown : null,
-          },
-        ];
-      });
-    }),
+    seeds.flatMap((seed) => ACTS[technique](technique, seed)),
   );
 }

@@ -15,6 +15,7 @@ import type { Readings } from '../../measure/measures/allMeasures';
 import { absent, isAbsent, type Absent } from '../../foundation/reading/reading';
 import { fit, refitting, strengthened, type Fitted, type Observed } from '../simulate/fit';
 import { drawnFrom, observe, type Seen } from '../simulate/observe';
+import { CARRIED } from '../simulate/body';
 import { simulateStrike, standing, type Model } from '../simulate/strike';
 import type { Technique } from '../../foundation/technique/techniques';
 import { normals, seeded } from '../../foundation/uncertainty/random';
@@ -28,10 +29,16 @@ export interface JudgedStrike {
   readonly findings: readonly Finding[];
 }
 
-/** Starts that stretch the body, seconds: hips before trunk, trunk before limb (see `check-values`). */
+const degrees = (value: number) => (value * Math.PI) / 180;
+
+/** Starts that stretch the body, seconds: hips before trunk (thigh), trunk before limb (common practice, no source). */
 const LEADS = { trunk: 0.045, limb: 0.04 };
-/** Turn of the pelvis that is expected where it is missing, and of the trunk beyond it, radians. */
-const EXPECTED = { pelvis: (45 * Math.PI) / 180, beyond: (11 * Math.PI) / 180 };
+/** Turn that is expected where it is missing, radians: of the pelvis, of the trunk beyond it, of the pelvis in a kick. */
+const EXPECTED = { pelvis: degrees(45), beyond: degrees(11), inAKick: degrees(65) };
+/** What is expected of a stance, of a coil, and of a body that comes along with its hand: radians, m/s. */
+const STANDS = degrees(45);
+const COILS = degrees(10);
+const COMES = 0.5;
 /** A straight lands at this share of its reach (common practice, no source). */
 const REACH = 0.95;
 const STIFF = 8;
@@ -39,13 +46,16 @@ const STIFF = 8;
 /** One standard deviation, relative, of how fast a textbook says one's own muscles can shorten. */
 const SHAKEN = 0.15;
 const DRAWS = 16;
+/** Quantile of the normal that leaves one in twenty on either side. */
+const NINE_OF_TEN = 1.645;
 /**
  * What a chain in one plane is off by, one standard deviation of the share that is lost: against fighters who
  * throw by torques in space, other muscles on another body, with the leak and without it (docs/accuracy.md; found
- * on 12 bodies, held to others). The first where links must start or drive otherwise, the second where the same
- * strike meets its target in another posture.
+ * on 12 bodies, held to others). Where links must start or drive otherwise, in a punch or elbow and in a kick; where
+ * the same strike is thrown from or meets its target in another posture; where the trunk is turned back a little,
+ * or the body comes along; where it would have gone on gaining had it not been stopped.
  */
-export const OFF = { driven: 0.18, placed: 0.1 };
+export const OFF = { driven: 0.19, kicked: 0.21, placed: 0.13, little: 0.07, stopped: 0.16 };
 /** A model that misses a number by more than twice what would do does not follow the strike. */
 const WORST_MISFIT = 2;
 const NOT_FOLLOWED = 'The model does not follow this strike closely enough to say.';
@@ -128,23 +138,42 @@ function costOf(remedy: Remedy | null, thrown: Thrown | Absent, readings: Readin
   if (remedy === null) return { unknown: 'The chain model has no part for this leak.' };
   if (isAbsent(thrown)) return { unknown: thrown.absent };
   if (remedy === 'to-the-end') return braked(readings, thrown);
+  const noPart = partless(remedy, thrown.model);
+  if (noPart !== null) return { unknown: noPart };
   return thrown.isFollowed ? counterfactual(remedy, thrown) : { unknown: NOT_FOLLOWED };
 }
+
+/** What this strike's chain cannot show of a leak. */
+function partless(remedy: Remedy, { along, links, root }: Model): string | null {
+  const isArm = root === 2;
+  const isElbow = isArm && links.length === 3;
+  if (remedy === 'coiled' && isElbow) return PARTS.coil;
+  if (along === 'line') return remedy === 'turned-away' || remedy === 'coiled' ? PARTS.aim : null;
+  return remedy === 'comes-along' ? PARTS.across : null;
+}
+
+const PARTS = {
+  aim: 'Turned back as a whole, a straight is the same to the chain model.',
+  coil: 'From a coil the chain model’s elbow goes past its target.',
+  across: 'The body goes across the way of this strike.',
+};
 
 /** Speed that was there and is gone at contact, with the mass that every other cost is of. */
 function braked(readings: Readings, { mass }: Thrown): Cost {
   const [keep, peak] = [readings['speed.keep'], readings['speed.peak']];
   if (isAbsent(keep) || isAbsent(peak)) return { unknown: 'The speed is not known.' };
-  const share = (value: number) => Math.max(0, 1 - value);
   const whole = mass * peak.value;
-  const [low, high] = [keep.value + 1.645 * keep.sigma, keep.value - 1.645 * keep.sigma];
+  const share = Math.max(0, 1 - keep.value);
+  // What it would have gone on gaining comes on top; no less than what was there is lost.
+  const shareLow = share - NINE_OF_TEN * keep.sigma;
+  const shareHigh = Math.min(1, share + NINE_OF_TEN * Math.hypot(keep.sigma, OFF.stopped));
   return {
-    lost: share(keep.value) * whole,
-    low: share(low) * whole,
-    high: share(high) * whole,
-    share: share(keep.value),
-    shareLow: share(low),
-    shareHigh: share(high),
+    lost: share * whole,
+    low: shareLow * whole,
+    high: shareHigh * whole,
+    share,
+    shareLow,
+    shareHigh,
   };
 }
 
@@ -156,7 +185,7 @@ function counterfactual(remedy: Remedy, { model, draws }: Thrown): Cost {
     return { unknown: 'Without the leak the model’s strike does not arrive.' };
   }
   const { lost, share, whole } = as;
-  const off = 1.645 * offBy(remedy);
+  const off = NINE_OF_TEN * offBy(remedy, model);
   const range = (of: (pair: Compared) => number, also: number) => {
     const sorted = arrived.map(of).sort((a, b) => a - b);
     const under = Math.max(0, of(as) - quantileSorted(sorted, 0.05)!);
@@ -168,8 +197,22 @@ function counterfactual(remedy: Remedy, { model, draws }: Thrown): Cost {
   return { lost, share, low, high, shareLow, shareHigh };
 }
 
-function offBy(remedy: Remedy): number {
-  return remedy === 'to-reach' || remedy === 'elbow-holds' ? OFF.placed : OFF.driven;
+const MENDS: Readonly<Record<Remedy, keyof typeof OFF>> = {
+  'in-order': 'driven',
+  'hand-later': 'driven',
+  'full-turn': 'driven',
+  'to-reach': 'placed',
+  'elbow-holds': 'driven',
+  'drawn-in': 'placed',
+  'turned-away': 'placed',
+  coiled: 'little',
+  'comes-along': 'little',
+  'to-the-end': 'stopped',
+};
+
+function offBy(remedy: Remedy, { root }: Model): number {
+  const kind = MENDS[remedy];
+  return OFF[kind === 'driven' && root === 1 ? 'kicked' : kind];
 }
 
 interface Compared {
@@ -198,9 +241,12 @@ type Mend = (model: Model) => Model;
 export function mendFor(fitted: Model, remedy: Remedy): Mend {
   switch (remedy) {
     case 'in-order':
-      return onsets((_, i, { root }) =>
-        i === 0 ? 0 : i < root ? LEADS.trunk : LEADS.trunk + LEADS.limb,
-      );
+      return onsets((onset, i, { root, joints }) => {
+        if (i === 0) return 0;
+        // A kick's shank follows its thigh as it did.
+        if (root === 1) return LEADS.trunk + Math.max(0, onset - joints[1]!.onset);
+        return i < root ? LEADS.trunk : LEADS.trunk + LEADS.limb;
+      });
     case 'hand-later':
       return onsets((onset, i, { root, joints }) =>
         i < root ? onset : Math.max(onset, joints[root - 1]!.onset + LEADS.limb),
@@ -215,6 +261,14 @@ export function mendFor(fitted: Model, remedy: Remedy): Mend {
           joint.isHeld ? { ...joint, hold: joint.hold * STIFF } : joint,
         ),
       });
+    case 'drawn-in':
+      return drawnIn;
+    case 'turned-away':
+      return (model) => turnedBack(model, 0, Math.max(0, STANDS - yawOf(model)));
+    case 'coiled':
+      return (model) => turnedBack(model, 1, COILS);
+    case 'comes-along':
+      return (model) => ({ ...model, step: Math.max(model.step, COMES) });
     case 'full-turn': {
       const factors = turning(fitted);
       return (model) => strengthened(model, factors(model));
@@ -222,6 +276,36 @@ export function mendFor(fitted: Model, remedy: Remedy): Mend {
     case 'to-the-end':
       return (model) => model;
   }
+}
+
+/** The last joint carried as sharply as is usual. */
+function drawnIn(model: Model): Model {
+  const { guard, joints } = model;
+  const last = joints.length - 1;
+  const bend = guard[last]! - guard[last - 1]!;
+  const usual = Math.PI - (joints[last]!.isHeld ? CARRIED.hook : CARRIED.kick);
+  if (Math.abs(bend) >= usual) return model;
+  return {
+    ...model,
+    guard: guard.with(last, guard[last - 1]! + Math.sign(bend) * usual),
+    joints: joints.map((joint, i) =>
+      i === last && !joint.isHeld ? { ...joint, range: usual } : joint,
+    ),
+  };
+}
+
+/** Of the hips' line in guard, from square. */
+const yawOf = ({ guard }: Model) => -Math.PI / 2 - guard[0]!;
+
+/** The links from one on turned back in guard, with as much more of a way to go. */
+function turnedBack(model: Model, first: number, by: number): Model {
+  return {
+    ...model,
+    guard: model.guard.map((angle, i) => (i < first ? angle : angle - by)),
+    joints: model.joints.map((joint, i) =>
+      i === first ? { ...joint, range: joint.range + by } : joint,
+    ),
+  };
 }
 
 function onsets(of: (onset: number, index: number, model: Model) => number): Mend {
@@ -233,15 +317,20 @@ function onsets(of: (onset: number, index: number, model: Model) => number): Men
 
 /** How much stronger hips and trunk must be to turn as far as is expected by contact. */
 function turning(fitted: Model): (model: Model) => number[] {
-  const missesOf = (model: Model) => (logs: readonly number[]) => {
-    const { turned } = simulateStrike(strengthened(model, logs.map(Math.exp)));
-    return [
-      turned[0]! - EXPECTED.pelvis,
-      turned[1]! - EXPECTED.pelvis - EXPECTED.beyond,
-      ...logs.map((log) => 0.01 * log),
-    ];
+  const isKick = fitted.root === 1;
+  const missesOf = (model: Model) => {
+    // A kick is met where its hips have turned so far: it has to be met there by another.
+    const met = isKick ? standing(model, simulateStrike(model)) : model;
+    return (logs: readonly number[]) => {
+      const { turned } = simulateStrike(strengthened(met, logs.map(Math.exp)));
+      const short = isKick
+        ? [turned[0]! - EXPECTED.inAKick]
+        : [turned[0]! - EXPECTED.pelvis, turned[1]! - EXPECTED.pelvis - EXPECTED.beyond];
+      return [...short, ...logs.map((log) => 0.01 * log)];
+    };
   };
-  const { values } = leastSquares(missesOf(fitted), [0, 0], 8);
+  const start = isKick ? [0] : [0, 0];
+  const { values } = leastSquares(missesOf(fitted), start, 8);
   const near = nearby(missesOf(fitted), values, 1);
   return (model) => (model === fitted ? values : near(missesOf(model))).map(Math.exp);
 }

@@ -92,6 +92,10 @@ export const REMEDIES = [
   'full-turn',
   'to-reach',
   'elbow-holds',
+  'drawn-in',
+  'turned-away',
+  'coiled',
+  'comes-along',
   'to-the-end',
 ] as const;
 

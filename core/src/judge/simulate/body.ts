@@ -52,17 +52,26 @@ function turning(name: string, mass: number, gyration: number, length: number): 
 
 const JOINT = { sign: 1, onset: 0, fastest: 14, hold: 60, isHeld: false, range: 3 } as const;
 
-/** Techniques that a chain in one plane can stand for. */
-export function isModelled({ family, start, end }: Technique): boolean {
+/** Techniques that a chain which turns about the upright can stand for. */
+export function isModelled({ family, start, along }: Technique): boolean {
   if (family === 'straight' || family === 'hook') return true;
-  return (family === 'elbow' && start === 'turn') || (family === 'kick' && end !== 'knee');
+  return (family === 'elbow' && start === 'turn') || (family === 'kick' && along === 'path');
 }
+
+/** Inner angle at which an elbow is carried in a hook, and a knee in a kick, where nothing says otherwise. */
+export const CARRIED = { hook: degrees(90), kick: degrees(70) };
 
 /**
  * @param yaw of the hips' line in guard from square, radians, the striking side back
+ * @param bend inner angle at which the last joint is carried (hook) or drawn up (kick), radians; null = as usual
  * @returns a model with torques of an ordinary body, all called at once
  */
-export function bodyModel(technique: Technique, person: Person, yaw: number): Model {
+export function bodyModel(
+  technique: Technique,
+  person: Person,
+  yaw: number,
+  bend: number | null = null,
+): Model {
   const { height, mass } = person;
   const { family } = technique;
   const trunkMass = DEMPSTER.trunk.mass * mass;
@@ -79,6 +88,7 @@ export function bodyModel(technique: Technique, person: Person, yaw: number): Mo
   // The striking side points away from the target by a right angle and the yaw.
   const side = -degrees(90) - yaw;
   if (family === 'kick') {
+    const folded = Math.PI - (bend ?? CARRIED.kick);
     const links = [
       pelvis(SEGMENT_LENGTH.hipHalfBreadth * 0.65 * height),
       limbLink('thigh', ['thigh'], person),
@@ -90,11 +100,11 @@ export function bodyModel(technique: Technique, person: Person, yaw: number): Mo
       joints: [
         joint(140, { fastest: 11 }),
         joint(170, { fastest: 16, hold: 120 }),
-        joint(90, { fastest: 26, hold: 60, range: degrees(110) }),
+        joint(90, { fastest: 26, hold: 60, range: folded }),
       ],
-      guard: [side, degrees(-75), degrees(-75) - degrees(110)],
+      guard: [side, degrees(-75), degrees(-75) - folded],
       root: 1,
-      meets: { at: 'reach', share: 0.95 },
+      meets: { at: 'turn', angle: degrees(65) },
     };
   }
   const trunk = turning(
@@ -129,7 +139,7 @@ export function bodyModel(technique: Technique, person: Person, yaw: number): Mo
         joint(45, { fastest: 18, hold: 40, range: degrees(70) }),
         joint(0, { isHeld: true, hold: 45 }),
       ],
-      guard: [side, side, side + degrees(35), side + degrees(125)],
+      guard: [side, side, side + degrees(35), side + degrees(215) - (bend ?? CARRIED.hook)],
       root: 2,
       meets: { at: 'turn', angle: degrees(50) },
     };

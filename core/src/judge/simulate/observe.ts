@@ -29,7 +29,9 @@ export function observe(
   { height, mass }: Body,
 ): Seen | Absent {
   if (!isModelled(technique)) {
-    return absent(`A ${technique.name.toLowerCase()} does not stay in one plane: it has no model.`);
+    return absent(
+      `A ${technique.name.toLowerCase()} does not go round the upright: the chain model has no part for it.`,
+    );
   }
   if (height === null || mass === null) return absent('Enter the student’s height and mass.');
   const isKick = technique.family === 'kick';
@@ -50,7 +52,12 @@ export function observe(
     const one = readings[id];
     return isAbsent(one) ? null : one[of];
   };
-  const model = bodyModel(technique, { height, mass }, part('angle.ready', 'value')!);
+  const model = bodyModel(
+    technique,
+    { height, mass },
+    part('angle.ready', 'value')!,
+    carried(part(isKick ? 'kick.fold' : 'elbow.contact', 'value'), part('elbow.drift', 'value')),
+  );
   const isAimed = model.meets.at === 'reach';
   return {
     model,
@@ -80,6 +87,11 @@ export function observe(
       step: part('share.step', 'sigma') ?? 0,
     },
   };
+}
+
+/** The last joint’s inner angle before it gives, radians. */
+function carried(bend: number | null, drift: number | null): number | null {
+  return bend === null ? null : bend - (drift ?? 0);
 }
 
 /**

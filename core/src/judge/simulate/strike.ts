@@ -80,6 +80,8 @@ export interface SimulatedStrike {
 const DT = 0.001;
 /** A strike that has not arrived after this time does not, seconds. */
 const LONGEST = 0.9;
+/** Of its speed a strike has at least this share into a target that stands: what has less goes past it. */
+const INTO = 0.6;
 /** Soft stops: N m/rad and N m s/rad. */
 const STOP = { stiffness: 900, damping: 12 };
 const HOLD_DAMPING = 0.06;
@@ -117,13 +119,15 @@ export function simulateStrike(model: Model): SimulatedStrike {
   }
   const direction = directionOf(model, chain, state);
   const speed = speedOf(model, chain, state);
+  const [vx, vy] = chain.endVelocity(state);
+  const isInto = model.meets.at !== 'face' || speed - model.step > INTO * Math.hypot(vx, vy);
   const mass = chain.effectiveMass(state.angles, direction);
   const earlier = history[Math.max(0, history.length - Math.round(DRIFT / DT))] ?? before;
   return {
     end: chain.end(state.angles),
     direction,
     contact: time,
-    hasArrived,
+    hasArrived: hasArrived && isInto,
     speed,
     peak: Math.max(peak, speed),
     mass,

@@ -383,6 +383,7 @@ export const ARM_FAULTS: readonly FaultRow[] = [
     why: 'A wide hook is slow to arrive, is seen, and opens as it lands.',
     cue: 'Tighter hook, elbow behind the fist.',
     drill: 'freeze-hooks',
+    remedy: 'drawn-in',
   },
   {
     id: 'hook-elbow-low',

@@ -102,6 +102,7 @@ export const GROUND: readonly FaultRow[] = [
     why: 'Half a turn to the target (about 45°) leaves the rear hip a way to go and the lead side a shield.',
     cue: 'Stand 45° to the target.',
     drill: 'half-turn',
+    remedy: 'turned-away',
   },
   {
     id: 'weight-off',
@@ -173,6 +174,7 @@ export const GROUND: readonly FaultRow[] = [
     why: 'The push ends where the weight is going; a body that goes the other way takes its mass out of the hand.',
     cue: 'Let the weight cross with the hand.',
     drill: 'push-turn',
+    remedy: 'comes-along',
   },
   {
     id: 'rear-heel',
@@ -222,6 +224,7 @@ export const GROUND: readonly FaultRow[] = [
     why: 'Muscles that are stretched first push harder; from a standstill half of the push is late.',
     cue: 'Sink a little, then go.',
     drill: 'dip-and-go',
+    remedy: 'coiled',
   },
   {
     id: 'hips-blocked',

@@ -40,6 +40,7 @@ export const KICK_FAULTS: readonly FaultRow[] = [
     drill: 'wall-pivots',
     caution:
       'A support knee twisted over a foot that holds may get hurt: slow until the heel turns.',
+    remedy: 'full-turn',
   },
   {
     id: 'kick-hip-under',
@@ -63,6 +64,7 @@ export const KICK_FAULTS: readonly FaultRow[] = [
     why: 'With the hip under it the leg swings alone; turned over, the whole side is behind it.',
     cue: 'Hip over, then the leg.',
     drill: 'hip-over',
+    remedy: 'full-turn',
   },
   {
     id: 'kick-order',
@@ -81,6 +83,7 @@ export const KICK_FAULTS: readonly FaultRow[] = [
     why: 'The hip throws the thigh; a thigh that has left cannot be thrown.',
     cue: 'Hip first, knee rides on it.',
     drill: 'hip-over',
+    remedy: 'in-order',
   },
   {
     id: 'kick-straight-leg',
@@ -100,6 +103,7 @@ export const KICK_FAULTS: readonly FaultRow[] = [
     why: 'A folded leg comes round lightly and lets the shank whip; a straight one is heavy to start and seen coming.',
     cue: 'Heel to the seat, then kick.',
     drill: 'chamber-stop',
+    remedy: 'drawn-in',
   },
   {
     id: 'kick-falls',

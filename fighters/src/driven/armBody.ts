@@ -1,32 +1,33 @@
-/** The body of a driven fighter: its links and masses, its guard, and where its end and its shoulder are. */
+/** The body of a driven fighter who throws an arm: links and masses, guard, and where its end and its shoulder are. */
 import { DEMPSTER, SEGMENT_LENGTH } from '@sinew/core/foundation/body/segments';
 import { add, UP, type Point } from '../fighter/space';
+import type { Muscled } from './joints';
+import { barrel, NOTHING, rod } from './masses';
 import { Linkage, type Part, type Placed } from './linkage';
 
 export type Way = 'straight' | 'hook' | 'elbow';
 
 /** The striking side is the right one; a lead strike is thrown with the right side forward. */
-export interface Thrower {
+export interface Thrower extends Muscled {
   readonly way: Way;
-  /** Metres, kilograms. */
+  /** Metres. */
   readonly height: number;
-  readonly mass: number;
   /** Radians; negative = the striking side is back. */
   readonly yaw: number;
   /** Largest pulls: N of the push forward, N m. */
   readonly pulls: Readonly<Record<'push' | 'pelvis' | 'trunk' | 'shoulder' | 'elbow', number>>;
   /** Seconds at which each is called. */
   readonly calls: Readonly<Record<'pelvis' | 'trunk' | 'arm', number>>;
-  /** Seconds of each of the two stages in which a muscle comes on. */
-  readonly stage: number;
-  /** How fast its muscles can shorten, of the usual. */
-  readonly quick: number;
   /** How stiffly an elbow that is to hold is held, of the usual. */
   readonly holds: number;
   /** Share of the arm's length at which a straight meets its target. */
   readonly reach: number;
-  /** How evenly its muscles lose their pull with speed (see `left`). */
-  readonly bent: number;
+  /** Inner angle at which the elbow of a hook is carried, radians. */
+  readonly bends: number;
+  /** Radians by which the trunk is turned back, against the hips, as the throw begins. */
+  readonly coil: number;
+  /** Seconds at which what opens the arm is called off and stopped; null = it goes on through. */
+  readonly brakes: number | null;
   /** How hard hips and chest are to turn, of the usual. */
   readonly heavy: number;
   /** Where the limb is steered, radians from the target: about the upright, and upward. */
@@ -46,12 +47,17 @@ export const JOINT = {
 } as const;
 
 /** Angles of the arm in guard: across the chest, raised, rolled in, bent. */
-const ARM_READY = {
+export const ARM_READY = {
   straight: { across: 0.2, raise: -1.1, roll: -0.25, bend: 2.15 },
   hook: { across: -0.2, raise: -0.6, roll: -0.7, bend: 1.75 },
   elbow: { across: -0.1, raise: -0.6, roll: -0.7, bend: 2.3 },
 } as const satisfies Record<Way, object>;
 const LEAN_READY = -0.11;
+
+/** All joints as the throw begins: out of guard, coiled. */
+export function coiledOf(thrower: Thrower): readonly number[] {
+  return guardOf(thrower).with(JOINT.trunk, -thrower.coil);
+}
 
 /** Angles of all joints in guard (metres of the push). */
 export function guardOf({ way, yaw }: Thrower): readonly number[] {
@@ -69,20 +75,6 @@ export function lengthsOf({ height }: Pick<Thrower, 'height'>) {
     fist: (SEGMENT_LENGTH.hand * height) / 2,
   };
 }
-
-/** Moments of a rod with its mass at `centre` of its length, about its own centre. */
-const rod = (mass: number, gyration: number): Point => [
-  0.08 * mass * gyration ** 2,
-  mass * gyration ** 2,
-  mass * gyration ** 2,
-];
-/** An elliptic cylinder standing up; half-axes to the front and to the side, metres. */
-const barrel = (mass: number, front: number, side: number, high: number): Point => [
-  mass * (side ** 2 / 4 + high ** 2 / 12),
-  (mass * (front ** 2 + side ** 2)) / 4,
-  mass * (front ** 2 / 4 + high ** 2 / 12),
-];
-const NOTHING = { mass: 0, centre: [0, 0, 0], inertia: [0, 0, 0] } as const;
 
 export function linkageOf({
   height,
@@ -139,13 +131,10 @@ export function linkageOf({
 }
 
 /** The end that strikes, and its shoulder. */
-export function endOf(
-  thrower: Thrower,
-  placed: readonly Placed[],
-): { end: Point; shoulder: Point } {
+export function endOf(thrower: Thrower, placed: readonly Placed[]): { end: Point; root: Point } {
   const long = lengthsOf(thrower);
-  const shoulder = placed[JOINT.across]!.at;
+  const root = placed[JOINT.across]!.at;
   const elbow = placed[JOINT.bend]!;
-  if (thrower.way === 'elbow') return { end: elbow.at, shoulder };
-  return { end: add(elbow.at, elbow.frame[0], long.fore + long.fist), shoulder };
+  if (thrower.way === 'elbow') return { end: elbow.at, root };
+  return { end: add(elbow.at, elbow.frame[0], long.fore + long.fist), root };
 }
