@@ -7,7 +7,7 @@ import { Chain, type State } from '../src/judge/simulate/chain';
 import { fit, timed, type Observed } from '../src/judge/simulate/fit';
 import { activation, forceAt } from '../src/judge/simulate/muscle';
 import { simulateStrike, standing, type Model } from '../src/judge/simulate/strike';
-import { AS_IT_IS, changed } from '../src/judge/simulate/whatIf';
+import { AS_IT_IS, changed, heldStill, worthOfLinks } from '../src/judge/simulate/whatIf';
 import { TECHNIQUES, techniqueById } from '../src/foundation/technique/techniques';
 
 const numbers = z.array(z.number());
@@ -112,10 +112,46 @@ it('muscle pulls less the faster it shortens, and holds more when it is stretche
 
 const person = { height: 1.76, mass: 70 };
 const yaw = Math.PI / 4;
-const model = (id: string) => bodyModel(techniqueById(id), person, yaw);
+// A kick is met where its own hips have turned so far; where nobody kicked, where the leg is as good as straight.
+const model = (id: string): Model => {
+  const body = bodyModel(techniqueById(id), person, yaw);
+  return id === 'round-kick' ? { ...body, meets: { at: 'reach', share: 0.95 } } : body;
+};
 const delayed = (id: string, delay: number): Model => ({
   ...model(id),
   joints: model(id).joints.map((joint, i) => ({ ...joint, onset: delay * Math.min(i, 2) })),
+});
+
+describe('a link held still', () => {
+  const ordered = (id: string) => delayed(id, 0.045);
+
+  it('a trunk that does not turn on its hips throws as one body with them', () => {
+    const { links, joints, guard, ...rest } = ordered('cross');
+    const [pelvis, trunk] = links;
+    const merged: Model = {
+      ...rest,
+      links: [
+        { ...trunk!, mass: pelvis!.mass + trunk!.mass, inertia: pelvis!.inertia + trunk!.inertia },
+        ...links.slice(2),
+      ],
+      joints: joints.filter((_, i) => i !== 1),
+      guard: guard.filter((_, i) => i !== 1),
+      root: 1,
+    };
+    const [held, one] = [simulateStrike(heldStill(ordered('cross'), 1)), simulateStrike(merged)];
+    expect(held.speed / one.speed).toBeCloseTo(1, 1);
+    expect(held.contact / one.contact).toBeCloseTo(1, 2);
+  });
+
+  it.each(['cross', 'lead-hook', 'elbow-round'])('every link that drives a %s is missed', (id) => {
+    const worth = worthOfLinks(ordered(id));
+    for (const share of worth.slice(0, 3)) expect(share).toBeGreaterThan(0.02);
+  });
+
+  it('what does not arrive without a link has no share, nor has what is held anyway', () => {
+    expect(worthOfLinks(ordered('cross')).at(-1)).toBeNull();
+    expect(worthOfLinks(ordered('lead-hook')).at(-1)).toBeNull();
+  });
 });
 
 // Putnam 1993 and common practice: from the ground outwards, each link after the one before.

@@ -4,7 +4,7 @@ import { costedFindings } from '@sinew/core/analysis/analyze';
 import { fit } from '@sinew/core/judge/simulate/fit';
 import { observe } from '@sinew/core/judge/simulate/observe';
 import { simulateStrike } from '@sinew/core/judge/simulate/strike';
-import { changed } from '@sinew/core/judge/simulate/whatIf';
+import { changed, worthOfLinks } from '@sinew/core/judge/simulate/whatIf';
 
 /** In place of `panel/what-if/chainModel`: the model in this thread. */
 export const chainModelHere = () => ({
@@ -12,6 +12,7 @@ export const chainModelHere = () => ({
     costedFindings: async (...asked: Parameters<typeof costedFindings>) => costedFindings(...asked),
     observe: async (...asked: Parameters<typeof observe>) => observe(...asked),
     fit: async (...asked: Parameters<typeof fit>) => fit(...asked),
+    worthOfLinks: async (...asked: Parameters<typeof worthOfLinks>) => worthOfLinks(...asked),
     whatIf: async (...asked: Parameters<typeof changed>) => simulateStrike(changed(...asked)),
   }),
 });

@@ -205,6 +205,9 @@ describe('What-if', () => {
     const { user } = onBench(store, () => <WhatIfTab strike={strikeIn(store)} />);
     expect(screen.getByRole('status').textContent).toMatch(/chain model/);
     await screen.findByText('The strike as it was thrown.', {}, { timeout: 10_000 });
+    // The trunk, held still, is missed; without its elbow a straight never gets there.
+    expect(await screen.findByText('no strike', {}, { timeout: 10_000 })).toBeTruthy();
+    expect(screen.getAllByText(/^−\d+ %$/).length).toBeGreaterThan(0);
     const stronger = screen.getAllByRole('slider')[2]! as HTMLInputElement;
     const { fireEvent } = await import('@testing-library/react');
     fireEvent.change(stronger, { target: { value: '60' } });

@@ -1,5 +1,5 @@
-/** What a coach asks of a strike: if this link went later, turned further, gave less? */
-import type { Model } from './strike';
+/** What a coach asks of a strike: if this link went later, turned further, gave less, did nothing of its own? */
+import { simulateStrike, standing, type Model } from './strike';
 
 /** Changes to a fitted strike; nothing given changes nothing. */
 export interface WhatIf {
@@ -34,4 +34,32 @@ export function changed(model: Model, { delays, powers, reach, give, flare, step
     give: Math.min(1, Math.max(0, model.give + give)),
     step: model.step + step,
   };
+}
+
+/** As good as stiff, N m/rad: what is held so turns less than a degree (found on strikes of every family). */
+const STIFF = 1500;
+
+/** The strike with one link held in guard against the link before it: carried along, giving nothing of its own. */
+export function heldStill(model: Model, link: number): Model {
+  return {
+    ...model,
+    joints: model.joints.map((joint, i) =>
+      i === link ? { ...joint, torque: 0, hold: STIFF, isHeld: true } : joint,
+    ),
+  };
+}
+
+/**
+ * What each link is worth: the share of its momentum that a strike loses when the link is held still, thrown at
+ * the same target. Null where it then does not arrive.
+ */
+export function worthOfLinks(fitted: Model): (number | null)[] {
+  const as = simulateStrike(fitted);
+  const placed = standing(fitted, as);
+  return fitted.joints.map((joint, i) => {
+    // A joint that is held already is what it is.
+    if (joint.isHeld || as.momentum <= 0) return null;
+    const without = simulateStrike(heldStill(placed, i));
+    return without.hasArrived ? 1 - without.momentum / as.momentum : null;
+  });
 }

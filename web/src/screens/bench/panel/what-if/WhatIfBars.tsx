@@ -1,5 +1,5 @@
 import { scaleLinear } from 'd3-scale';
-import type { SimulatedStrike } from '@sinew/core/judge/simulate/strike';
+import type { Model, SimulatedStrike } from '@sinew/core/judge/simulate/strike';
 import { fieldUnit } from '@/manner/manner';
 
 const NUMBERS = [
@@ -8,17 +8,23 @@ const NUMBERS = [
   ['momentum', 'momentum', 'N·s'],
 ] as const;
 
-/** As it was (hollow) and as it would be (filled): three numbers, and what each link adds to the speed. */
+/**
+ * As it was (hollow) and as it would be (filled): three numbers, what each link adds to the speed, and what the
+ * strike as it was loses of its momentum when that link is held still.
+ */
 export function WhatIfBars({
-  links,
+  model,
   before,
   now,
+  worth,
 }: {
-  links: readonly string[];
+  model: Model;
   before: SimulatedStrike;
   now: SimulatedStrike;
+  /** Null until it is known; a link's own null is a strike that does not arrive. */
+  worth: readonly (number | null)[] | null;
 }) {
-  const names = ['step', ...links];
+  const names = ['step', ...model.links.map(({ name }) => name)];
   const all = [...before.shares, ...now.shares, 0];
   const x = scaleLinear([Math.min(...all), Math.max(...all)], [0, 100]).nice();
   const bar = (value: number) => {
@@ -42,12 +48,18 @@ export function WhatIfBars({
           );
         })}
       </dl>
-      <h3 className="mt-3 text-sm font-semibold">
-        What each link adds to the speed, {fieldUnit('m/s').unit} (outline: as it was)
-      </h3>
+      <div className="mt-3 grid grid-cols-[1fr_5.5rem] items-end gap-2 text-sm font-semibold">
+        <h3>What each link adds to the speed, {fieldUnit('m/s').unit} (outline: as it was)</h3>
+        <h3 id="held-still" className="text-right">
+          Held still, momentum
+        </h3>
+      </div>
       <div className="mt-1 space-y-1">
         {names.map((name, i) => (
-          <div key={name} className="grid grid-cols-[5rem_1fr_3rem] items-center gap-2 text-sm">
+          <div
+            key={name}
+            className="grid grid-cols-[5rem_1fr_3rem_5rem] items-center gap-2 text-sm"
+          >
             <span className="first-letter:uppercase">{name}</span>
             <span className="relative h-4">
               <span className="absolute inset-y-0.5 bg-ink" style={bar(now.shares[i] ?? 0)} />
@@ -61,9 +73,18 @@ export function WhatIfBars({
                 .toFixed(1)
                 .replace('-', '−')}
             </span>
+            <span className="text-right" aria-describedby="held-still">
+              {i > 0 && worth && !model.joints[i - 1]!.isHeld && lostWithout(worth[i - 1]!)}
+            </span>
           </div>
         ))}
       </div>
     </>
   );
+}
+
+function lostWithout(share: number | null): string {
+  if (share === null) return 'no strike';
+  const percent = Math.round(100 * share);
+  return percent > 0 ? `−${percent} %` : `+${-percent} %`;
 }

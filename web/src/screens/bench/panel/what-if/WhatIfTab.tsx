@@ -28,6 +28,7 @@ export function WhatIfTab({ strike }: { strike: StrikeDocument }) {
   const [asked, setAsked] = useState<WhatIf>(AS_IT_IS);
   const fitted = start.kind === 'fitted' ? start.fitted : null;
   const result = useThrown(fitted, asked);
+  const worth = useWorth(fitted);
   if (start.kind === 'fitting') {
     return (
       <p role="status" className="text-soft">
@@ -57,7 +58,7 @@ export function WhatIfTab({ strike }: { strike: StrikeDocument }) {
         A chain of {links.length} links in one plane, brought to throw this very strike
         {misfit > ROUGH ? '; it follows it only roughly' : ''}. An estimate: compare, do not quote.
       </p>
-      <WhatIfBars links={links} before={simulated} now={shown} />
+      <WhatIfBars model={model} before={simulated} now={shown} worth={worth} />
       <div className="mt-4 space-y-2.5 border-t border-ink pt-3">
         {links.slice(1, Math.min(last, 2) + 1).map((name, k) => {
           const i = k + 1;
@@ -215,4 +216,20 @@ function useThrown(fitted: Fitted | null, asked: WhatIf): SimulatedStrike | null
     };
   }, [fitted, asked]);
   return result;
+}
+
+/** What each link is worth, once it is known. */
+function useWorth(fitted: Fitted | null): readonly (number | null)[] | null {
+  const [worth, setWorth] = useState<readonly (number | null)[] | null>(null);
+  useEffect(() => {
+    if (!fitted) return;
+    let isStale = false;
+    void chainModel()
+      .worthOfLinks(fitted.model)
+      .then((found) => !isStale && setWorth(found));
+    return () => {
+      isStale = true;
+    };
+  }, [fitted]);
+  return worth;
 }

@@ -4,12 +4,13 @@ import { costedFindings } from '@sinew/core/analysis/analyze';
 import { fit } from '@sinew/core/judge/simulate/fit';
 import { observe } from '@sinew/core/judge/simulate/observe';
 import { simulateStrike, standing, type Model } from '@sinew/core/judge/simulate/strike';
-import { changed, type WhatIf } from '@sinew/core/judge/simulate/whatIf';
+import { changed, worthOfLinks, type WhatIf } from '@sinew/core/judge/simulate/whatIf';
 
 const chainModel = {
   costedFindings,
   observe,
   fit,
+  worthOfLinks,
   /** Of a fitted strike: what is changed has to come to the target that it met. */
   whatIf: (fitted: Model, asked: WhatIf) =>
     simulateStrike(changed(standing(fitted, simulateStrike(fitted)), asked)),
