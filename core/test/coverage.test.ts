@@ -69,14 +69,16 @@ it.each([240, 60])(
         ] as const
       ).map((technique) => ({ family, technique })),
     );
-    // Every strike with noise of its own.
-    const trials = thrown.flatMap(({ family, technique }, i) =>
-      carriedTrials([technique], { ...setting, family }, [3 * i + 1, 3 * i + 2, 3 * i + 3]),
-    );
+    // Every strike with noise of its own; a strike of more frames takes longer to measure.
+    const seeds = rate > 100 ? [1, 2] : [1, 2, 3];
+    const trials = thrown.flatMap(({ family, technique }, i) => {
+      const own = seeds.map((seed) => 3 * i + seed);
+      return carriedTrials([technique], { ...setting, family }, own);
+    });
     const off = (what: string) => trials.filter((one) => one.what.startsWith(what));
     for (const what of ['shift', 'travel', 'kick.height', 'body.travel', 'rise.first']) {
       const own = off(what);
-      expect(own.length).toBeGreaterThanOrEqual(6);
+      expect(own.length).toBeGreaterThanOrEqual(2 * seeds.length);
       // Of n 95 % should be: this many and more in 99 of 100 runs of such a test.
       const allowed = Math.ceil(0.05 * own.length + 2.4 * Math.sqrt(0.05 * 0.95 * own.length));
       expect(own.filter(({ isCovered }) => !isCovered).length).toBeLessThanOrEqual(allowed);

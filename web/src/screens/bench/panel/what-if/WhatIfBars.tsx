@@ -51,7 +51,7 @@ export function WhatIfBars({
       <div className="mt-3 grid grid-cols-[1fr_5.5rem] items-end gap-2 text-sm font-semibold">
         <h3>What each link adds to the speed, {fieldUnit('m/s').unit} (outline: as it was)</h3>
         <h3 id="held-still" className="text-right">
-          Held still, momentum
+          Momentum if held still
         </h3>
       </div>
       <div className="mt-1 space-y-1">
