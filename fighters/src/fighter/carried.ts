@@ -4,14 +4,14 @@
  */
 import { techniqueById } from '@sinew/core/foundation/technique/techniques';
 import { strikingEnd } from './end';
-import { formOf, mover, type Pose } from './pose';
+import { formOf, mover, remembering, type Pose } from './pose';
 import type { Recipe } from './recipe';
 import { add, cross, dot, mix, scaled, size, subtract, unit, type Point } from './space';
 import { massCentre, type Truth } from './truth';
 
 /** Seconds. */
 const STEP = 1 / 4000;
-/** A strike without a load is looked at from this long before its hips, as measures.md has it, seconds. */
+/** A strike without a load is looked at from this long before its hips, seconds. */
 const BEFORE_HIPS = 0.25;
 
 /** By the ids of readings; SI units. What a technique does not have is missing. */
@@ -19,7 +19,7 @@ export type Carried = Readonly<Record<string, number>>;
 
 export function carriedOf(recipe: Recipe, { times }: Pick<Truth, 'times'>): Carried {
   const technique = techniqueById(recipe.technique);
-  const exact = mover({ ...recipe, stance: 'orthodox' });
+  const exact = remembering(mover({ ...recipe, stance: 'orthodox' }));
   const end = strikingEnd(technique, formOf(recipe).striking);
   const { contact, hips, trunk } = times;
   if (technique.family === 'kick') {

@@ -100,6 +100,16 @@ function orthodoxMover(recipe: Recipe): Mover {
   };
 }
 
+/** For whoever asks several things about the same instants: a pose is what takes time. */
+export function remembering(exact: Mover): Mover {
+  const seen = new Map<number, Pose>();
+  return (time) => {
+    const pose = seen.get(time) ?? exact(time);
+    seen.set(time, pose);
+    return pose;
+  };
+}
+
 /** Seconds of film a recipe needs, with a breath of guard at the end. */
 export function durationOf(recipe: Recipe): number {
   return durationFor(recipe, formOf(recipe));

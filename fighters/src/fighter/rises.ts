@@ -20,11 +20,18 @@ const SPEEDS = {
 } as const satisfies Record<string, readonly number[]>;
 
 function ofCoefficients(coefficients: readonly number[]): Rise {
-  const sum = (term: (c: number, power: number) => number) =>
-    coefficients.reduce((total, c, i) => total + term(c, i + 1), 0);
-  return {
-    way: (u) => sum((c, power) => (c * u ** (power + 1)) / (power + 1)),
-    tenth: whereTenth((u) => sum((c, power) => c * u ** power)),
+  const speed = polynomial([0, ...coefficients]);
+  const way = polynomial([0, 0, ...coefficients.map((c, i) => c / (i + 2))]);
+  return { way, tenth: whereTenth(speed) };
+}
+
+/** Horner's rule. */
+function polynomial(coefficients: readonly number[]): (u: number) => number {
+  const falling = coefficients.toReversed();
+  return (u) => {
+    let sum = 0;
+    for (const c of falling) sum = sum * u + c;
+    return sum;
   };
 }
 

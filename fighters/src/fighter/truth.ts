@@ -5,7 +5,7 @@
 import { sided, type Landmark, type Side } from '@sinew/core/foundation/body/landmarks';
 import { DEMPSTER } from '@sinew/core/foundation/body/segments';
 import { techniqueById, type Technique } from '@sinew/core/foundation/technique/techniques';
-import { durationOf, formOf, knownTimes, mover, type Pose } from './pose';
+import { durationOf, formOf, knownTimes, mover, remembering, type Pose } from './pose';
 import { strikingEnd } from './end';
 import type { Recipe } from './recipe';
 import { add, dot, mix, scaled, size, subtract, unit, type Point } from './space';
@@ -38,7 +38,7 @@ export interface Truth {
 export function truthOfStrike(recipe: Recipe): Truth {
   const technique = techniqueById(recipe.technique);
   const side = flipped(formOf(recipe).striking, recipe);
-  const exact = mover({ ...recipe, stance: 'orthodox' });
+  const exact = remembering(mover({ ...recipe, stance: 'orthodox' }));
   const striking = formOf(recipe).striking;
   const own = (part: Parameters<typeof sided>[1]) => sided(striking, part);
   const known = knownTimes(recipe);
