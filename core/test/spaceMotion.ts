@@ -1,6 +1,6 @@
 /** Motions in space by closed forms: one second at 240 frames a second, paths of the test's own. */
 import type { Landmark } from '../src/foundation/body/landmarks';
-import type { Motion, Path } from '../src/reconstruct/motion/motion';
+import { EVENLY, type Motion, type Path } from '../src/reconstruct/motion/motion';
 
 export const RATE = 240;
 /** Seconds. */
@@ -31,6 +31,7 @@ export const motionOf = (
   metric: true,
   isSmoothed: false,
   scaleSigma: 0,
+  deep: EVENLY,
   planeSigma: 0,
   isSquareKnown: true,
   isByHand: false,

@@ -33,7 +33,7 @@ import {
 } from '../src/observe/track/track';
 import { clean } from '@sinew/fighters/fighter/recipe';
 import { detected } from '@sinew/fighters/fighter/detected';
-import { CAMERAS } from '@sinew/fighters/film/camera';
+import { CAMERAS, type Camera } from '@sinew/fighters/film/camera';
 
 const RATE = 120;
 const HEIGHT = 720;
@@ -353,7 +353,7 @@ describe('from a track to a judgement', () => {
 
   it('a guess in space has places but no starts: those it cannot tell', () => {
     const { tracking, calibration } = judgedFrom({});
-    const space = estimatedSpace(tracking, calibration)!;
+    const space = estimatedSpace(tracking, calibration, 'orthodox')!;
     expect(space.source).toBe('estimated-3d');
     const contact = { frame: 168, time: 0.7, sigma: 0.001, source: 'eye' as const };
     const { events } = measure({ strike, marks: { contact }, track: space });
@@ -362,17 +362,40 @@ describe('from a track to a judgement', () => {
     }
   });
 
-  it.each(['side', 'front', 'behind'] as const)(
-    'a guess in space from %s is turned to the student’s own axes',
-    (view) => {
-      const film = detected(recipe, CAMERAS[view], { rate: 60, noise: 0, seed: 1 });
+  const EIGHTH = Math.PI / 4;
+  /** Level, seven metres off, at an azimuth as orthodox students count it. */
+  const corner = (azimuth: number): Camera => ({
+    ...CAMERAS.side,
+    position: [7 * Math.cos(azimuth), 0.95, 7 * Math.sin(azimuth)],
+    lookAt: [0, 0.95, 0],
+  });
+
+  it.each([
+    ['side', undefined, CAMERAS.side],
+    ['front', undefined, CAMERAS.front],
+    ['behind', undefined, CAMERAS.behind],
+    ['behind', 3 * EIGHTH, corner(3 * EIGHTH)],
+    ['front', -EIGHTH, corner(-EIGHTH)],
+  ] as const)(
+    'a guess in space from %s, azimuth %s, is turned to the student’s own axes',
+    (view, azimuth, camera) => {
+      const film = detected(recipe, camera, { rate: 60, noise: 0, seed: 1 });
       const tracking = trackFrom(
         cleanDetections(film.detections, film.frameTimes),
         NOTHING,
         HEIGHT,
       );
       const target = { from: { x: 0, y: 0 }, to: { x: 9, y: 0 } };
-      const { points } = estimatedSpace(tracking, { view, scale: null, target })!;
+      const calibration = { view, scale: null, target, ...(azimuth !== undefined && { azimuth }) };
+      const { points, deep } = estimatedSpace(tracking, calibration, 'orthodox')!;
+      // Least sure along the line of sight, whichever way that is; never along the upright.
+      const [toward, up, right] = deep!;
+      expect(up).toBe(1);
+      const lies = Math.abs(
+        Math.cos(azimuth ?? { side: Math.PI / 2, front: 0, behind: Math.PI }[view]),
+      );
+      expect(toward > right).toBe(lies > Math.SQRT1_2 + 1e-6);
+      expect(Math.max(toward, right)).toBeGreaterThan(1.5);
       const yaw = (frame: number) =>
         Math.atan2(
           points.rightShoulder!.x[frame]! - points.leftShoulder!.x[frame]!,
@@ -386,8 +409,10 @@ describe('from a track to a judgement', () => {
 
   it('says nothing in space from above, or without the way to the target from the side', () => {
     const { tracking } = judgedFrom({});
-    expect(estimatedSpace(tracking, { view: 'above', scale: null, target: null })).toBeNull();
-    expect(estimatedSpace(tracking, { view: 'side', scale: null, target: null })).toBeNull();
+    for (const view of ['above', 'side'] as const) {
+      const calibration = { view, scale: null, target: null };
+      expect(estimatedSpace(tracking, calibration, 'orthodox')).toBeNull();
+    }
   });
 });
 

@@ -7,21 +7,29 @@ import { LANDMARKS, type Landmark } from '@sinew/core/foundation/body/landmarks'
 import { project } from '@sinew/fighters/film/camera';
 import { angleAt } from '@sinew/core/foundation/geometry/vector';
 import { carriedOf } from '@sinew/fighters/fighter/carried';
-import { mover, type Pose } from '@sinew/fighters/fighter/pose';
+import { durationOf, mover, type Pose } from '@sinew/fighters/fighter/pose';
 import { truthOfStrike } from '@sinew/fighters/fighter/truth';
+import { measure } from '@sinew/core/analysis/analyze';
 import { analyzeClip } from '@sinew/core/analysis/analyzeClip';
+import { markOnFrame } from '@sinew/core/measure/events/events';
 import { EMPTY_DOCUMENT } from '@sinew/core/analysis/clipDocument';
 import { trackedOf } from '@sinew/core/analysis/clipFacts';
 import { libraryFrom, NO_EDITS } from '@sinew/core/judge/library/edits';
 import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import { nearestFrame } from '@sinew/core/observe/track/time';
 import type { Recipe } from '@sinew/fighters/fighter/recipe';
-import { frameTimesOf } from '@sinew/fighters/fighter/track';
+import { frameTimesOf, trackOf } from '@sinew/fighters/fighter/track';
 import { DEMO_CLIPS } from '@sinew/fighters/film/clips';
 import { detectionsIn } from '../src/gym/tracked';
 import { readFilm } from '../src/accuracy/oneFilm';
 import { keptSearch } from '../src/accuracy/searches';
-import { FAULTY_FILMS, TRIED_FILMS, TRIED_RATE } from '../src/accuracy/trackedFilms';
+import {
+  FAULTY_FILMS,
+  SECOND_FILMS,
+  TRIED_FILMS,
+  TRIED_RATE,
+  type TriedFilm,
+} from '../src/accuracy/trackedFilms';
 
 const read = TRIED_FILMS.flatMap((film) => {
   const search = keptSearch(film.id);
@@ -246,4 +254,103 @@ describe('a hit at the mat, of two dozen frames', () => {
     expect(told.filter(({ id }) => id === 'guard').length).toBeGreaterThan(6);
     expect(wrong.length / told.length, wrong.map(({ what }) => what).join(', ')).toBeLessThan(0.1);
   });
+});
+
+describe('films from the sides, the front, behind and corners, and two of one take', () => {
+  const films = [...TRIED_FILMS, ...FAULTY_FILMS, ...SECOND_FILMS].filter(
+    ({ id, recipe }) => keptSearch(id) && recipe.technique === 'cross',
+  );
+  const film = (id: string) => films.find((one) => one.id === id)!;
+
+  /** As the app reads a film that is on the disk, from `cut` frames on. */
+  function onDisk(one: TriedFilm & { azimuth?: number }, cut = 0) {
+    const frameTimes = frameTimesOf(one.recipe, TRIED_RATE).slice(cut);
+    const { view, azimuth } = one;
+    const document = { ...EMPTY_DOCUMENT, view, ...(azimuth !== undefined && { azimuth }) };
+    const facts = { frameTimes, width: 1280, height: 720 };
+    const search = keptSearch(one.id)!.filter(({ frame }) => frame >= cut);
+    const shifted = search.map((found) => ({ ...found, frame: found.frame - cut }));
+    return { document, film: { ...facts, tracked: trackedOf(shifted, facts, document) } };
+  }
+
+  function analysed(id: string, other?: string) {
+    const one = onDisk(film(id));
+    const cut = 12;
+    const second = other === undefined ? null : onDisk(film(other), cut);
+    const frame = nearestFrame(one.film.frameTimes, film(id).recipe.contact);
+    const strike = { ...STRIKE, marks: { contact: { frame, width: 1 } } };
+    const offset = { seconds: -cut / TRIED_RATE, sigma: 0.002, by: 'sound', pairs: 1 } as const;
+    return analyzeClip(
+      {
+        document: { ...one.document, strikes: [strike] },
+        film: one.film,
+        student: { school: {}, stance: 'orthodox', heightM: 1.76, massKg: 70 },
+        second: second && { ...second, offset },
+      },
+      strike,
+      libraryFrom(NO_EDITS),
+    );
+  }
+  const STRIKE = { id: 'strike', technique: 'cross', side: 'right' } as const;
+
+  /** What the exact body reads, all but free of noise. */
+  const exactly = (recipe: Recipe) => {
+    const track = trackOf(mover(recipe), durationOf(recipe), { rate: 480, noise: 0.0003, seed: 1 });
+    const { technique, side } = truthOfStrike(recipe);
+    const frame = nearestFrame(track.frameTimes, recipe.contact);
+    return measure({
+      track,
+      strike: { technique, side, stance: recipe.stance },
+      marks: { contact: markOnFrame(track.frameTimes, frame) },
+      body: { mass: 70, height: recipe.height },
+    }).readings;
+  };
+
+  it('whatever they show or guess lies within its ± of what the exact body reads', () => {
+    const exact = new Map<string, ReturnType<typeof exactly>>();
+    const told = films.flatMap(({ id, recipe }) => {
+      const key = JSON.stringify(recipe);
+      if (!exact.has(key)) exact.set(key, exactly(recipe));
+      const truths = exact.get(key)!;
+      return Object.entries(analysed(id).readings).flatMap(([name, one]) => {
+        const truth = truths[name as keyof typeof truths];
+        if (isAbsent(one) || isAbsent(truth)) return [];
+        const isWithin = Math.abs(one.value - truth.value) <= halfWidth(one) + halfWidth(truth);
+        return [{ what: `${id} ${name}`, isWithin, isGuess: one.source === 'estimated-3d' }];
+      });
+    });
+    for (const isGuess of [true, false]) {
+      const own = told.filter((one) => one.isGuess === isGuess);
+      const wrong = own.filter(({ isWithin }) => !isWithin).map(({ what }) => what);
+      expect(own.length).toBeGreaterThan(100);
+      expect(wrong.length / own.length, wrong.join(', ')).toBeLessThan(0.06);
+    }
+  });
+
+  it('a hand that the body hides from the first film is read in the second', () => {
+    const alone = analysed('guard-off-drop').readings['guard.drop'];
+    expect(isAbsent(alone)).toBe(true);
+    const together = analysed('guard-off-drop', 'guard-off-drop-lead').readings['guard.drop'];
+    const truth = exactly(film('guard-off-drop').recipe)['guard.drop'];
+    if (isAbsent(together) || isAbsent(truth)) throw new Error('nobody sees the hand');
+    expect(together.isElsewhere).toBe(true);
+    expect(Math.abs(together.value - truth.value)).toBeLessThan(halfWidth(together));
+  });
+
+  it.each([
+    ['usual', 'usual-lead'],
+    ['usual-rear', 'usual'],
+    ['usual-lead', 'usual-rear'],
+    ['front', 'behind'],
+  ])(
+    '%s and %s of a sound strike: no leak is found, and no fewer checks are decided',
+    (id, other) => {
+      const decided = (one: ReturnType<typeof analysed>) =>
+        one.findings.filter(({ status }) => status !== 'cant-tell').length;
+      const together = analysed(id, other);
+      expect(together.findings.filter(({ status }) => status === 'found')).toEqual([]);
+      expect(decided(together)).toBeGreaterThanOrEqual(decided(analysed(id)) - 1);
+      expect(together.space).toHaveProperty('problem');
+    },
+  );
 });

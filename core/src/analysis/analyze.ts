@@ -20,6 +20,7 @@ import { costed } from '../judge/cost/estimate';
 import { USUAL_RULES, type Finding, type Rules } from '../judge/fault/finding';
 import { judge } from '../judge/fault/judge';
 import { ranked } from '../judge/fault/rank';
+import { readInOther } from './otherFilm';
 import { seeStrike, type SeenStrike, type SourceOfMotion } from './seenStrike';
 
 /** What a strike is measured from, beside the motion. */
@@ -105,11 +106,32 @@ export function analysisOf(measured: MeasuredStrike, facts: StrikeFacts, rules: 
  *
  * @param seen what is measured
  * @param besides the same strike seen otherwise: the first that can gives the readings that `seen` cannot give
+ * @param other the same strike in another film, at the same clock: it gives what `seen` cannot, and what it shows
+ *   more surely
  */
 export function measureStrike(
   facts: StrikeFacts,
   seen: SeenStrike,
   besides: readonly SeenStrike[] = [],
+  other: SeenStrike | null = null,
+): MeasuredStrike {
+  const inFilm = measureInFilm(facts, seen, besides);
+  if (!other) return inFilm;
+  const there = measureInFilm(facts, other, besidesOf(other));
+  const readings = readInOther(inFilm.readings, seen.motion, there.readings, other.motion);
+  return {
+    ...inFilm,
+    readings,
+    links: linksOf(readings, inFilm.events, facts.strike.technique),
+    traces: { ...there.traces, ...inFilm.traces },
+    turns: inFilm.turns ?? there.turns,
+  };
+}
+
+function measureInFilm(
+  facts: StrikeFacts,
+  seen: SeenStrike,
+  besides: readonly SeenStrike[],
 ): MeasuredStrike {
   const { technique } = facts.strike;
   const { motion, events } = seen;
@@ -125,16 +147,20 @@ export function measureStrike(
     events.contact ? peakSteps(shown, technique, events.contact) : [];
   const own = peaksIn(motion);
   const peaks = own.length > 0 || !banded ? own : peaksIn(banded);
-  const travels = Object.fromEntries(PARTS.map((part) => [part, readings[`travel.${part}`]]));
   return {
     events,
     readings,
-    links: verdicts(travels, anchorsOf(readings, events, technique)),
+    links: linksOf(readings, events, technique),
     sequence: { starts: startSteps(events, technique), peaks },
     traces: { ...(banded && traces(banded, technique)), ...traces(motion, technique) },
     turns: turnsIn(motion) ?? (best ? turnsIn(best) : null),
     problems: orderProblems(events),
   };
+}
+
+function linksOf(readings: Readings, events: Events, technique: Technique) {
+  const travels = Object.fromEntries(PARTS.map((part) => [part, readings[`travel.${part}`]]));
+  return verdicts(travels, anchorsOf(readings, events, technique));
 }
 
 /** What is to hold: both while no foot leaves the floor; of a kick, whose support foot turns, the knee. */

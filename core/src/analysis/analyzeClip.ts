@@ -28,6 +28,7 @@ import {
 import { clipCalibration } from './clipCalibration';
 import type { ClipDocument, StrikeDocument } from './clipDocument';
 import type { FilmDocument, FilmFacts, SecondFilm, StudentFacts } from './clipFacts';
+import { atOurClock, instantsThere } from './otherFilm';
 import { rulesFor } from './rules';
 import { seeStrike, type SeenStrike, type SourceOfMotion } from './seenStrike';
 
@@ -76,13 +77,13 @@ export function analyzeClip(
 
 /** The first step alone: nothing of it depends on library or school. */
 export function measureInClip(clip: ClipInput, strike: StrikeDocument): MeasuredInClip {
-  const { seen, besides, ...about } = seeInClip(clip, strike);
+  const { seen, besides, other, ...about } = seeInClip(clip, strike);
   const facts: StrikeFacts = {
     strike: strikeOf(strike, clip.student),
     body: { mass: clip.student.massKg, height: clip.student.heightM },
     ...inCombination(clip, strike),
   };
-  return { ...measureStrike(facts, seen, besides()), facts, ...about };
+  return { ...measureStrike(facts, seen, besides(), other()), facts, ...about };
 }
 
 /** Where points are, and when: without readings, for what only draws the strike. */
@@ -123,6 +124,8 @@ function inCombination(
 interface SeenInClip {
   readonly seen: SeenStrike;
   readonly besides: () => readonly SeenStrike[];
+  /** The same strike in the other film, where the two cannot be laid together in space. */
+  readonly other: () => SeenStrike | null;
   readonly space: MeasuredInClip['space'];
   readonly assumed: Assumed;
 }
@@ -130,7 +133,8 @@ interface SeenInClip {
 /**
  * The best source there is, and those that stand in where that has no answer: two films together, else a
  * series in space measured elsewhere, each with the picture beside it; else the picture, with the bands that
- * are worn in it beside it, and then the tracker's guess of the body in space.
+ * are worn in it beside it, and then the tracker's guess of the body in space. A second film that nothing joins
+ * to the first but the clock is read by itself.
  */
 function seeInClip(
   { document, film, student, second }: ClipInput,
@@ -149,7 +153,7 @@ function seeInClip(
     seeStrike({ track, calibration, bands: film.bands ?? null, marked }, strike, marks);
   const seen = whole ? seeStrike(whole, strike, marks) : inPicture();
   const guessed = () => {
-    const guess = estimatedSpace(set.tracking, calibration);
+    const guess = estimatedSpace(set.tracking, calibration, student.stance);
     // It tells how the body stands, at the instants that the picture shows.
     return guess
       ? [seeStrike({ track: guess }, strike, { ...forGuess(seen.events), ...marks })]
@@ -158,6 +162,10 @@ function seeInClip(
   const withBands = (picture: SeenStrike) => [picture, ...besidesOf(picture)];
   return {
     seen,
+    other: () =>
+      second && !whole
+        ? inOtherFilm(second, strike, { ...marks, contact: seen.events.contact }, student)
+        : null,
     besides: () => (whole ? withBands(inPicture()) : [...besidesOf(seen), ...guessed()]),
     space: joined && ('problem' in joined ? joined : shownTogether(joined)),
     assumed: {
@@ -183,6 +191,32 @@ function spaceOf(
   }
   if (!series) return null;
   return { track: cutTrack(spaceOnFilm(series.track, frameTimes, series.begins), span) };
+}
+
+/** Null where its contact is not known, or nothing set in its picture fixes anything. */
+function inOtherFilm(
+  { document, film, offset }: SecondFilm,
+  strike: Strike,
+  { contact, ...marks }: Events,
+  { heightM }: StudentFacts,
+): SeenStrike | null {
+  if (!contact) return null;
+  const { tracking, calibration, placed } = pictureOf(document, film, EVERYTHING);
+  const frameTimes = atOurClock(tracking.track.frameTimes, offset);
+  const [first, last] = [frameTimes[0]!, frameTimes.at(-1)!];
+  if (contact.time < first || contact.time > last) return null;
+  const source = {
+    track: { ...tracking.track, frameTimes },
+    calibration: assumed(calibration, tracking, strike, heightM),
+    bands: film.bands ?? null,
+    marked: { placed, pictureHeight: film.height },
+  };
+  try {
+    return seeStrike(source, strike, instantsThere({ ...marks, contact }, frameTimes, offset));
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error;
+    return null;
+  }
 }
 
 /** Real seconds from and to, both included. */

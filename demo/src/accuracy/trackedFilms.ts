@@ -1,5 +1,6 @@
 /** Films rendered to try the body tracker on, each different from the usual one in one thing. */
 import type { View } from '@sinew/core/foundation/technique/techniques';
+import { viewAt } from '@sinew/core/foundation/technique/views';
 import type { Model } from '@sinew/web/api/models';
 import { FAULTY_FIGHTERS, faulty } from '@sinew/fighters/fighter/faults';
 import { clean, type Recipe } from '@sinew/fighters/fighter/recipe';
@@ -100,3 +101,19 @@ export const FAULTY_FILMS: readonly TriedFilm[] = SHOWN_FROM_THE_SIDE.map((fault
   const fighter = FAULTY_FIGHTERS.find((one) => one.fault === fault)!;
   return { ...USUAL, id: fault, name: fault, recipe: faulty(fighter, 'cross', 'clear') };
 });
+
+/** A level camera at an azimuth as orthodox students count it, as far off as that from the side. */
+const from = (azimuth: number): Camera => ({
+  ...CAMERAS.side,
+  position: [7 * Math.cos(azimuth), 0.95, 7 * Math.sin(azimuth)],
+  lookAt: [0, 0.89, 0],
+});
+
+const EIGHTH = Math.PI / 4;
+/** The other phone of a take whose first film is from the side, of the same strike; nothing joins them but the clock. */
+export const SECOND_FILMS: readonly (TriedFilm & { readonly azimuth: number })[] = [
+  { ...USUAL, id: 'usual-rear', azimuth: 3 * EIGHTH },
+  { ...USUAL, id: 'usual-lead', azimuth: -EIGHTH },
+  { ...FAULTY_FILMS[0]!, id: 'guard-off-drop-lead', azimuth: -EIGHTH },
+  { ...FAULTY_FILMS[1]!, id: 'head-whip-lead', azimuth: -EIGHTH },
+].map((film) => ({ ...film, view: viewAt(film.azimuth), camera: from(film.azimuth) }));

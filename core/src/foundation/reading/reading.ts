@@ -37,6 +37,8 @@ export interface Reading {
   readonly size?: number;
   /** So many blind looks of the coach are in it; none when missing. */
   readonly looks?: number;
+  /** Read in another film of the same take; `frames` are the nearest ones of the film in hand. */
+  readonly isElsewhere?: true;
 }
 
 /** Points that would have to be placed for a reading to exist. */

@@ -12,6 +12,7 @@ export const measuredSchema: z.ZodType<Measured> = z.union([
     source: z.enum(SOURCES),
     frames,
     size: z.number().positive().finite().optional(),
+    isElsewhere: z.literal(true).optional(),
     looks: z.number().int().positive().optional(),
   }),
   z.object({

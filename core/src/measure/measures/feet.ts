@@ -7,7 +7,7 @@ import { absent } from '../../foundation/reading/reading';
 import { flatFoot } from './flatFoot';
 import { FOOT_MARKED } from './ownSize';
 import { footTurn, kneeAngle } from './stance';
-import { MissingInput, type Instant, type MeasureProbe } from './probe';
+import { MissingInput, requireSquare, type Instant, type MeasureProbe } from './probe';
 import type { Measure } from './run';
 
 const TURNS = {
@@ -87,6 +87,7 @@ function heel(probe: MeasureProbe, side: 'left' | 'right'): number {
  * positive = caved in toward the other leg.
  */
 function cave(probe: MeasureProbe, side: 'left' | 'right'): number {
+  requireSquare(probe, 'a bent knee', 'from the front');
   const when = probe.event('contact');
   const [hip, knee, ankle] = (['Hip', 'Knee', 'Ankle'] as const).map((part) =>
     probe.at(`${side}${part}`, when),

@@ -56,6 +56,17 @@ export class MissingInput extends Error {
   }
 }
 
+const GUESSED = absent('A tracker guesses how a body stands in space, not how fast it goes there.');
+
+/** From farther off its place than this a camera looks along lines that it should look square at, radians. */
+const ASLANT = 0.35;
+
+/** @throws MissingInput where the camera stands at a corner: `what` then points at it, or is mixed with what does */
+export function requireSquare({ motion }: MeasureProbe, what: string, from: string): void {
+  if (motion.aslant <= ASLANT) return;
+  throw new MissingInput(absent(`Seen from a corner ${what} points at the camera; film ${from}.`));
+}
+
 /** What a first look saw under a key. */
 interface Seen {
   /** As measured; null for a length, and where it was first seen at an instant that had been moved. */
@@ -339,6 +350,7 @@ export class MeasureProbe {
   }
 
   private moving(point: BodyPoint, when: Instant): MovingPoint {
+    if (this.motion.source === 'estimated-3d') throw new MissingInput(GUESSED);
     const found =
       (this.isScout && this.shown.roughly(point, when.time)) || this.shown.moving(point, when.time);
     if (!found) throw this.lacks(point, when.time);

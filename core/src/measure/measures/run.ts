@@ -218,6 +218,7 @@ const sumOver = <T>(all: readonly T[], of: (one: T) => number) =>
  */
 function weights<Id extends string>(context: MeasureContext, rates: Rates<Id>, when: Instant) {
   const trace = emptyTrace();
+  const { deep } = context.motion;
   const found = rates(new MeasureProbe(context, trace), when);
   const ids = idsOf(found);
   const by = (isAsked: (key: SeenKey) => boolean, keyOf: (key: SeenKey) => SeenKey) =>
@@ -225,7 +226,7 @@ function weights<Id extends string>(context: MeasureContext, rates: Rates<Id>, w
       .filter(([key]) => isAsked(key))
       .flatMap(([place, { sigma, axes }]) =>
         axes.map((axis) => {
-          const off = AXES.map((_, i) => (i === axis ? sigma : 0));
+          const off = AXES.map((_, i) => (i === axis ? sigma * deep[i]! : 0));
           const seen = (key: SeenKey) => (key === keyOf(place) ? off : null);
           const nudged = safely(
             (n) => rates(new MeasureProbe(context, trace, n), when),
@@ -267,7 +268,7 @@ function toFirstOrder<Id extends string>(
   for (const [key, { sigma, axes }] of [...trace.seen]) {
     for (const axis of axes) {
       add((sign) => {
-        const by = AXES.map((_, i) => (i === axis ? sign * sigma : 0));
+        const by = AXES.map((_, i) => (i === axis ? sign * sigma * motion.deep[i]! : 0));
         return { seen: (asked) => (asked === key ? by : null) };
       });
     }
@@ -303,7 +304,8 @@ function byDraws<Id extends string>(
           const known = shaken.get(key);
           if (known) return known;
           const by = [0, 0, 0];
-          for (const axis of trace.seen.get(key)?.axes ?? []) by[axis] = sigma * deviate();
+          for (const axis of trace.seen.get(key)?.axes ?? [])
+            by[axis] = sigma * motion.deep[axis]! * deviate();
           shaken.set(key, by);
           return by;
         },

@@ -2,9 +2,8 @@
 import { headingOf, wrapped } from '../../foundation/geometry/angles';
 import { angleAt, distance, minus } from '../../foundation/geometry/vector';
 import { foot } from './balance';
-import { absent } from '../../foundation/reading/reading';
 import { flatFoot } from './flatFoot';
-import { MissingInput, type Instant, type MeasureProbe } from './probe';
+import { requireSquare, type Instant, type MeasureProbe } from './probe';
 import type { Measure } from './run';
 
 export function kneeAngle(probe: MeasureProbe, side: 'left' | 'right', when: Instant): number {
@@ -19,16 +18,9 @@ export function kneeAngle(probe: MeasureProbe, side: 'left' | 'right', when: Ins
 const feet = (probe: MeasureProbe, when: Instant) =>
   minus(foot(probe, 'right', when), foot(probe, 'left', when));
 
-/** From farther off its place than this a camera looks along lines that it should look square at, radians. */
-const ASLANT = 0.35;
-
 /** Difference in height of the two hips over their distance in the upright plane. */
 function level(probe: MeasureProbe, when: Instant): number {
-  if (probe.motion.aslant > ASLANT) {
-    throw new MissingInput(
-      absent('Seen from a corner the line of the hips points at the camera; film from behind.'),
-    );
-  }
+  requireSquare(probe, 'the line of the hips', 'from behind');
   const line = minus(probe.at('rightHip', when), probe.at('leftHip', when));
   return Math.atan2(line[1]!, Math.hypot(line[0]!, line[2]!));
 }
@@ -63,7 +55,10 @@ const PARTS = {
   },
   toeHeel: {
     name: 'Rear heel beside the line of the lead toe',
-    value: (probe, when) => probe.at('rightHeel', when)[2]! - probe.at('leftToe', when)[2]!,
+    value: (probe, when) => {
+      requireSquare(probe, 'the stance', 'from behind');
+      return probe.at('rightHeel', when)[2]! - probe.at('leftToe', when)[2]!;
+    },
     unit: 'm',
     needs: 'right',
     shows: 'the rails of the stance',

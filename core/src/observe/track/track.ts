@@ -45,7 +45,11 @@ export interface SpaceTrack extends Common {
   readonly source: 'measured-3d' | 'estimated-3d';
   /** Relative standard deviation of all lengths together; 0 when missing. */
   readonly scaleSigma?: number;
+  /** By how much less sure a place is along each axis than its σ says; once when missing. */
+  readonly deep?: PerAxis;
 }
+
+export type PerAxis = readonly [number, number, number];
 
 export type Track = PictureTrack | SpaceTrack;
 

@@ -3,7 +3,7 @@
  * picture, but a model's idea of how such a body stands. Places count from the middle of the hips, so
  * that nothing can be said of where the body goes.
  */
-import { LANDMARKS, type Landmark } from '../../foundation/body/landmarks';
+import { LANDMARKS, type Landmark, type Stance } from '../../foundation/body/landmarks';
 import { rotation } from '../../foundation/geometry/pose';
 import { cross, dot, type Vector } from '../../foundation/geometry/vector';
 import type { Tracking } from '../../observe/track/trackFromDetections';
@@ -17,10 +17,13 @@ import { floorCamera, seenStraight, standing, UP } from './camera';
 type Axes = readonly [toward: Vector, up: Vector, right: Vector];
 
 /**
- * A guess in space errs more than a point in the picture: by so much, as a multiple. Found on rendered
- * fighters (docs/accuracy.md).
+ * A guess in space errs more than a point in the picture, as a multiple: where limbs bend and end more than the
+ * rest, and along the line of sight, which is not in a picture, by so much again. Found on rendered fighters, from
+ * the side, the front, behind and corners (docs/accuracy.md).
  */
-const IN_SPACE = 2;
+const IN_SPACE = { limb: 3.6, rest: 2 };
+const DEPTH = 2;
+const LIMBS = /Elbow|Wrist|Knuckle|Knee/;
 /** Standing height that the model's lengths are true to, metres; the body's own is not known to it. */
 const MODEL_HEIGHT = 1.7;
 /** The model knows bodies, not this body: relative, one standard deviation. */
@@ -33,8 +36,9 @@ const SCALE_SIGMA = 0.08;
 export function estimatedSpace(
   { track, detections }: Pick<Tracking, 'track' | 'detections'>,
   calibration: Calibration,
+  stance: Stance,
 ): SpaceTrack | null {
-  const axes = axesOf(calibration);
+  const axes = axesOf(calibration, stance);
   if (!axes || !detections.some(isGuessed)) return null;
   const points: Partial<Record<Landmark, Points>> = {};
   for (const landmark of LANDMARKS) {
@@ -46,9 +50,10 @@ export function estimatedSpace(
       const { inSpace } = seen(detection, landmark);
       return axes.map((axis) => dot(axis, inSpace));
     });
+    const errs = LIMBS.test(landmark) ? IN_SPACE.limb : IN_SPACE.rest;
     const bias = own.map((detection) => {
       const { visibility } = seen(detection, landmark);
-      return IN_SPACE * MODEL_HEIGHT * biasSigma(landmark, visibility);
+      return errs * MODEL_HEIGHT * biasSigma(landmark, visibility);
     });
     points[landmark] = {
       frames: own.map(({ frame }) => frame),
@@ -66,6 +71,11 @@ export function estimatedSpace(
     frameTimes: track.frameTimes,
     points,
     scaleSigma: SCALE_SIGMA,
+    deep: axes.map(([, , away]) => Math.hypot(1, away! * Math.sqrt(DEPTH ** 2 - 1))) as [
+      number,
+      number,
+      number,
+    ],
   };
 }
 
@@ -78,8 +88,8 @@ function isGuessed(detection: PoseDetection): boolean {
 /** Shake from frame to frame as a share of the lasting error. */
 const SHAKE = 0.2;
 
-function axesOf(calibration: Calibration): Axes | null {
-  const { view, target, rectangle } = calibration;
+function axesOf(calibration: Calibration, stance: Stance): Axes | null {
+  const { view, azimuth, target, rectangle } = calibration;
   if (view === 'above') return null;
   if (rectangle && rectangle.kind !== 'upright') {
     const camera = floorCamera(calibration);
@@ -88,11 +98,21 @@ function axesOf(calibration: Calibration): Axes | null {
     const { toward } = standing(calibration, camera);
     return [inCamera(toward), inCamera(UP), inCamera(cross(toward, UP))];
   }
-  const up: Vector = [0, -1, 0];
-  if (view === 'front') return [[0, 0, -1], up, [-1, 0, 0]];
-  if (view === 'behind') return [[0, 0, 1], up, [1, 0, 0]];
+  if (azimuth !== undefined) {
+    return levelAxes(Math.cos(azimuth), (stance === 'orthodox' ? 1 : -1) * Math.sin(azimuth));
+  }
+  if (view === 'front') return levelAxes(1, 0);
+  if (view === 'behind') return levelAxes(-1, 0);
   if (!target) return null;
   const [from, to] = [seenStraight(calibration, target.from), seenStraight(calibration, target.to)];
-  const sign = to.x >= from.x ? 1 : -1;
-  return [[sign, 0, 0], up, [0, 0, -sign]];
+  return levelAxes(0, to.x >= from.x ? 1 : -1);
+}
+
+/** Of a level camera that stands so far toward the target, and to the student's right. */
+function levelAxes(ahead: number, right: number): Axes {
+  return [
+    [right, 0, -ahead],
+    [0, -1, 0],
+    [-ahead, 0, -right],
+  ];
 }

@@ -5,7 +5,7 @@
 import { otherSide } from '../../foundation/body/landmarks';
 import { strikeStance, type Strike } from '../../foundation/technique/strike';
 import type { BandTurn, BandTurns } from '../../observe/band/bandTurns';
-import { turnSignOf, type Motion, type Path } from './motion';
+import { EVENLY, turnSignOf, type Motion, type Path } from './motion';
 
 /** @param frameTimes real time of every frame of the film, seconds */
 export function motionFromBands(
@@ -38,6 +38,7 @@ export function motionFromBands(
     axes: ['toward', 'right'],
     metric: false,
     scaleSigma: 0,
+    deep: EVENLY,
     planeSigma: 0,
     azimuth: null,
     aslant: 0,

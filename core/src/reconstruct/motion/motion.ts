@@ -13,7 +13,7 @@ import type { Source } from '../../foundation/reading/reading';
 import { lowerBound } from '../../foundation/signal/interpolate';
 import { strikeStance, type Strike } from '../../foundation/technique/strike';
 import type { Technique, View } from '../../foundation/technique/techniques';
-import type { PictureTrack, Points, SpaceTrack, Track } from '../../observe/track/track';
+import type { PerAxis, PictureTrack, Points, SpaceTrack, Track } from '../../observe/track/track';
 
 /** One landmark's path along the axes the view shows; frames and times ascending. */
 export interface Path {
@@ -52,6 +52,8 @@ export interface Motion {
   readonly metric: boolean;
   /** Relative standard deviation of the scale (0 when there is none or in 3D). */
   readonly scaleSigma: number;
+  /** By how much less sure a place is along each axis than its σ says: more than once where depth is guessed. */
+  readonly deep: PerAxis;
   /** Relative standard deviation of a length because a picture shows it in projection; 0 in 3D. */
   readonly planeSigma: number;
   /** Where the camera stands: see `Calibration.azimuth`; null where only the view is known. */
@@ -103,12 +105,16 @@ export function excerpt(motion: Motion, from: number, to: number): Motion {
 }
 
 /** Turn a 3D track into motion; the world axes are the student's axes already. */
+/** As sure along one axis as along another. */
+export const EVENLY: PerAxis = [1, 1, 1];
+
 export function motionFromSpace(track: SpaceTrack, strike: Strike): Motion {
   return build(track, strike, {
     view: '3d',
     axes: AXES,
     metric: true,
     scaleSigma: track.scaleSigma ?? 0,
+    deep: track.deep ?? EVENLY,
     planeSigma: 0,
     azimuth: null,
     aslant: 0,
@@ -135,6 +141,7 @@ export function motionFromPicture(
   const { place, unitAt, ...map } = pictureMap(calibration, track.placingSigma);
   return build(track, strike, {
     ...map,
+    deep: EVENLY,
     view: calibration.view,
     azimuth: calibration.azimuth ?? null,
     aslant: aslantOf(calibration),
@@ -155,6 +162,7 @@ interface Recipe extends Pick<
   | 'axes'
   | 'metric'
   | 'scaleSigma'
+  | 'deep'
   | 'planeSigma'
   | 'azimuth'
   | 'aslant'

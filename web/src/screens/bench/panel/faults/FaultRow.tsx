@@ -7,7 +7,7 @@ import { isOfReading } from '@sinew/core/judge/fault/schema';
 import type { Decision } from '@/data/finding/findings';
 import { inManner, instant } from '@/manner/manner';
 import { Button } from '@/ui/button';
-import { SOURCE_WORDS } from '../sources';
+import { sourceInWords } from '../sources';
 import { useBenchStore } from '../../document/benchStore';
 import { useLibrary } from '../../document/useAnalysis';
 
@@ -72,10 +72,11 @@ function CostSentence({ cost }: { cost: Cost | null }) {
 }
 
 /** With blind looks in it, a reading that no film gave rests on them alone. */
-function wordsOn({ source, looks = 0 }: Reading): string[] {
-  if (looks === 0) return [SOURCE_WORDS[source]];
+function wordsOn(reading: Reading): string[] {
+  const { source, looks = 0 } = reading;
+  if (looks === 0) return [sourceInWords(reading)];
   const own = `your ${looks === 1 ? 'blind look' : `${looks} blind looks`}`;
-  return source === 'eye' ? [own] : [SOURCE_WORDS[source], own];
+  return source === 'eye' ? [own] : [sourceInWords(reading), own];
 }
 
 /** What the readings that decided it were taken from. */
@@ -90,13 +91,19 @@ function RestsOn({ finding: { judgedBy } }: { finding: Finding }) {
 function Show({ finding }: { finding: Finding }) {
   const store = useBenchStore();
   const { frame, judgedBy } = finding;
-  const limit = judgedBy[0]?.limit;
+  const { limit, measured = null } = judgedBy[0] ?? {};
   if (frame === null || !limit || !isOfReading(limit)) return null;
+  const isHere = measured === null || isAbsent(measured) || !measured.isElsewhere;
   return (
     <Button
       weight="quiet"
       className="!min-h-6 text-sm"
-      onClick={() => store.getState().showEvidence(limit.reading, frame)}
+      onClick={() => {
+        const { goTo, showEvidence } = store.getState();
+        // What another film shows is drawn in none of this one's frames.
+        if (isHere) showEvidence(limit.reading, frame);
+        else goTo(frame);
+      }}
     >
       Show frame {frame}
     </Button>

@@ -1,6 +1,7 @@
 'use client';
 
 import { useRef, useState } from 'react';
+import { isAbsent } from '@sinew/core/foundation/reading/reading';
 import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
 import type { ClipAnalysis } from '@sinew/core/analysis/analyzeClip';
 import type { ClipSummary } from '@/data/clip/clips';
@@ -10,6 +11,7 @@ import { ProgressBar } from '@/ui/progressBar';
 import type { Progress } from '@/video/progress';
 import type { Surveying } from '@/video/surveyor';
 import { documentOf, useBench, useBenchStore } from '../../document/benchStore';
+import { useAnalysis } from '../../document/useAnalysis';
 import {
   joinByFrames,
   joinBySound,
@@ -60,6 +62,7 @@ function Joined({ second, space }: { second: SecondView; space: ClipAnalysis['sp
           : 'an instant seen in both'}
         .
       </p>
+      <ByItself />
       <p className="text-soft">{spaceSays(space)}</p>
       <div className="flex flex-wrap gap-3">
         <Button hint="V" onClick={swap}>
@@ -75,6 +78,20 @@ function Joined({ second, space }: { second: SecondView; space: ClipAnalysis['sp
         </Button>
       </div>
     </div>
+  );
+}
+
+/** What the other film gives where nothing but the clock joins the two. */
+function ByItself() {
+  const analysis = useAnalysis();
+  const readings = Object.values(analysis?.readings ?? {});
+  const count = readings.filter((one) => !isAbsent(one) && one.isElsewhere).length;
+  if (count === 0) return null;
+  return (
+    <p>
+      Each film is read by itself: {count} {count === 1 ? 'reading is' : 'readings are'} that one’s,
+      which shows {count === 1 ? 'it' : 'them'} alone or more surely.
+    </p>
   );
 }
 

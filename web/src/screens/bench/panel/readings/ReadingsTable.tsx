@@ -6,7 +6,7 @@ import {
   type MeasureId,
   type Readings,
 } from '@sinew/core/measure/measures/allMeasures';
-import { SOURCE_WORDS } from '../sources';
+import { sourceInWords } from '../sources';
 import { isAbsent, type Reading } from '@sinew/core/foundation/reading/reading';
 import { parts } from '@/manner/manner';
 
@@ -18,10 +18,11 @@ interface Origin {
   readonly isAutomatic: boolean;
 }
 
-function sourceOf({ source }: Reading, { isTracked, isAutomatic }: Origin): string {
+function sourceOf(reading: Reading, { isTracked, isAutomatic }: Origin): string {
+  const { source, isElsewhere } = reading;
   if (source === 'eye' && isAutomatic) return 'automatic marks';
-  const isOfPoints = source === 'measured-2d' || source === 'measured-3d';
-  return isTracked && isOfPoints ? `${SOURCE_WORDS[source]}, tracked` : SOURCE_WORDS[source];
+  const isOfPoints = !isElsewhere && (source === 'measured-2d' || source === 'measured-3d');
+  return isTracked && isOfPoints ? `${sourceInWords(reading)}, tracked` : sourceInWords(reading);
 }
 
 /** Every reading with its ±, by what it is about; then what is not there, and why. */
