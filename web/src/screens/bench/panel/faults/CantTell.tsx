@@ -66,7 +66,7 @@ function Open({ findings, onSay, onLook }: Props) {
         {[...groups].map(([key, some]) => (
           <li key={key} className="py-1">
             <p>
-              {key === 'Two cameras would.' ? 'Two cameras would show it.' : key}{' '}
+              {key === 'Two cameras would.' ? 'Two cameras over one rectangle would show it.' : key}{' '}
               <Place missing={missingOf(some[0]!)} />
             </p>
             {onSay ? (
