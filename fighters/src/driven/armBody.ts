@@ -2,8 +2,8 @@
 import { DEMPSTER, SEGMENT_LENGTH } from '@sinew/core/foundation/body/segments';
 import { add, UP, type Point } from '../fighter/space';
 import type { Muscled } from './joints';
-import { barrel, NOTHING, rod } from './masses';
-import { Linkage, type Part, type Placed } from './linkage';
+import { barrel, hinge, NOTHING, rod } from './parts';
+import { Linkage, type Placed } from './linkage';
 
 export type Way = 'straight' | 'hook' | 'elbow';
 
@@ -96,14 +96,6 @@ export function linkageOf({
   const hand = of(DEMPSTER.hand.mass);
   const foreCentre =
     (fore * DEMPSTER.forearm.centre * long.fore + hand * long.fore) / (fore + hand);
-  const hinge = (name: string, axis: Point, own: Partial<Part> = {}): Part => ({
-    name,
-    kind: 'hinge',
-    at: [0, 0, 0],
-    axis,
-    ...NOTHING,
-    ...own,
-  });
   const Z: Point = [0, 0, 1];
   const X: Point = [1, 0, 0];
   return new Linkage([

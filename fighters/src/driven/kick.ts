@@ -4,9 +4,9 @@
  */
 import { DEMPSTER, SEGMENT_LENGTH } from '@sinew/core/foundation/body/segments';
 import { add, UP, type Point } from '../fighter/space';
-import { barrel, NOTHING, rod } from './masses';
+import { barrel, hinge, NOTHING, rod } from './parts';
 import { Joints, type Muscled } from './joints';
-import { Linkage, type Moving, type Part, type Placed } from './linkage';
+import { Linkage, type Moving, type Placed } from './linkage';
 import type { Driven } from './throw';
 
 /** The kicking side is the right one, and the rear. */
@@ -69,14 +69,6 @@ function legLinkage({ height, mass, heavy, yaw }: Kicker): Linkage {
   const lower = shank + foot;
   const ankle = long.shank;
   const centre = (shank * DEMPSTER.shank.centre * long.shank + foot * (ankle + 0.05)) / lower;
-  const hinge = (name: string, axis: Point, own: Partial<Part> = {}): Part => ({
-    name,
-    kind: 'hinge',
-    at: [0, 0, 0],
-    axis,
-    ...NOTHING,
-    ...own,
-  });
   const X: Point = [1, 0, 0];
   const Z: Point = [0, 0, 1];
   const back: Point = [Math.sin(yaw) * long.halfHips, 0, Math.cos(yaw) * long.halfHips];
