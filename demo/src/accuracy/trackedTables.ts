@@ -306,7 +306,7 @@ What this means:
 - **± of points** keeps its word from the side with standard and fine. With quick and from behind it is somewhat too small (90 % instead of 95), from the front much (79 %).
 - **Contact** is told by sound or by the coach. Found from a tracked fist it strays by tens of ms.
 - **Speed at contact** is not given by one tracked film: the fist is least surely seen just there. Two frames on which it is placed, or two films, tell it.
-- What a model guesses of the body in space from one film (“estimated”) tells how the body stands, never when a link starts: on these fighters its pelvis started up to 120 ms late.
+- What a model guesses of the body in space from one film (“estimated”) tells how the body stands, least surely along the line of sight, and never when a link starts or how fast it goes: on these fighters its pelvis started up to 120 ms late.
 - From above the tracker finds a body in every second frame, and poorly: place points by hand there.
 - Rendered fighters are not people. On your own films look at the points.`;
 }
