@@ -146,7 +146,8 @@ function seeInClip(
   const calibration = assumed(set.calibration, set.tracking, strike, student.heightM);
   const { track } = set.tracking;
   const marks = marksOf(one, track.frameTimes);
-  const joined = second && joinedWith(set, second);
+  const other = second && pictureOf(second.document, second.film, EVERYTHING);
+  const joined = second && other && joinedWith(set, other, second.offset);
   const whole = spaceOf(joined, film, track.frameTimes, span);
   const marked = { placed: set.placed, pictureHeight: film.height };
   const inPicture = () =>
@@ -163,8 +164,8 @@ function seeInClip(
   return {
     seen,
     other: () =>
-      second && !whole
-        ? inOtherFilm(second, strike, { ...marks, contact: seen.events.contact }, student)
+      second && other && !whole
+        ? inOtherFilm(second, other, strike, { ...marks, contact: seen.events.contact }, student)
         : null,
     besides: () => (whole ? withBands(inPicture()) : [...besidesOf(seen), ...guessed()]),
     space: joined && ('problem' in joined ? joined : shownTogether(joined)),
@@ -195,13 +196,13 @@ function spaceOf(
 
 /** Null where its contact is not known, or nothing set in its picture fixes anything. */
 function inOtherFilm(
-  { document, film, offset }: SecondFilm,
+  { film, offset }: SecondFilm,
+  { tracking, calibration, placed }: Picture,
   strike: Strike,
   { contact, ...marks }: Events,
   { heightM }: StudentFacts,
 ): SeenStrike | null {
   if (!contact) return null;
-  const { tracking, calibration, placed } = pictureOf(document, film, EVERYTHING);
   const frameTimes = atOurClock(tracking.track.frameTimes, offset);
   const [first, last] = [frameTimes[0]!, frameTimes.at(-1)!];
   if (contact.time < first || contact.time > last) return null;
@@ -249,11 +250,13 @@ function pictureOf(document: FilmDocument, film: FilmFacts, stretch: Stretch) {
   };
 }
 
+type Picture = ReturnType<typeof pictureOf>;
+
 function joinedWith(
-  picture: ReturnType<typeof pictureOf>,
-  { document, film, offset }: SecondFilm,
+  picture: Picture,
+  other: Picture,
+  offset: SecondFilm['offset'],
 ): TwoViews | { readonly problem: string } {
-  const other = pictureOf(document, film, EVERYTHING);
   const pictures = [picture, other];
   const missing = pictures.findIndex(
     ({ calibration: { rectangle } }) => !rectangle || rectangle.kind === 'upright',

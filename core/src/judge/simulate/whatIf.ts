@@ -36,7 +36,7 @@ export function changed(model: Model, { delays, powers, reach, give, flare, step
   };
 }
 
-/** As good as stiff, N m/rad: what is held so turns less than a degree (found on strikes of every family). */
+/** As good as stiff, N m/rad: what is held so turns a degree, a kick’s shank three (an ordinary body’s strikes). */
 const STIFF = 1500;
 
 /** The strike with one link held in guard against the link before it: carried along, giving nothing of its own. */
