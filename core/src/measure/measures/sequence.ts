@@ -33,7 +33,7 @@ export const SEQUENCE = {
       const contact = eventOf(context, 'contact');
       if (isAbsent(contact)) return contact;
       const { motion, strike } = context;
-      // On rendered films it told the order of peaks no better than chance.
+      // On rendered films the truth lay within its ± in 5 of 18.
       if (motion.source === 'estimated-3d') {
         return absent('A tracker’s guess in space does not tell when each link is fastest.');
       }
