@@ -2,7 +2,7 @@
 import { readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   filmsIn,
   freshGym,
@@ -11,6 +11,7 @@ import {
   type OwnServer,
 } from '../support/ownServer';
 import { isAccessible } from '../support/gym';
+import { test } from '../support/test';
 
 let server: OwnServer | null = null;
 test.afterEach(async () => {

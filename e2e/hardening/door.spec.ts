@@ -3,9 +3,10 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { scratchFolder } from '@sinew/demo/scratch';
 import { freePort } from '../support/ownServer';
+import { test } from '../support/test';
 
 const START = fileURLToPath(new URL('../../scripts/start.mjs', import.meta.url));
 

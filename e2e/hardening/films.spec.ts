@@ -3,13 +3,14 @@ import { createHash } from 'node:crypto';
 import { readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { seeded } from '@sinew/core/foundation/uncertainty/random';
 import { endlessFilm } from '@sinew/demo/damage/endless';
 import { shortFilm } from '@sinew/demo/damage/films';
 import { damaged } from '@sinew/demo/damage/mutations';
 import { partsOf } from '@sinew/demo/damage/parts';
 import { addStudent, chooseFile, dataOf, demoClip, post } from '../support/gym';
+import { test } from '../support/test';
 
 test('an endless film is given up in words, before and after the transfer, and stops nobody', async ({
   page,

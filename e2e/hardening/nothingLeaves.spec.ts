@@ -1,10 +1,11 @@
 /** Nothing leaves the machine: every page, and a whole search for the body, watched by a proxy. */
 import { createServer, type Server } from 'node:http';
-import { chromium, expect, test, type Page } from '@playwright/test';
+import { chromium, expect, type Page } from '@playwright/test';
 import { benchIsOpen } from '../support/bench';
 import { flagsOf } from '../support/config';
 import { thinned } from '../support/films';
 import { addStudent, chooseFile, demoClip } from '../support/gym';
+import { lookForNone, test } from '../support/test';
 
 test.setTimeout(240_000);
 
@@ -95,7 +96,8 @@ test('no page asks anybody but Sinew for anything', async ({ baseURL }) => {
   expect(refused).toEqual([]);
 });
 
-test('a whole search for the body sends nothing, to its end', async ({ baseURL }) => {
+test('a whole search for the body sends nothing, to its end', async ({ baseURL, request }) => {
+  await lookForNone(request);
   await watched(baseURL!, async (page) => {
     await addStudent(page, 'Watched');
     await page.evaluate(() => localStorage.setItem('sinew.tracking.model', 'quick'));

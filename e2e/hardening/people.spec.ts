@@ -2,10 +2,11 @@
 import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { benchIsOpen } from '../support/bench';
 import { addStudent, chooseFile, dataOf, demoClip, unfoldConsent } from '../support/gym';
 import { filmsIn } from '../support/ownServer';
+import { test } from '../support/test';
 
 const day = (years: number, days = 0) => {
   const date = new Date(Date.now() + days * 86_400_000);

@@ -1,7 +1,17 @@
+import { rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { defineConfig, type PlaywrightTestConfig } from '@playwright/test';
 
 /** Ports of the servers the browser tests start, each on a fresh made-up gym; of `main` the first. */
 const PORT = { fullDisk: 4311, bench: 4313, screenshots: 4314, main: 4321 } as const;
+
+/** Where the made-up gym lies that every server begins with a copy of. */
+if (process.env['SINEW_SEEDED'] === undefined) {
+  const seeded = join(tmpdir(), `sinew-seeded-${process.pid}`);
+  process.env['SINEW_SEEDED'] = seeded;
+  process.once('exit', () => rmSync(seeded, { recursive: true, force: true }));
+}
 
 export type Server = keyof typeof PORT;
 

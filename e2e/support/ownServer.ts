@@ -1,5 +1,5 @@
 /** A server of a test's own, on a gym that may be damaged before and looked at behind its back. */
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { cpSync, existsSync, readdirSync, readFileSync, utimesSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
@@ -8,23 +8,12 @@ import { scratchFolder } from '@sinew/demo/scratch';
 
 const path = (name: string) => fileURLToPath(new URL(name, import.meta.url));
 
-let seeded: string | null = null;
-
 /** A fresh made-up gym whose films have lain there for a day. */
 export function freshGym(): string {
-  if (seeded === null) {
-    seeded = scratchFolder('seeded');
-    const args = ['--import', path('../../scripts/typescript-threads.mjs'), 'src/gym/seed.ts'];
-    const { status, stderr } = spawnSync(path('../../node_modules/.bin/tsx'), args, {
-      cwd: path('../../demo'),
-      env: { ...process.env, SINEW_DATA: seeded },
-    });
-    if (status !== 0) throw new Error(`The seed failed: ${String(stderr)}`);
-    const yesterday = Date.now() / 1000 - 86_400;
-    for (const film of filmsIn(seeded)) utimesSync(film, yesterday, yesterday);
-  }
   const folder = scratchFolder('gym');
-  cpSync(seeded, folder, { recursive: true, preserveTimestamps: true });
+  cpSync(process.env['SINEW_SEEDED']!, folder, { recursive: true, preserveTimestamps: true });
+  const yesterday = Date.now() / 1000 - 86_400;
+  for (const film of filmsIn(folder)) utimesSync(film, yesterday, yesterday);
   return folder;
 }
 

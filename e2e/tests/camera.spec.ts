@@ -1,5 +1,5 @@
 /** Filming with a camera: Chromium's made-up device, which gives a test picture and beeps. */
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { benchIsOpen } from '../support/bench';
 import {
   checkLine,
@@ -12,6 +12,7 @@ import {
 } from '../support/capture';
 import { flagsOf } from '../support/config';
 import { addStudent } from '../support/gym';
+import { test } from '../support/test';
 
 test.use({
   launchOptions: {

@@ -1,5 +1,5 @@
 /** Filming where there is no camera: the simulated one, and what is said of the others. */
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { benchIsOpen, isSaved, shows } from '../support/bench';
 import {
   checkLine,
@@ -12,6 +12,7 @@ import {
 } from '../support/capture';
 import { addressOf } from '../support/config';
 import { addStudent, isAccessible } from '../support/gym';
+import { test } from '../support/test';
 
 test('a take filmed with the simulated camera is checked, kept, and split into strikes', async ({
   page,

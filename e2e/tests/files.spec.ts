@@ -1,10 +1,11 @@
 import { readdirSync, readFileSync, existsSync } from 'node:fs';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { benchIsOpen } from '../support/bench';
 import { addressOf, type Server } from '../support/config';
 import { encode, foreignCodec, soundOnly } from '../support/films';
 import { addStudent, chooseFile, dataOf, demoClip, post } from '../support/gym';
+import { test } from '../support/test';
 
 const demo = readFileSync(demoClip('cross-clean.mp4'));
 const half = demo.subarray(0, demo.length / 2);

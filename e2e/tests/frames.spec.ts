@@ -1,7 +1,8 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { canvas, benchIsOpen, shows } from '../support/bench';
 import { BITS, FILMS } from '../support/films';
 import { addStudent, post } from '../support/gym';
+import { test } from '../support/test';
 
 /** The number burnt into the picture that is on the screen now. */
 async function burntIn(page: Page): Promise<number> {

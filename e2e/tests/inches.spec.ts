@@ -1,7 +1,8 @@
 /** A gym that thinks in inches: nothing that anybody reads is left in centimetres. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { benchIsOpen } from '../support/bench';
 import { freshGym, startServer, type OwnServer } from '../support/ownServer';
+import { test } from '../support/test';
 
 let server: OwnServer | null = null;
 test.afterEach(() => server?.stop());

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { EVENTS } from '@sinew/core/measure/events/events';
 import { DEMO_CLIPS } from '@sinew/fighters/film/clips';
 import { truthOf } from '@sinew/fighters/film/clipTruth';
@@ -14,6 +14,7 @@ import {
   stepTo,
 } from '../support/bench';
 import { addStudent, chooseFile, demoClip, isAccessible, unfoldConsent } from '../support/gym';
+import { test } from '../support/test';
 
 const FILM = DEMO_CLIPS.find((clip) => clip.file === 'cross-all-at-once.mp4')!;
 

@@ -1,6 +1,7 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { benchIsOpen, isSaved } from '../support/bench';
 import { isAccessible } from '../support/gym';
+import { test } from '../support/test';
 
 async function open(page: Page, student: string, clip: string): Promise<void> {
   await page.goto('/');

@@ -1,8 +1,9 @@
 /** The lesson on the student's own phone, on the gym's network: a link from the card, ticks that reach the work. */
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { isAccessible } from '../support/gym';
 import { killAll, open, setUp } from '../support/openGym';
 import { freshGym } from '../support/ownServer';
+import { test } from '../support/test';
 
 test.afterEach(killAll);
 

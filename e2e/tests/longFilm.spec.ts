@@ -1,9 +1,10 @@
 /** A film of ten minutes: gone through in the background, in bounded memory, and called off. */
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { benchIsOpen } from '../support/bench';
 import { longFilm } from '../support/films';
 import { addStudent, chooseFile } from '../support/gym';
 import { memoryOf } from '../support/memory';
+import { test } from '../support/test';
 
 /** Megabytes by which the browser may grow while the film goes by; the film is 90 MB, its frames 24 GB. */
 const GROWTH = 250;

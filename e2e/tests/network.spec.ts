@@ -1,9 +1,10 @@
 /** The gym's network for real: its machine and a phone as two hosts on one cable, each with its own addresses. */
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { scratchFolder } from '@sinew/demo/scratch';
 import { demoClip } from '../support/gym';
 import { killAll, open, setUp, stop } from '../support/openGym';
 import { TwoHosts } from '../support/twoHosts';
+import { test } from '../support/test';
 
 test.afterEach(killAll);
 

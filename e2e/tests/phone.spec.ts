@@ -2,11 +2,12 @@
  * From the phone at the mat to the bench: the gym opened as a coach opens it, over HTTPS, with a laptop, a
  * phone and a second coach; and every screen held to what a thumb and an eye need.
  */
-import { expect, test, type Browser, type Page } from '@playwright/test';
+import { expect, type Browser, type Page } from '@playwright/test';
 import { benchIsOpen, shows } from '../support/bench';
 import { encode } from '../support/films';
 import { addStudent as addStudentWithConsent, demoClip, isAccessible, post } from '../support/gym';
 import { killAll, open, openAgain, setUp, stop } from '../support/openGym';
+import { leaveBodies, test } from '../support/test';
 
 const PHONE = { width: 390, height: 844 };
 
@@ -31,6 +32,7 @@ async function pairPhone(browser: Browser, laptop: Page, origin: string, door: s
     hasTouch: true,
     ignoreHTTPSErrors: true,
   });
+  await leaveBodies(context);
   const phone = await context.newPage();
   await phone.goto(`${door}/pair?code=${code}`);
   await isAccessible(phone);
@@ -46,116 +48,120 @@ const signIn = async (page: Page, name: string, passcode: string) => {
   await page.getByRole('button', { name: 'Sign in' }).click();
 };
 
-test('a clip goes from the phone at the mat to the bench of the laptop, through bad Wi-Fi', async ({
-  page,
-  browser,
-}) => {
-  // A whole day: what its steps may each wait for is more than a test has.
-  test.setTimeout(300_000);
-  let gym = await open();
-  const { origin } = new URL(gym.address);
-  const door = await setUp(page, gym);
-  await isAccessible(page);
-  await addStudent(page, origin, 'Nila Harrow', '2012-05-04');
-  const student = page.url();
-  const { context, phone } = await pairPhone(browser, page, origin, door);
+test.describe('a day', () => {
+  test.use({ looksForBodies: true });
 
-  await test.step('the phone films, and sees nothing else', async () => {
-    for (const path of ['/', '/gym', '/gym/people', new URL(student).pathname]) {
-      await phone.goto(door + path);
-      expect(new URL(phone.url()).pathname).toBe('/phone');
-    }
-    expect((await phone.request.get(`${door}/api/gym`)).status()).toBe(403);
-    await isAccessible(phone);
-  });
+  test('a clip goes from the phone at the mat to the bench of the laptop, through bad Wi-Fi', async ({
+    page,
+    browser,
+  }) => {
+    // A whole day: what its steps may each wait for is more than a test has.
+    test.setTimeout(300_000);
+    let gym = await open();
+    const { origin } = new URL(gym.address);
+    const door = await setUp(page, gym);
+    await isAccessible(page);
+    await addStudent(page, origin, 'Nila Harrow', '2012-05-04');
+    const student = page.url();
+    const { context, phone } = await pairPhone(browser, page, origin, door);
 
-  await test.step('a guardian consents there and then', async () => {
-    await phone.getByRole('link', { name: /Nila Harrow/ }).click();
-    await expect(phone.getByText('is under 18: a guardian consents')).toBeVisible();
-    await isAccessible(phone);
-    await phone.getByLabel('The guardian’s name').fill('Mara Harrow');
-    await phone.getByLabel('I am the guardian, and I consent.').check();
-    await phone.getByRole('button', { name: 'Record the consent' }).click();
-    await expect(phone.getByText('Choose clips from this phone')).toBeVisible();
-    await isAccessible(phone);
-  });
-
-  await test.step('Wi-Fi that goes away, and a machine that is killed, cost nothing', async () => {
-    await page.goto(student);
-    await phone.getByLabel('They show').selectOption({ label: 'Cross' });
-    const cuts = { left: 6 };
-    // A piece breaks off at its beginning, as Wi-Fi does.
-    await phone.route('**/api/uploads/*', async (route) => {
-      if (route.request().method() !== 'PATCH' || cuts.left === 0) return route.continue();
-      cuts.left -= 1;
-      return route.abort('connectionreset');
-    });
-    await phone
-      .getByLabel('Choose clips from this phone')
-      .setInputFiles([demoClip('cross-jammed.mp4'), demoClip('cross-clean.mp4')]);
-    await expect.poll(() => cuts.left, { timeout: 60_000 }).toBeLessThan(4);
-    await stop(gym, 'SIGKILL');
-    gym = await openAgain(gym);
-    const there = phone.getByText('On the bench, whole and checked.');
-    // Away for longer than the phone tries by itself, as on a busy machine: somebody presses once.
-    await expect(async () => {
-      for (const again of await phone.getByRole('button', { name: 'Send it again' }).all()) {
-        await again.click();
+    await test.step('the phone films, and sees nothing else', async () => {
+      for (const path of ['/', '/gym', '/gym/people', new URL(student).pathname]) {
+        await phone.goto(door + path);
+        expect(new URL(phone.url()).pathname).toBe('/phone');
       }
-      await expect(there).toHaveCount(2, { timeout: 5000 });
-    }).toPass({ timeout: 150_000 });
-    expect(cuts.left).toBe(0);
-  });
-
-  await test.step('the laptop shows them by itself, and looks for the body', async () => {
-    await page.goto(student);
-    await expect(page.getByRole('link', { name: 'cross-jammed.mp4' })).toBeVisible();
-    await phone
-      .getByLabel('Choose clips from this phone')
-      .setInputFiles(demoClip('elbow-side.mp4'));
-    await expect(page.getByRole('link', { name: 'elbow-side.mp4' })).toBeVisible({
-      timeout: 60_000,
+      expect((await phone.request.get(`${door}/api/gym`)).status()).toBe(403);
+      await isAccessible(phone);
     });
-    await expect(page.getByLabel('Body tracking in the background')).toBeVisible();
-    await page.goto(origin);
-    await expect(page.getByRole('row', { name: /Nila Harrow/ })).toContainText('Mark 3 clips');
-    await phone
-      .getByLabel('Choose clips from this phone')
-      .setInputFiles(demoClip('cross-in-order.mp4'));
-    await expect(page.getByRole('row', { name: /Nila Harrow/ })).toContainText('Mark 4 clips', {
-      timeout: 60_000,
+
+    await test.step('a guardian consents there and then', async () => {
+      await phone.getByRole('link', { name: /Nila Harrow/ }).click();
+      await expect(phone.getByText('is under 18: a guardian consents')).toBeVisible();
+      await isAccessible(phone);
+      await phone.getByLabel('The guardian’s name').fill('Mara Harrow');
+      await phone.getByLabel('I am the guardian, and I consent.').check();
+      await phone.getByRole('button', { name: 'Record the consent' }).click();
+      await expect(phone.getByText('Choose clips from this phone')).toBeVisible();
+      await isAccessible(phone);
     });
-    await page.goto(`${origin}/gym/people`);
-    await expect(page.getByText('Ilse Brandt added a film').first()).toBeVisible();
-  });
 
-  await test.step('a lost phone is unpaired, and is out at once', async () => {
-    await page.getByRole('button', { name: 'Unpair' }).click();
-    await expect(page.getByText('Unpaired.')).toBeVisible();
-    await phone.goto(`${door}/phone`);
-    await expect(phone.getByRole('heading', { name: 'Who is it?' })).toBeVisible();
-    expect((await phone.request.post(`${door}/api/uploads`)).status()).toBe(401);
-    await isAccessible(phone);
-  });
+    await test.step('Wi-Fi that goes away, and a machine that is killed, cost nothing', async () => {
+      await page.goto(student);
+      await phone.getByLabel('They show').selectOption({ label: 'Cross' });
+      const cuts = { left: 6 };
+      // A piece breaks off at its beginning, as Wi-Fi does.
+      await phone.route('**/api/uploads/*', async (route) => {
+        if (route.request().method() !== 'PATCH' || cuts.left === 0) return route.continue();
+        cuts.left -= 1;
+        return route.abort('connectionreset');
+      });
+      await phone
+        .getByLabel('Choose clips from this phone')
+        .setInputFiles([demoClip('cross-jammed.mp4'), demoClip('cross-clean.mp4')]);
+      await expect.poll(() => cuts.left, { timeout: 60_000 }).toBeLessThan(4);
+      await stop(gym, 'SIGKILL');
+      gym = await openAgain(gym);
+      const there = phone.getByText('On the bench, whole and checked.');
+      // Away for longer than the phone tries by itself, as on a busy machine: somebody presses once.
+      await expect(async () => {
+        for (const again of await phone.getByRole('button', { name: 'Send it again' }).all()) {
+          await again.click();
+        }
+        await expect(there).toHaveCount(2, { timeout: 5000 });
+      }).toPass({ timeout: 150_000 });
+      expect(cuts.left).toBe(0);
+    });
 
-  await test.step('its owner signs in on it, and signs out', async () => {
-    await signIn(phone, 'Ilse Brandt', 'wrong-one-1');
-    await expect(phone.getByRole('alert')).toContainText('do not belong together');
-    await signIn(phone, 'Ilse Brandt', 'harbour-42');
-    await phone.waitForURL(/\/phone$/);
-    await phone.getByRole('link', { name: 'Floor' }).click();
-    await expect(phone.getByRole('link', { name: 'Nila Harrow' })).toBeVisible();
-    await phone.getByRole('button', { name: 'Sign out' }).click();
-    await expect(phone.getByRole('heading', { name: 'Who is it?' })).toBeVisible();
-  });
+    await test.step('the laptop shows them by itself, and looks for the body', async () => {
+      await page.goto(student);
+      await expect(page.getByRole('link', { name: 'cross-jammed.mp4' })).toBeVisible();
+      await phone
+        .getByLabel('Choose clips from this phone')
+        .setInputFiles(demoClip('elbow-side.mp4'));
+      await expect(page.getByRole('link', { name: 'elbow-side.mp4' })).toBeVisible({
+        timeout: 60_000,
+      });
+      await expect(page.getByLabel('Body tracking in the background')).toBeVisible();
+      await page.goto(origin);
+      await expect(page.getByRole('row', { name: /Nila Harrow/ })).toContainText('Mark 3 clips');
+      await phone
+        .getByLabel('Choose clips from this phone')
+        .setInputFiles(demoClip('cross-in-order.mp4'));
+      await expect(page.getByRole('row', { name: /Nila Harrow/ })).toContainText('Mark 4 clips', {
+        timeout: 60_000,
+      });
+      await page.goto(`${origin}/gym/people`);
+      await expect(page.getByText('Ilse Brandt added a film').first()).toBeVisible();
+    });
 
-  await test.step('shut, the gym is this machine’s alone', async () => {
-    await page.getByRole('button', { name: 'Shut it' }).click();
-    await expect(page.getByRole('heading', { name: 'Open on this machine only' })).toBeVisible();
-    await expect(phone.goto(`${door}/phone`)).rejects.toThrow(/ERR_CONNECTION_REFUSED/);
+    await test.step('a lost phone is unpaired, and is out at once', async () => {
+      await page.getByRole('button', { name: 'Unpair' }).click();
+      await expect(page.getByText('Unpaired.')).toBeVisible();
+      await phone.goto(`${door}/phone`);
+      await expect(phone.getByRole('heading', { name: 'Who is it?' })).toBeVisible();
+      expect((await phone.request.post(`${door}/api/uploads`)).status()).toBe(401);
+      await isAccessible(phone);
+    });
+
+    await test.step('its owner signs in on it, and signs out', async () => {
+      await signIn(phone, 'Ilse Brandt', 'wrong-one-1');
+      await expect(phone.getByRole('alert')).toContainText('do not belong together');
+      await signIn(phone, 'Ilse Brandt', 'harbour-42');
+      await phone.waitForURL(/\/phone$/);
+      await phone.getByRole('link', { name: 'Floor' }).click();
+      await expect(phone.getByRole('link', { name: 'Nila Harrow' })).toBeVisible();
+      await phone.getByRole('button', { name: 'Sign out' }).click();
+      await expect(phone.getByRole('heading', { name: 'Who is it?' })).toBeVisible();
+    });
+
+    await test.step('shut, the gym is this machine’s alone', async () => {
+      await page.getByRole('button', { name: 'Shut it' }).click();
+      await expect(page.getByRole('heading', { name: 'Open on this machine only' })).toBeVisible();
+      await expect(phone.goto(`${door}/phone`)).rejects.toThrow(/ERR_CONNECTION_REFUSED/);
+    });
+    await context.close();
+    await stop(gym);
   });
-  await context.close();
-  await stop(gym);
 });
 
 test('two coaches in one clip: the later one is told who, and keeps theirs, mine or both', async ({
@@ -183,6 +189,7 @@ test('two coaches in one clip: the later one is told who, and keeps theirs, mine
     viewport: { width: 1280, height: 800 },
     ignoreHTTPSErrors: true,
   });
+  await leaveBodies(context);
   const other = await context.newPage();
   await other.goto(door + bench);
   await signIn(other, 'Tomas Reed', 'boathouse7');

@@ -1,8 +1,9 @@
 /** The body tracker on photographs of real people, from Debian's opencv-doc. */
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { LANDMARKS, sided, type Landmark } from '@sinew/core/foundation/body/landmarks';
 import { SEEN_SIZE } from '@sinew/core/observe/track/poseDetection';
 import { trackerBrowser } from '@sinew/demo/accuracy/tracked';
+import { test } from '../support/test';
 
 const PHOTOGRAPHS = '/usr/share/doc/opencv-doc/examples/data';
 

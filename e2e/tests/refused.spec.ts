@@ -1,8 +1,9 @@
 /** A camera that is there and not allowed. */
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { openCapture, recordButton } from '../support/capture';
 import { flagsOf } from '../support/config';
 import { addStudent } from '../support/gym';
+import { test } from '../support/test';
 
 test.use({
   launchOptions: {

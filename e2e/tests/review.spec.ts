@@ -3,10 +3,11 @@ import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { scratchFolder } from '@sinew/demo/scratch';
-import { expect, test, type Download, type Page } from '@playwright/test';
+import { expect, type Download, type Page } from '@playwright/test';
 import { benchIsOpen, canvas, clickFilm, dragFilm, isSaved, shows, stepTo } from '../support/bench';
 import { addStudent, isAccessible } from '../support/gym';
 import { marked } from '../support/marked';
+import { test } from '../support/test';
 
 const folder = scratchFolder('review');
 async function saved(download: Download): Promise<string> {

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { writeTrc } from '@sinew/core/format/trc';
 import { detectionOf } from '@sinew/core/observe/track/poseDetection';
 import { clean, FAULT_CHANGES } from '@sinew/fighters/fighter/recipe';
@@ -8,9 +8,11 @@ import { benchIsOpen, dragFilm, isSaved, shows, stepTo } from '../support/bench'
 import { decodeDetections, encodeDetections } from '@sinew/web/api/detectionBlob';
 import { encode, sideBySide, thinned } from '../support/films';
 import { addStudent, chooseFile, demoClip, isAccessible, post } from '../support/gym';
+import { test } from '../support/test';
 
 // A core or two without a graphics card find a body four to ten times a second.
 test.setTimeout(240_000);
+test.use({ looksForBodies: true });
 const PATIENCE = { timeout: 150_000 };
 
 /** Drop a film, say what it shows, and be on its bench. */

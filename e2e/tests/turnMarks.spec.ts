@@ -1,11 +1,12 @@
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { landmarkName, type Landmark } from '@sinew/core/foundation/body/landmarks';
 import { normal, seeded } from '@sinew/core/foundation/uncertainty/random';
 import { DEMO_CLIPS } from '@sinew/fighters/film/clips';
 import { truthOf } from '@sinew/fighters/film/clipTruth';
 import { benchIsOpen, canvas, clickFilm, isSaved } from '../support/bench';
 import { addStudent, demoClip, isAccessible, post } from '../support/gym';
+import { test } from '../support/test';
 
 const FILM = DEMO_CLIPS.find(({ file }) => file === 'cross-all-at-once.mp4')!;
 const POINTS: readonly Landmark[] = ['leftHip', 'rightHip', 'leftShoulder', 'rightShoulder'];

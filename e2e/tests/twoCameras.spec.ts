@@ -1,10 +1,11 @@
 /** A take from two sides: brought, joined by its sound, calibrated, and read in metres. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { DEMO_TAKE, hitsOf, type TakeFilm } from '@sinew/fighters/film/takes';
 import { eventFrames, matSeen, placedIn } from '@sinew/fighters/film/takeTruth';
 import { project } from '@sinew/fighters/film/camera';
 import { benchIsOpen, clickFilm, dragFilm, isSaved, stepTo } from '../support/bench';
 import { addStudent, chooseFile, demoClip } from '../support/gym';
+import { test } from '../support/test';
 
 const [side, front] = DEMO_TAKE.films as [TakeFilm, TakeFilm];
 

@@ -2,12 +2,13 @@
 import Database from 'better-sqlite3';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { benchIsOpen, isSaved } from '../support/bench';
 import { addressOf } from '../support/config';
 import { marked } from '../support/marked';
 import { bagFilm, HOOK, MARK, SWING } from '../support/bagFilm';
 import { addStudent, dataOf, isAccessible, post } from '../support/gym';
+import { test } from '../support/test';
 
 const BASE = addressOf('main');
 
