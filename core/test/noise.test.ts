@@ -205,6 +205,19 @@ describe('jumps', () => {
     expect(frames.filter((i) => !kept[i])).toEqual([60, 62]);
   });
 
+  it.each([1, 2, 3, 4].flatMap((apart) => [apart, -apart]))(
+    'that a larger one %i frames away hides are found once that one is left out',
+    (apart) => {
+      // What one of eight neighbours counts in the parabola through them, at their middle (normal equations).
+      const counts = (708 - 60 * apart ** 2) / 2064;
+      const jumped = noisy.map((values) => [...values]);
+      jumped[1]![60]! += 0.6;
+      jumped[1]![60 + apart]! += 0.6 * counts;
+      const kept = withoutSpikes(frames, jumped, 1 / 240);
+      expect(frames.filter((i) => !kept[i])).toEqual([60, 60 + apart].sort((a, b) => a - b));
+    },
+  );
+
   it('next to a gap are found too', () => {
     const seen = frames.filter((i) => i < 40 || i > 42);
     const pick = (values: readonly number[]) => seen.map((i) => values[i]! + (i === 44 ? 0.03 : 0));

@@ -9,8 +9,6 @@
  * Source: moments of an AR(1) process (Box & Jenkins, Time Series Analysis, ch. 3).
  */
 
-import { quickselect } from 'd3-array';
-
 export interface Noise {
   /** Standard deviation of each list of values, in their own unit. */
   readonly sigmas: readonly number[];
@@ -65,7 +63,7 @@ function quietVariance({ frames, values }: Samples, distance: number): number | 
   const step = Math.max(1, Math.ceil(frames.length / MOST));
   const sizes = new Float64Array(Math.ceil(frames.length / step));
   let count = 0;
-  for (let i = distance; i + distance < frames.length; i += step) {
+  for (let i = distance; i < frames.length; i += step) {
     const isWhole =
       frames[i]! - frames[i - distance]! === distance &&
       frames[i + distance]! - frames[i]! === distance;
@@ -73,8 +71,7 @@ function quietVariance({ frames, values }: Samples, distance: number): number | 
     sizes[count++] = Math.abs(values[i - distance]! - 2 * values[i]! + values[i + distance]!);
   }
   if (count < FEWEST) return null;
-  const at = Math.floor(QUIET * count);
-  const quiet = quickselect(sizes.subarray(0, count), at)[at]!;
+  const quiet = sizes.subarray(0, count).sort()[Math.floor(QUIET * count)]!;
   return (quiet / QUIET_SIZE) ** 2;
 }
 
