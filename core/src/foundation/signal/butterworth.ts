@@ -55,7 +55,7 @@ function run(signal: Float64Array, { b, a }: Biquad, isBackward: boolean): void 
 }
 
 /** Mirror `count` samples through each end point, keeping value and slope there. */
-function padOdd(signal: readonly number[], count: number): Float64Array {
+function padOdd(signal: ArrayLike<number>, count: number): Float64Array {
   const n = signal.length;
   const padded = new Float64Array(n + 2 * count);
   const [first, last] = [signal[0]!, signal[n - 1]!];
@@ -74,13 +74,13 @@ function padOdd(signal: readonly number[], count: number): Float64Array {
  * @param signal evenly sampled, at least 2 samples; shorter than the padding, the padding shrinks
  * @param wanted samples of padding at each end
  */
-export function filtfilt(signal: readonly number[], filter: Biquad, wanted = 9): number[] {
-  if (signal.length < 2) return [...signal];
+export function filtfilt(signal: ArrayLike<number>, filter: Biquad, wanted = 9): Float64Array {
+  if (signal.length < 2) return Float64Array.from(signal);
   const padding = Math.min(wanted, signal.length - 1);
   const padded = padOdd(signal, padding);
   run(padded, filter, false);
   run(padded, filter, true);
-  return signal.map((_, i) => padded[padding + i]!);
+  return padded.subarray(padding, padding + signal.length);
 }
 
 /**
@@ -104,8 +104,13 @@ export function passCorrection(passes: number): number {
  * @param rate samples per second
  */
 export function lowpass(signal: readonly number[], cutoff: number, rate: number): number[] {
+  return Array.from(lowpassed(signal, cutoff, rate));
+}
+
+/** The same, for who only looks at it. */
+export function lowpassed(signal: ArrayLike<number>, cutoff: number, rate: number): Float64Array {
   const corrected = corrected2(cutoff, rate);
-  if (corrected === null) return [...signal];
+  if (corrected === null) return Float64Array.from(signal);
   // A slow filter rings for about a period of its cutoff; the padding outlasts that.
   const padding = Math.max(9, Math.ceil(rate / cutoff - 1e-6));
   return filtfilt(signal, butterworth2(corrected, rate), padding);
@@ -150,7 +155,7 @@ export function noiseGain(cutoff: number, rate: number, hangs = 0): readonly num
   const edge = Math.ceil(1.5 / ratio);
   const squares = new Array<number>(edge + 1).fill(0);
   for (let j = 0; j < 2 * edge + 1; j++) {
-    const answer = lowpass(ebbing(3 * edge, j, keeps), ratio, 1);
+    const answer = lowpassed(ebbing(3 * edge, j, keeps), ratio, 1);
     squares.forEach((_, i) => (squares[i]! += answer[i]! ** 2));
   }
   const found = squares.map(Math.sqrt);

@@ -254,33 +254,27 @@ function kriged(
       }
     }
   }
-  /** In place. */
-  const forward = (right: Float64Array): Float64Array => {
-    for (let i = 0, row = 0; i < n; row += ++i) {
-      let sum = right[i]!;
-      for (let k = 0; k < i; k++) sum -= lower[row + k]! * right[k]!;
-      right[i] = sum / lower[row + i]!;
-    }
-    return right;
-  };
-  const [one, line] = [forward(new Float64Array(n).fill(1)), forward(Float64Array.from(t))];
+  const one = forward(lower, new Float64Array(n).fill(1));
+  const line = forward(lower, new Float64Array(t));
   const [a, b, c] = [product(one, one), product(one, line), product(line, line)];
   const determinant = a * c - b * b;
   const trend = (p: number, q: number): readonly [number, number] => [
     (c * p - b * q) / determinant,
     (a * q - b * p) / determinant,
   ];
-  const whitened = seen.map((values) => forward(Float64Array.from(values)));
+  const whitened = seen.map((values) => forward(lower, new Float64Array(values)));
   const fitted = whitened.map((own) => trend(product(one, own), product(line, own)));
   const rests = whitened.map((own, axis) => {
     const [p, q] = fitted[axis]!;
-    return own.map((value, i) => value - p * one[i]! - q * line[i]!);
+    const rest = new Float64Array(n);
+    for (let i = 0; i < n; i++) rest[i] = own[i]! - p * one[i]! - q * line[i]!;
+    return rest;
   });
   const misfit = rests.reduce((sum, rest) => sum + product(rest, rest), 0);
   const asked = likeness.asked.map(({ basis, wandering: wanders, fixed: stays, ...own }) => {
     const cross = new Float64Array(n);
     for (let i = 0; i < n; i++) cross[i] = strength * wanders[i]! + stays[i]!;
-    forward(cross);
+    forward(lower, cross);
     const left = [basis[0] - product(one, cross), basis[1] - product(line, cross)] as const;
     const means = rests.map(
       (rest, axis) =>
@@ -315,7 +309,7 @@ function kriged(
   const { ownWandering, ownFixed } = likeness.asked[2]!;
   const before = strength * ownWandering + ownFixed;
   const stopped = end.stops.map(({ behind, asked: later }) => {
-    const w = forward(behind.slice());
+    const w = forward(lower, behind.slice());
     const [u, v] = trend(product(one, w), product(line, w));
     for (let i = 0; i < n; i++) w[i] = w[i]! - u * one[i]! - v * line[i]!;
     const rest = rests.reduce((sum, own, axis) => sum + end.along[axis]! * product(w, own), 0);
@@ -339,6 +333,16 @@ function kriged(
     };
   });
   return [settling(found, settled, likelihood + Math.log(1 - STOP_SHARE)), ...stopped];
+}
+
+/** Solves a packed lower triangle, in place. */
+function forward(lower: Float64Array, right: Float64Array): Float64Array {
+  for (let i = 0, row = 0; i < right.length; row += ++i) {
+    let sum = right[i]!;
+    for (let k = 0; k < i; k++) sum -= lower[row + k]! * right[k]!;
+    right[i] = sum / lower[row + i]!;
+  }
+  return right;
 }
 
 interface Asked {

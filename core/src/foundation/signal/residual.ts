@@ -8,7 +8,7 @@
  * Source: Wells & Winter 1980; Winter, Biomechanics and Motor Control of Human Movement, 4th ed.
  * (2009), ch. 3.
  */
-import { lowpass } from './butterworth';
+import { lowpassed } from './butterworth';
 
 export interface CutoffRange {
   /** Hz. */
@@ -17,8 +17,8 @@ export interface CutoffRange {
 }
 
 /** RMS difference between a signal and its low-passed self. */
-function residual(signal: readonly number[], cutoff: number, rate: number): number {
-  const smooth = lowpass(signal, cutoff, rate);
+function residual(signal: Float64Array, cutoff: number, rate: number): number {
+  const smooth = lowpassed(signal, cutoff, rate);
   let sum = 0;
   for (let i = 0; i < signal.length; i++) sum += (signal[i]! - smooth[i]!) ** 2;
   return Math.sqrt(sum / signal.length);
@@ -28,19 +28,20 @@ function residual(signal: readonly number[], cutoff: number, rate: number): numb
 const STEPS = 5;
 
 /**
- * @param signal evenly sampled
+ * @param values evenly sampled
  * @param rate samples per second
  * @returns Hz, within the range; the cap when there is no noise to speak of
  */
 export function residualCutoff(
-  signal: readonly number[],
+  values: readonly number[],
   rate: number,
   { floor, cap }: CutoffRange,
 ): number {
   // The straight part lies well above the movement; a fifth of the rate leaves it room.
   const highest = 0.34 * rate;
   const lowest = 0.2 * rate;
-  if (signal.length < 8 || cap <= floor || lowest <= floor) return cap;
+  if (values.length < 8 || cap <= floor || lowest <= floor) return cap;
+  const signal = Float64Array.from(values);
   const tail = Array.from(
     { length: STEPS },
     (_, i) => lowest + (i * (highest - lowest)) / (STEPS - 1),

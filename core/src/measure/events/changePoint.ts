@@ -35,6 +35,8 @@ const SHAPE = 0.035;
 /** Change points tried at first, and again where they fit. */
 const COARSE = 12;
 const FINE = 8;
+/** What has counted less than this at first is not tried again. */
+const HARDLY = 0.001;
 /** Points beyond these tell no more. */
 const MOST = 96;
 const SHARE_OF_PEAK = 0.1;
@@ -74,7 +76,7 @@ export interface ChangePoint {
 export function changePoint(rise: Rise): ChangePoint | null {
   const held = new Held(rise);
   if (held.count < 6 || !(rise.to > rise.from)) return null;
-  const first = held.averaged(rise.from, rise.to, COARSE);
+  const first = held.averaged(rise.from, rise.to, COARSE, KINDS);
   if (!first) return null;
   // Again around where it fits, so close together that steps are less than what remains in doubt.
   const reach = Math.max(4 * first.spread, (rise.to - rise.from) / COARSE);
@@ -82,7 +84,26 @@ export function changePoint(rise: Rise): ChangePoint | null {
     Math.max(rise.from, first.at - reach),
     Math.min(rise.to, first.at + reach),
     FINE,
+    KINDS.filter((kind) => (first.counts.get(kind) ?? 0) > HARDLY),
   );
+}
+
+/** A way of rising, and what goes before it. */
+interface Kind {
+  readonly power: number;
+  readonly before: (typeof BEFORE)[number];
+}
+
+const KINDS: readonly Kind[] = BEFORE.flatMap((before) =>
+  POWERS.map((power) => ({ power, before })),
+);
+
+interface Averaged extends ChangePoint {
+  /** The change point, and how far apart those are that fit; seconds. */
+  readonly at: number;
+  readonly spread: number;
+  /** How much each kind counts, of 1. */
+  readonly counts: ReadonlyMap<Kind, number>;
 }
 
 /** A whitened column, and its products with those of rest and drift, with what was seen, and with itself. */
@@ -107,6 +128,7 @@ interface Before extends Column {
 
 /** One rise as it fits. */
 interface Fitted {
+  readonly kind: Kind;
   /** χ². */
   readonly misfit: number;
   /** Logarithm of how much of what was expected fits as well. */
@@ -224,24 +246,19 @@ class Held {
     return 1 / (share * this.rise.peak) ** 2;
   }
 
-  /** Mean and spread of the start over rises that begin between two instants, each as it fits. */
-  averaged(
-    from: number,
-    to: number,
-    steps: number,
-  ): (ChangePoint & { readonly at: number; readonly spread: number }) | null {
+  /** Mean and spread of the start over rises of some kinds that begin between two instants, each as it fits. */
+  averaged(from: number, to: number, steps: number, kinds: readonly Kind[]): Averaged | null {
     const found: Fitted[] = [];
     for (let k = 0; k <= steps; k++) {
       const at = from + (k / steps) * (to - from);
-      const grown = POWERS.map((power) => ({ power, column: this.grown(at, power) }));
-      for (const kind of BEFORE) {
-        const before =
-          kind === null ? null : kind === 'creep' ? this.creep(at) : this.turnBack(at - kind, at);
-        if (kind !== null && !before) continue;
-        for (const { power, column } of grown) {
-          const one = this.fit(at, power, column, before);
-          if (one) found.push(one);
-        }
+      const grown = new Map<number, Column>();
+      const before = new Map<Kind['before'], Before | null>();
+      for (const kind of kinds) {
+        const rises = kept(grown, kind.power, () => this.grown(at, kind.power));
+        const earlier = kept(before, kind.before, () => this.before(kind.before, at));
+        if (kind.before !== null && !earlier) continue;
+        const one = this.fit(at, kind, rises, earlier);
+        if (one) found.push(one);
       }
     }
     if (found.length === 0) return null;
@@ -249,8 +266,10 @@ class Held {
     // Where even the best does not fit, the noise is larger than it was read.
     const loose = Math.max(1, least / Math.max(1, this.count - 5));
     let [total, time, square, at, atSquare] = [0, 0, 0, 0, 0];
+    const weights = new Map<Kind, number>();
     for (const one of found) {
       const weight = Math.exp(-(one.misfit - least) / (2 * loose) + one.volume);
+      weights.set(one.kind, (weights.get(one.kind) ?? 0) + weight);
       total += weight;
       time += weight * one.start;
       square += weight * (one.start ** 2 + loose * one.variance);
@@ -266,11 +285,18 @@ class Held {
       ),
       at,
       spread: Math.sqrt(Math.max(0, atSquare / total - at ** 2)),
+      counts: new Map([...weights].map(([kind, weight]) => [kind, weight / total])),
     };
   }
 
-  private fit(at: number, power: number, grown: Column, before: Before | null): Fitted | null {
+  private before(kind: Kind['before'], at: number): Before | null {
+    if (kind === null) return null;
+    return kind === 'creep' ? this.creep(at) : this.turnBack(at - kind, at);
+  }
+
+  private fit(at: number, kind: Kind, grown: Column, before: Before | null): Fitted | null {
     const { rise, solver, ends, priors } = this;
+    const { power } = kind;
     const { rest, drift } = this.fixed;
     solver.begin();
     solver.row(rest.seen, rest.own);
@@ -316,6 +342,7 @@ class Held {
     // How the start moves with rest, drift, growth and what went before.
     const gradient = [0, -1 / steep, -grows / steep, -(before?.speed(start) ?? 0) / steep];
     return {
+      kind,
       misfit: this.seenOwn + priors[2]! * rise.reached ** 2 - explained,
       volume: -solver.logDeterminant / 2 + (before ? Math.log(before.prior) / 2 : 0),
       start,
@@ -338,10 +365,15 @@ class Solver {
     this.count = 0;
   }
 
-  /** One more equation: its right side, and its row of the lower triangle. */
-  row(right: number, ...row: number[]): void {
-    for (let j = 0; j <= this.count; j++) this.lower[this.count * MOST_COLUMNS + j] = row[j]!;
-    this.right[this.count] = right;
+  /** One more equation: its right side, and its row of the lower triangle; what is beyond it is not looked at. */
+  row(right: number, a: number, b = 0, c = 0, d = 0): void {
+    const { lower, count } = this;
+    const at = count * MOST_COLUMNS;
+    lower[at] = a;
+    lower[at + 1] = b;
+    lower[at + 2] = c;
+    lower[at + 3] = d;
+    this.right[count] = right;
     this.count += 1;
   }
 
@@ -387,6 +419,15 @@ class Solver {
   variance(weights: readonly number[]): number {
     return this.forward(weights);
   }
+}
+
+/** What stands under a key; made when nothing does. */
+function kept<Key, Value>(all: Map<Key, Value>, key: Key, make: () => Value): Value {
+  const known = all.get(key);
+  if (known !== undefined) return known;
+  const made = make();
+  all.set(key, made);
+  return made;
 }
 
 function product(a: Float64Array, b: Float64Array): number {
