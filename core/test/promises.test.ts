@@ -448,8 +448,11 @@ describe('the way that a link carries the end', () => {
   const track = knownTrack(recipe, { rate: RATE, noise: 0, seed: 1 });
   const marks = { contact: markOnFrame(track.frameTimes, Math.round(recipe.contact * RATE)) };
   const { motion, events } = seeStrike({ track }, cross, marks);
-  const trunkIn = (seen: Motion) =>
-    read((travels({ strike: cross, events, motion: seen, body: UNKNOWN_BODY }) as Shares).trunk!);
+  const trunkIn = (seen: Motion, between = events) =>
+    read(
+      (travels({ strike: cross, events: between, motion: seen, body: UNKNOWN_BODY }) as Shares)
+        .trunk!,
+    );
   /** Every point off by as much all along, in each of its directions, and owned up to. */
   const leaning = (bias: number, off: () => number): Motion => {
     const paths = Object.fromEntries(
@@ -472,6 +475,18 @@ describe('the way that a link carries the end', () => {
     const [sure, unsure] = [trunkIn(motion), trunkIn({ ...motion, scaleSigma: 0.1 })];
     const added = Math.sqrt(unsure.sigma ** 2 - sure.sigma ** 2);
     expect(added).toBeCloseTo(0.1 * sure.value, 6);
+  });
+
+  it('is as unsure as contact, where the link goes, and hardly as its start, where it stands', () => {
+    const added = (end: 'hips' | 'contact') => {
+      const of = (sigma: number) =>
+        trunkIn(motion, { ...events, [end]: { ...events[end]!, sigma } }).sigma;
+      return Math.sqrt(of(0.01) ** 2 - of(0) ** 2) / 0.01;
+    };
+    // Metres a second.
+    expect(added('contact')).toBeGreaterThan(0.05);
+    expect(added('hips')).toBeGreaterThan(0.0005);
+    expect(added('hips')).toBeLessThan(0.01);
   });
 
   it('owns up to points that a tracker sees wrongly all along', () => {
