@@ -13,6 +13,7 @@ import {
 } from '@sinew/core/observe/band/readBands';
 import { readCsv, type CsvFile } from '@sinew/core/format/csv';
 import { FormatError } from '@sinew/core/format/formatError';
+import { withoutMark } from '@sinew/core/format/series';
 import { z } from 'zod';
 import { picturesOf } from './y4m';
 
@@ -167,7 +168,7 @@ const SQUARE_UNKNOWN = 0.2;
  * @throws FormatError naming the line
  */
 export function readBandsFile(text: string, frameTimes: readonly number[]): BandTurns {
-  const [head, ...lines] = text.split(/\r\n|\n|\r/);
+  const [head, ...lines] = withoutMark(text).split(/\r\n|\n|\r/);
   if (head?.trim() !== 'time,band,yaw,sigma,why') {
     throw new FormatError('the columns must be time, band, yaw, sigma, why', 1);
   }

@@ -94,6 +94,40 @@ describe.each(FORMATS)('%s', (_, text, read) => {
   });
 });
 
+describe('files as other programs save them', () => {
+  const trc = writeTrc(track, 'short.trc');
+  const [long, wide] = (['long', 'wide'] as const).map((layout) => writeCsv(track, layout));
+
+  it('may begin with the mark of their encoding', () => {
+    const mark = '\uFEFF';
+    expect(readTrc(mark + trc)).toEqual(readTrc(trc));
+    expect(trcNames(mark + trc)).toEqual(trcNames(trc));
+    expect(readCsv(mark + long!)).toEqual(readCsv(long!));
+    const json = writeTrackJson(track);
+    expect(readTrackJson(mark + json)).toEqual(readTrackJson(json));
+  });
+
+  it.each(['', 'NaN', 'nan', 'NA'])('say “%s” where nothing was seen', (nothing) => {
+    const three = [nothing, nothing, nothing];
+    const row = (text: string, line: number, separator: string, to: (cells: string[]) => void) => {
+      const lines = text.split('\n');
+      const cells = lines[line]!.split(separator);
+      to(cells);
+      lines[line] = cells.join(separator);
+      return lines.join('\n');
+    };
+    const inTrc = row(trc, 8, '\t', (cells) => cells.splice(2, 3, ...three));
+    expect(readTrc(inTrc).places.nose!.map((place) => place === null)).toEqual(
+      readTrc(trc).places.nose!.map((place, i) => place === null || i === 3),
+    );
+    const at = wide!.split('\n')[0]!.split(',').indexOf('nose_x');
+    const inCsv = row(wide!, 4, ',', (cells) => cells.splice(at, 3, ...three));
+    expect(readCsv(inCsv).places.nose!.map((place) => place === null)).toEqual(
+      readCsv(wide!).places.nose!.map((place, i) => place === null || i === 3),
+    );
+  });
+});
+
 describe('what is wrong is named with its line', () => {
   const trc = writeTrc(track, 'short.trc').split('\n');
   const changed = (line: number, to: (text: string) => string) =>
@@ -110,6 +144,8 @@ describe('what is wrong is named with its line', () => {
     [changed(8, (l) => l.replace(/\t[\d.]+\t/, '\tsoon\t')), /line 8: the time is not a number/],
     [changed(8, (l) => l.replace(/\t[\d.]+\t/, '\t0\t')), /line 8: the time does not ascend/],
     [changed(9, (l) => l.replace(/\t[-\d.]+$/, '\tx')), /line 9: rightElbow is not a number: “x”/],
+    [changed(9, (l) => l.replace(/\t[-\d.]+$/, '\t0x10')), /line 9: rightElbow is not a number/],
+    [changed(9, (l) => l.replace(/\t[-\d.]+$/, '\tNaN')), /line 9: rightElbow is not a number/],
   ])('in a TRC file', (text, message) => {
     expect(() => readTrc(text)).toThrow(message);
   });
@@ -129,6 +165,8 @@ describe('what is wrong is named with its line', () => {
       /line 1: metres per pixel/,
     ],
     ['frame,time,nose_x,nose_y\n0.5,0,1,2\n1,1,1,2', /line 2: frame must be a whole number/],
+    ['frame;time;nose_x;nose_y\n0;0;1;2\n1;1;1;2', /line 1: .* semicolons; save .* commas/],
+    ['frame\ttime\tnose_x\tnose_y\n0\t0\t1\t2', /line 1: .* tabs; save .* commas/],
   ])('in a CSV file', (text, message) => {
     expect(() => readCsv(text)).toThrow(message);
   });

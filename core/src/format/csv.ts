@@ -11,11 +11,13 @@ import { FormatError } from './formatError';
 import { OWN_NAMES, type Naming } from './naming';
 import {
   checkedTimes,
+  isUnseen,
   known,
   numberIn,
   MOST_FRAMES,
   mustBeShort,
   seriesOf,
+  withoutMark,
   type Places,
   type Series,
 } from './series';
@@ -45,7 +47,7 @@ export function readCsv(text: string, naming: Naming = OWN_NAMES): CsvFile {
   return { ...series, ...said(notes) };
 }
 
-const linesOf = (text: string) => text.replace(/^\uFEFF/, '').split(/\r\n|\n|\r/);
+const linesOf = (text: string) => withoutMark(text).split(/\r\n|\n|\r/);
 const isLong = ({ heads }: Table) => heads.includes('landmark');
 
 /** The names of the points in a CSV file. @throws FormatError when it is no table */
@@ -84,6 +86,14 @@ function tableOf(lines: readonly string[]): Table {
   }
   const [head, ...rows] = found;
   if (!head) throw new FormatError('the file is empty', 1);
+  const other = head.cells.length === 1 ? /[;\t]/.exec(head.cells[0]!) : null;
+  if (other) {
+    const sign = other[0] === ';' ? 'semicolons' : 'tabs';
+    throw new FormatError(
+      `the columns are parted by ${sign}; save the file with commas`,
+      head.line,
+    );
+  }
   if (new Set(head.cells).size < head.cells.length) {
     throw new FormatError('a column is named twice', head.line);
   }
@@ -110,9 +120,9 @@ function frameIn(cell: string, line: number): number {
   throw new FormatError(`frame must be a whole number from 0, not ${cell}`, line);
 }
 
-/** A place, or null when all its cells are empty. */
+/** A place, or null where nothing was seen. */
 function placeIn(cells: readonly string[], what: string, line: number): number[] | null {
-  if (cells.every((cell) => cell === '')) return null;
+  if (isUnseen(cells)) return null;
   return cells.map((cell) => numberIn(cell, what, line));
 }
 

@@ -51,9 +51,17 @@ export function checkedTimes(times: readonly number[], lineOf: (frame: number) =
   });
 }
 
+/** Nothing was seen: empty, or NaN or NA, as programs for statistics write it. */
+export const isUnseen = (cells: readonly string[]): boolean =>
+  cells.every((cell) => /^(na|nan)?$/i.test(cell));
+
+/** A file's text without the mark that some programs put before it. */
+export const withoutMark = (text: string): string => text.replace(/^\uFEFF/, '');
+
 /** @param what the cell holds, for the sentence. @throws FormatError */
 export function numberIn(cell: string, what: string, line: number): number {
-  const value = cell.trim() === '' ? NaN : Number(cell);
+  // JavaScript’s own 0x10 and the like are no number of a table.
+  const value = cell.trim() === '' || /[box]/i.test(cell) ? NaN : Number(cell);
   if (Number.isFinite(value)) return value;
   throw new FormatError(`${what} is not a number: “${cell.trim().slice(0, 20)}”`, line);
 }

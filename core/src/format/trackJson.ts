@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { firstWrong } from '../foundation/problem/problem';
 import { LANDMARKS } from '../foundation/body/landmarks';
 import { FormatError } from './formatError';
+import { withoutMark } from './series';
 import type { PictureTrack, SpaceTrack } from '../observe/track/track';
 
 const numbers = z.array(z.number());
@@ -75,7 +76,7 @@ export type TrackFile = z.infer<typeof trackSchema>;
 export function readTrackJson(text: string): TrackFile {
   let parsed: unknown;
   try {
-    parsed = JSON.parse(text);
+    parsed = JSON.parse(withoutMark(text));
   } catch {
     throw new FormatError('not JSON');
   }

@@ -9,12 +9,14 @@ import { FormatError } from './formatError';
 import { OWN_NAMES, type Naming } from './naming';
 import {
   checkedTimes,
+  isUnseen,
   known,
   linesIn,
   MOST_FRAMES,
   mustBeShort,
   numberIn,
   seriesOf,
+  withoutMark,
   type Places,
   type Series,
 } from './series';
@@ -22,11 +24,12 @@ import {
 const METRES: Readonly<Record<string, number>> = { m: 1, mm: 0.001, cm: 0.01 };
 
 /**
- * @param text the whole file
+ * @param file its whole text
  * @param naming which landmarks its names mean
  * @throws FormatError naming the line
  */
-export function readTrc(text: string, naming: Naming = OWN_NAMES): Series {
+export function readTrc(file: string, naming: Naming = OWN_NAMES): Series {
+  const text = withoutMark(file);
   if (!text.startsWith('PathFileType')) {
     throw new FormatError('a TRC file begins with PathFileType', 1);
   }
@@ -70,7 +73,7 @@ export function readTrc(text: string, naming: Naming = OWN_NAMES): Series {
     if (!landmark) return;
     places[landmark] = rows.map(({ cells, line }) => {
       const three = cells.slice(2 + 3 * k, 5 + 3 * k).map((cell) => cell.trim());
-      if (three.every((cell) => cell === '' || /^nan$/i.test(cell))) return null;
+      if (isUnseen(three)) return null;
       if (three.length < 3) throw new FormatError(`${name} has fewer than three numbers`, line);
       return three.map((cell) => scale * numberIn(cell, name, line));
     });
