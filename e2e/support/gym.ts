@@ -63,8 +63,7 @@ export async function isAccessible(page: Page, rules?: string[]): Promise<void> 
       .filter((one) => one.effect?.getComputedTiming().endTime !== Infinity);
     await Promise.allSettled(passing.map((one) => one.finished));
   });
-  // In the page itself: the other way opens a second page each time, which takes as long again.
-  const all = new AxeBuilder({ page }).setLegacyMode();
+  const all = new AxeBuilder({ page });
   const { violations } = await (rules ? all.withRules(rules) : all).analyze();
   const at = new URL(page.url()).pathname;
   expect(violations.map((one) => `${at}: ${one.id} ${one.nodes[0]?.html}`)).toEqual([]);
