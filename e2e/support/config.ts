@@ -10,7 +10,12 @@ const PORT = { fullDisk: 4311, bench: 4313, screenshots: 4314, main: 4321 } as c
 if (process.env['SINEW_SEEDED'] === undefined) {
   const seeded = join(tmpdir(), `sinew-seeded-${process.pid}`);
   process.env['SINEW_SEEDED'] = seeded;
-  process.once('exit', () => rmSync(seeded, { recursive: true, force: true }));
+  const clear = () => {
+    for (const one of [seeded, `${seeded}-half`]) rmSync(one, { recursive: true, force: true });
+  };
+  // Of a run that was killed, whose number this one has again, nothing is taken over.
+  clear();
+  process.once('exit', clear);
 }
 
 export type Server = keyof typeof PORT;

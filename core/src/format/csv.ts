@@ -90,7 +90,7 @@ function tableOf(lines: readonly string[]): Table {
   if (other) {
     const sign = other[0] === ';' ? 'semicolons' : 'tabs';
     throw new FormatError(
-      `the columns are parted by ${sign}; save the file with commas`,
+      `the columns are separated by ${sign}; save the file with commas`,
       head.line,
     );
   }
