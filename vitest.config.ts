@@ -14,7 +14,7 @@ export default defineConfig({
     hookTimeout: 60_000,
     execArgv: [
       '--import',
-      fileURLToPath(new URL('./scripts/typescript-threads.mjs', import.meta.url)),
+      fileURLToPath(new URL('./scripts/typescript.mjs', import.meta.url)),
     ],
   },
 });

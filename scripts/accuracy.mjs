@@ -1,8 +1,8 @@
 /** `npm run accuracy`: writes docs/accuracy.md from made-up strikes whose truth is known; half an hour. */
 import { join } from 'node:path';
-import { bin, ensureBrowser, ensurePackages, root, run } from './lib/setup.mjs';
+import { bin, ensureBrowser, ensurePackages, root, run, runTypescript } from './lib/setup.mjs';
 
 ensurePackages();
 ensureBrowser();
-run(bin('tsx'), ['src/accuracy/write.ts', ...process.argv.slice(2)], { cwd: join(root, 'demo') });
+runTypescript('src/accuracy/write.ts', process.argv.slice(2), { cwd: join(root, 'demo') });
 run(bin('prettier'), ['--write', '--log-level', 'warn', 'docs/accuracy.md']);

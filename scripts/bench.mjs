@@ -1,32 +1,41 @@
 /** `npm run bench`: times of the core and of the screens on this machine; damaged films by the thousand. */
 import { join } from 'node:path';
-import { bin, ensureBrowser, ensureBuild, ensurePackages, root, run } from './lib/setup.mjs';
+import {
+  bin,
+  ensureBrowser,
+  ensureBuild,
+  ensurePackages,
+  root,
+  run,
+  runTypescript,
+} from './lib/setup.mjs';
 
 ensurePackages();
 ensureBrowser();
-run(bin('tsx'), ['--expose-gc', 'bench/analysis.ts'], {
+runTypescript('bench/analysis.ts', [], {
+  flags: ['--expose-gc'],
   cwd: join(root, 'e2e'),
   title: 'Analysis of a strike, and of a take',
 });
-run(bin('tsx'), ['bench/judging.ts'], {
+runTypescript('bench/judging.ts', [], {
   cwd: join(root, 'e2e'),
   title: 'Judging, costs and what-if',
 });
-run(bin('tsx'), ['bench/bands.ts'], { cwd: join(root, 'e2e'), title: 'Worn bands' });
+runTypescript('bench/bands.ts', [], { cwd: join(root, 'e2e'), title: 'Worn bands' });
 run(bin('vitest'), ['run', 'web/test/damagedFilms.test.ts'], {
   env: { SINEW_FUZZ: '5000' },
   title: 'Five thousand damaged films',
 });
 ensureBuild();
-run(bin('tsx'), ['bench/largeGym.ts'], {
+runTypescript('bench/largeGym.ts', [], {
   cwd: join(root, 'e2e'),
   title: 'Server times in a large gym',
 });
-run(bin('tsx'), ['bench/load.ts'], {
+runTypescript('bench/load.ts', [], {
   cwd: join(root, 'e2e'),
   title: 'The large gym under load',
 });
-run(bin('tsx'), ['bench/day.ts'], {
+runTypescript('bench/day.ts', [], {
   cwd: join(root, 'e2e'),
   title: 'How many coaches one machine carries',
 });

@@ -4,11 +4,11 @@
  */
 import { homedir } from 'node:os';
 import { join } from 'node:path';
-import { bin, ensurePackages, root, run } from './lib/setup.mjs';
+import { ensurePackages, root, runTypescript } from './lib/setup.mjs';
 
 const data = process.env.SINEW_DATA ?? join(homedir(), '.sinew');
 ensurePackages();
-run(bin('tsx'), ['src/data/access/ownerCommand.ts'], {
+runTypescript('src/data/access/ownerCommand.ts', [], {
   cwd: join(root, 'web'),
   env: { SINEW_DATA: data },
 });

@@ -1,5 +1,4 @@
 #!/usr/bin/env node
-import { register } from 'tsx/esm/api';
+import '../../scripts/typescript.mjs';
 
-register();
 await import('../src/main.ts');

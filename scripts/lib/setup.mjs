@@ -25,6 +25,12 @@ export function run(command, args, { cwd = root, env = {}, title } = {}) {
   }
 }
 
+/** Run a program in TypeScript, likewise. */
+export function runTypescript(program, args, { flags = [], ...settings } = {}) {
+  const threads = join(root, 'scripts', 'typescript.mjs');
+  run(process.execPath, [...flags, '--import', threads, program, ...args], settings);
+}
+
 /** `npm ci` when packages are missing or older than the lock file; and what is made from them. */
 export function ensurePackages() {
   const installed = join(root, 'node_modules', '.package-lock.json');
@@ -36,18 +42,20 @@ export function ensurePackages() {
 }
 
 /**
- * Debian's Chromium and ffmpeg, for the tests and the screenshots; for the tests its photographs, and a store that
- * speaks S3.
+ * Debian's Chromium, with a window and without one, and ffmpeg, for the tests and the screenshots; for the tests its
+ * photographs, and a store that speaks S3.
  */
 export function ensureBrowser() {
   const missing = [
     ['/usr/bin/chromium', 'chromium'],
+    // Named together, so that both are of one version.
+    ['/usr/bin/chromium-headless-shell', 'chromium', 'chromium-headless-shell'],
     ['/usr/bin/ffmpeg', 'ffmpeg'],
     ['/usr/share/doc/opencv-doc/examples/data/basketball1.png', 'opencv-doc'],
     ['/usr/lib/python3/dist-packages/swift/__init__.py', 'python3-swift'],
   ].filter(([path]) => !existsSync(path));
   if (missing.length === 0) return;
-  const names = missing.map(([, name]) => name);
+  const names = [...new Set(missing.flatMap(([, ...packages]) => packages))];
   if (process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) {
     console.error(
       `The tests need ${names.join(' and ')}. Install with: sudo apt-get install ${names.join(' ')}`,
@@ -98,11 +106,7 @@ const keepPrivate = () => process.umask(0o077);
 
 export function seed(data) {
   keepPrivate();
-  const threads = join(root, 'scripts', 'typescript-threads.mjs');
-  run(bin('tsx'), ['--import', threads, 'src/gym/seed.ts'], {
-    cwd: join(root, 'demo'),
-    env: { SINEW_DATA: data },
-  });
+  runTypescript('src/gym/seed.ts', [], { cwd: join(root, 'demo'), env: { SINEW_DATA: data } });
 }
 
 /** What opens the gym in a browser, made once: other users of the machine cannot read it. */

@@ -1,5 +1,5 @@
 /**
- * A child that does one thing over and over until it is killed: `tsx crashing.ts WHAT FOLDER FILE`.
+ * A child that does one thing over and over until it is killed: `crashing.ts WHAT FOLDER FILE`.
  * What it has confirmed it says on its output, a line each.
  */
 import { join } from 'node:path';

@@ -12,16 +12,14 @@ import { unreadableCells } from '@/data/database/unreadable';
 import { exportGym } from '@/data/transfer/gymExport';
 import { importGym } from '@/data/transfer/gymImport';
 import { rowsOf, TABLES } from '@/data/transfer/gymTables';
-import { emptyGym } from './support';
-
-const path = (name: string) => fileURLToPath(new URL(name, import.meta.url));
+import { emptyGym, typescript } from './support';
 
 it('takes every row along but what is measured again, and can be read there', async () => {
   const folder = scratchFolder('demo');
   const { status, stderr } = spawnSync(
-    path('../../node_modules/.bin/tsx'),
-    ['--import', path('../../scripts/typescript-threads.mjs'), 'src/gym/seed.ts'],
-    { cwd: path('../../demo'), env: { ...process.env, SINEW_DATA: folder } },
+    process.execPath,
+    typescript(fileURLToPath(new URL('../../demo/src/gym/seed.ts', import.meta.url))),
+    { env: { ...process.env, SINEW_DATA: folder } },
   );
   expect(String(stderr), `seed: ${status}`).not.toMatch(/Error/);
   const demo = await openDatabase(folder);

@@ -28,6 +28,7 @@ import {
   newClip,
   saved,
   student,
+  typescript,
   type TestGym,
 } from './support';
 
@@ -233,17 +234,6 @@ describe('a backup', () => {
 });
 
 const CHILD = fileURLToPath(new URL('./crashing.ts', import.meta.url));
-const TSX = fileURLToPath(new URL('../../node_modules/.bin/tsx', import.meta.url));
-const WEB = fileURLToPath(new URL('../', import.meta.url));
-
-/** Kill a process and those under it; one that is over already is none. */
-function kill(pid: number): void {
-  try {
-    process.kill(-pid, 'SIGKILL');
-  } catch (error) {
-    if ((error as NodeJS.ErrnoException).code !== 'ESRCH') throw error;
-  }
-}
 
 /**
  * Run the child and kill it.
@@ -259,14 +249,13 @@ function killed(
   lines = 1,
 ): Promise<string[]> {
   return new Promise((resolve) => {
-    // Its own group, so that the process under the runner is killed as well.
-    const child = spawn(TSX, [CHILD, what, folder, file], { cwd: WEB, detached: true });
+    const child = spawn(process.execPath, typescript(CHILD, what, folder, file));
     let said = '';
     child.stdout.on('data', (chunk: Buffer) => {
       const count = (text: string) => text.split('\n').length - 1;
       const before = count(said);
       said += chunk.toString();
-      if (before < lines && count(said) >= lines) setTimeout(() => kill(child.pid!), after);
+      if (before < lines && count(said) >= lines) setTimeout(() => child.kill('SIGKILL'), after);
     });
     child.on('close', () => resolve(said.split('\n').slice(1, -1)));
   });

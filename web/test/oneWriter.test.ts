@@ -18,7 +18,7 @@ import { patiently } from '@/data/database/oneWriter';
 import { ask } from '@/data/threads/ask';
 import { allStudents } from '@/data/student/students';
 import { backUp, backupFolder, restore } from '@/data/maintenance/backups';
-import { emptyGym, student, type TestGym } from './support';
+import { emptyGym, student, type TestGym, typescript } from './support';
 
 const names = async (gym: TestGym) => (await allStudents(gym.db)).map(({ name }) => name);
 const rename = (gym: TestGym, name: string) => gym.db.updateTable('gym').set({ name }).execute();
@@ -121,11 +121,12 @@ describe('the gym’s file', () => {
 
 describe('a folder', () => {
   const program = fileURLToPath(new URL('holding.ts', import.meta.url));
-  const tsx = fileURLToPath(new URL('../../node_modules/.bin/tsx', import.meta.url));
 
   it('is held by one process, and by none when that one was killed', async () => {
     const folder = scratchFolder('held');
-    const child = spawn(tsx, [program, folder], { stdio: ['ignore', 'pipe', 'inherit'] });
+    const child = spawn(process.execPath, typescript(program, folder), {
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
     const pid = await new Promise<number>((resolve) =>
       child.stdout.once('data', (said: Buffer) => resolve(Number(said.toString()))),
     );

@@ -2,6 +2,7 @@ import type { ClipDocument } from '@sinew/core/analysis/clipDocument';
 import { createWriteStream, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
+import { fileURLToPath } from 'node:url';
 import { scratchFolder } from '@sinew/demo/scratch';
 import { ClipFiles } from '@/data/film/clipFiles';
 import { loadBench, saveBench } from '@/data/bench/bench';
@@ -20,6 +21,16 @@ import { keepBandTurns } from '@/data/clip/bandTurns';
 
 export const film = (name: string) =>
   readFileSync(new URL(`../../demo/clips/${name}`, import.meta.url));
+
+const LOADER = fileURLToPath(new URL('../../scripts/typescript.mjs', import.meta.url));
+
+/** @returns what Node is started with, that it runs this program in TypeScript */
+export const typescript = (program: string, ...args: readonly string[]) => [
+  '--import',
+  LOADER,
+  program,
+  ...args,
+];
 
 export const streamOf = (...parts: readonly Uint8Array[]) =>
   new ReadableStream<Uint8Array>({

@@ -7,13 +7,12 @@ import { openAccess } from '@/data/access/accessDb';
 import { addPerson } from '@/data/access/people';
 import { signIn, whoseToken } from '@/data/access/signIns';
 import { countTries } from '@/data/access/wrongCodes';
+import { typescript } from '../support';
 
-const path = (name: string) => fileURLToPath(new URL(`../../${name}`, import.meta.url));
+const PROGRAM = fileURLToPath(new URL('../../src/data/access/ownerCommand.ts', import.meta.url));
 
 function command(data: string, typed: string) {
-  const tsx = path('../node_modules/.bin/tsx');
-  return spawnSync(tsx, ['src/data/access/ownerCommand.ts'], {
-    cwd: path('.'),
+  return spawnSync(process.execPath, typescript(PROGRAM), {
     env: { ...process.env, SINEW_DATA: data },
     input: `${typed}\n`,
     encoding: 'utf8',
