@@ -9,8 +9,11 @@ import { closeAccess } from '@/data/access/accessDb';
 import { deeds } from '@/data/access/deeds';
 import { LEASE, takeLease } from '@/data/clip/leases';
 import { clearTransfers } from '@/data/maintenance/sweep';
+import { loadBench } from '@/data/bench/bench';
 import { onNews } from '@/data/news/news';
 import { studentById } from '@/data/student/students';
+import { saidOf } from '@/screens/phone/useShown';
+import { filmedFrom } from '@/ui/filmedFrom';
 import { startApp, type TestApp } from './app';
 import { film, student } from './support';
 
@@ -127,6 +130,21 @@ describe('a film on its way', () => {
     const job = (await (await app.fetch(`/api/clips/${id}/tracking`)).json()) as { state: string };
     expect(job.state).toBe('wanted');
     expect((await deeds(app.gym.db, 9, id)).map(({ what }) => what)).toEqual(['added-film']);
+  });
+
+  it('says where its camera stood, as the phone was told', async () => {
+    const about = saidOf({
+      technique: null,
+      filmed: filmedFrom('rear corner, chest side')!,
+      intent: null,
+    });
+    const place = (await announced(about)).headers.get('location')!;
+    await sendFrom(place, 0, null);
+    const { id } = await sent(place);
+    expect((await loadBench(app.gym.db, id))!.document).toMatchObject({
+      view: 'behind',
+      azimuth: (3 * Math.PI) / 4,
+    });
   });
 
   it('that came damaged is no clip, and is to be sent anew', async () => {

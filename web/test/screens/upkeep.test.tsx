@@ -196,6 +196,26 @@ describe('a new film', () => {
     );
   });
 
+  it('is sent with the place where the camera stood, where somebody says it so exactly', async () => {
+    const { user } = film();
+    const filmed = await screen.findByLabelText(/^Filmed/);
+    await user.selectOptions(filmed, 'rear corner, chest side');
+    sends({ kind: 'added', id: 'clip', isKnown: false });
+    await user.click(screen.getByRole('button', { name: 'Add the clip' }));
+    const about = vi.mocked(transfer).mock.calls[0]![1];
+    expect(about).toMatchObject({ view: 'behind', azimuth: (3 * Math.PI) / 4 });
+    cleanup();
+    const again = film();
+    await again.user.selectOptions(
+      await screen.findByLabelText(/^Filmed/),
+      'front corner, back side',
+    );
+    await again.user.selectOptions(screen.getByLabelText(/^Filmed/), 'side');
+    sends({ kind: 'added', id: 'clip', isKnown: false });
+    await again.user.click(screen.getByRole('button', { name: 'Add the clip' }));
+    expect(vi.mocked(transfer).mock.calls[1]![1]).not.toHaveProperty('azimuth');
+  });
+
   it('among several is answered once for all of them, each by what it says of itself', async () => {
     const { user } = film(good, { others: 2 });
     await user.selectOptions(await screen.findByLabelText(/^Filmed/), 'front');

@@ -10,6 +10,13 @@ export function viewAt(azimuth: number): View {
   return off < corner ? 'front' : Math.PI - off < corner ? 'behind' : 'side';
 }
 
+/** Where a film was taken from. */
+export interface FilmedFrom {
+  readonly view: View;
+  /** Where in that view the camera stood, where somebody has said: see `Calibration.azimuth`. */
+  readonly azimuth?: number;
+}
+
 export interface CameraPlace {
   /** Radians: see `Calibration.azimuth`. */
   readonly azimuth: number;

@@ -49,7 +49,8 @@ export function MatLoop({ student }: MatLoopProps) {
   const { items, add, again } = useSending(student.id);
   const isRecording = state.kind === 'recording';
   const film = isRecording ? recent : null;
-  const { technique, view } = shown;
+  const { technique, filmed } = shown;
+  const { view } = filmed;
   const about = useMemo(
     () => ({ technique, view, stance: student.stance, heightM: student.heightM }),
     [technique, view, student],
@@ -70,7 +71,7 @@ export function MatLoop({ student }: MatLoopProps) {
       {
         studentId: student.id,
         studentName: student.name,
-        view,
+        ...filmed,
         question: null,
         ...(technique && { technique }),
         ...(shown.intent && { intent: shown.intent }),
@@ -79,8 +80,9 @@ export function MatLoop({ student }: MatLoopProps) {
     );
   };
   const keep = ({ id, file, about }: FinishedTake) => {
-    const { technique = null, view, intent = null } = about;
-    add([file], saidOf({ technique, view, intent }), () => takeStore().remove(id));
+    const { technique = null, view, azimuth, intent = null } = about;
+    const filmed = { view, ...(azimuth !== undefined && { azimuth }) };
+    add([file], saidOf({ technique, filmed, intent }), () => takeStore().remove(id));
     toReady();
   };
   const throwAway = ({ id }: FinishedTake) => {
@@ -203,10 +205,10 @@ export function MatLoop({ student }: MatLoopProps) {
   );
 }
 
-const whatIsFilmed = ({ technique, view, intent }: Shown): string =>
+const whatIsFilmed = ({ technique, filmed, intent }: Shown): string =>
   [
     technique ? techniqueById(technique).name : 'Several strikes',
-    VIEW_GUIDE[view].name.toLowerCase(),
+    VIEW_GUIDE[filmed.view].name.toLowerCase(),
     ...(intent ? [INTENT_NAMES[intent]] : []),
   ].join(', ');
 

@@ -2,10 +2,10 @@
 
 import { useState } from 'react';
 import { INTENT_NAMES, INTENTS } from '@sinew/core/foundation/drill/intent';
-import { TECHNIQUES, VIEWS } from '@sinew/core/foundation/technique/techniques';
-import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
+import { TECHNIQUES } from '@sinew/core/foundation/technique/techniques';
 import { LinkButton } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';
+import { FilmedFromField } from '@/ui/filmedFrom';
 import { SentClip } from './SentClip';
 import { useSending } from './useSending';
 import { saidOf, useShown } from './useShown';
@@ -39,18 +39,11 @@ export function SendClips({ studentId }: { studentId: string }) {
         ))}
       </SelectField>
       <div className="grid grid-cols-2 gap-4">
-        <SelectField
-          label="Filmed"
+        <FilmedFromField
           className="!h-12"
-          value={shown.view}
-          onChange={(event) => setShown('view', event.target.value)}
-        >
-          {VIEWS.map((one) => (
-            <option key={one} value={one}>
-              {VIEW_GUIDE[one].name}
-            </option>
-          ))}
-        </SelectField>
+          value={shown.filmed}
+          onChange={(text) => setShown('filmed', text)}
+        />
         <SelectField
           label="Effort"
           className="!h-12"

@@ -1,29 +1,26 @@
 import { INTENTS, type Intent } from '@sinew/core/foundation/drill/intent';
-import {
-  TECHNIQUES,
-  VIEWS,
-  type Technique,
-  type View,
-} from '@sinew/core/foundation/technique/techniques';
+import { TECHNIQUES, type Technique } from '@sinew/core/foundation/technique/techniques';
+import type { FilmedFrom } from '@sinew/core/foundation/technique/views';
+import { filmedFrom } from '@/ui/filmedFrom';
 import { useRemembered } from '@/ui/useRemembered';
 
 /** What is filmed and from where, as this phone remembers it from one clip to the next. */
 export interface Shown {
   /** Null where several strikes are shown, or nobody has said. */
   readonly technique: Technique['id'] | null;
-  readonly view: View;
+  readonly filmed: FilmedFrom;
   readonly intent: Intent | null;
 }
 
 export function useShown(): readonly [Shown, (what: keyof Shown, value: string) => void] {
   const [technique, setTechnique] = useRemembered('sinew.phone.technique');
-  const [view, setView] = useRemembered('sinew.phone.view');
+  const [filmed, setFilmed] = useRemembered('sinew.phone.view');
   const [intent, setIntent] = useRemembered('sinew.phone.intent');
-  const setters = { technique: setTechnique, view: setView, intent: setIntent };
+  const setters = { technique: setTechnique, filmed: setFilmed, intent: setIntent };
   return [
     {
       technique: TECHNIQUES.find(({ id }) => id === technique)?.id ?? null,
-      view: VIEWS.find((one) => one === view) ?? 'side',
+      filmed: filmedFrom(filmed) ?? { view: 'side' },
       intent: INTENTS.find((one) => one === intent) ?? null,
     },
     (what, value) => setters[what](value),
@@ -31,8 +28,9 @@ export function useShown(): readonly [Shown, (what: keyof Shown, value: string) 
 }
 
 /** The same as it goes with a film. */
-export const saidOf = ({ technique, view, intent }: Shown): Readonly<Record<string, string>> => ({
-  view,
+export const saidOf = ({ technique, filmed, intent }: Shown): Readonly<Record<string, string>> => ({
+  view: filmed.view,
+  ...(filmed.azimuth !== undefined && { azimuth: String(filmed.azimuth) }),
   ...(technique && { technique, track: 'standard' }),
   ...(intent && { intent }),
 });

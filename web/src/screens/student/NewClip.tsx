@@ -3,14 +3,15 @@
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { checkFootage } from '@sinew/core/observe/footage/check';
-import { TECHNIQUES, VIEWS, type View } from '@sinew/core/foundation/technique/techniques';
-import { VIEW_GUIDE } from '@sinew/core/foundation/technique/views';
+import { TECHNIQUES, type View } from '@sinew/core/foundation/technique/techniques';
+import { VIEW_GUIDE, type FilmedFrom } from '@sinew/core/foundation/technique/views';
 import { meanRate } from '@sinew/core/observe/track/time';
 import { ask } from '@/api/client';
 import { CAN_MAKE_READABLE } from '@/api/endpoints';
 import { Button } from '@/ui/button';
 import { CheckLines } from '@/ui/checkLines';
 import { SelectField, TextField } from '@/ui/field';
+import { FilmedFromField, filmedFrom } from '@/ui/filmedFrom';
 import { ProgressBar } from '@/ui/progressBar';
 import { Scrubbed } from '@/ui/scrubbed';
 import { glanceAt, type Glance } from '@/tracking/glance';
@@ -76,14 +77,14 @@ export function NewClip({
     };
   }, [file]);
 
-  const send = async ({ view, rate, technique }: Answers) => {
+  const send = async ({ rate, technique, ...filmed }: Answers) => {
     setStage({ kind: 'sending', progress: { share: 0, left: null } });
     // A film of a known technique is gone through by itself; of an unknown one the coach decides.
     const purpose = technique === null ? undefined : { technique, question: null };
     const track = technique === null ? undefined : preferredModel();
     running.current = transfer(
       file,
-      { student: studentId, view, rate, purpose, track },
+      { student: studentId, ...filmed, rate, purpose, track },
       (progress) => setStage({ kind: 'sending', progress }),
     );
     const result = await running.current.done;
@@ -185,8 +186,7 @@ function answersFor(film: GoodFile, { rate, ...rest }: Answers): Answers | null 
   return own !== null && own < meanRate(film.frameTimes) ? null : { ...rest, rate: own };
 }
 
-export interface Answers {
-  readonly view: View;
+export interface Answers extends FilmedFrom {
   /** Frames a second at which it was shot; null when it plays at true speed. */
   readonly rate: number | null;
   readonly technique: string | null;
@@ -212,15 +212,15 @@ function Questions({
   onShare: (answers: Answers) => void;
   onAway: () => void;
 }) {
-  const [said, setView] = useState<View | null>(null);
+  const [said, setFilmed] = useState<FilmedFrom | null>(null);
   // Until somebody says it, the body in the film does.
-  const view = said ?? glance?.guess ?? 'side';
+  const filmed = said ?? { view: glance?.guess ?? 'side' };
   const [technique, setTechnique] = useState('');
   const [isSlow, setSlow] = useState(film.shotAt !== null);
   const [rate, setRate] = useState(String(film.shotAt ?? 240));
   const playback = meanRate(film.frameTimes);
   const shot = Number(rate.replace(',', '.'));
-  const answers: Answers = { view, rate: isSlow ? shot : null, technique: technique || null };
+  const answers: Answers = { ...filmed, rate: isSlow ? shot : null, technique: technique || null };
   const isRateGood = !isSlow || (Number.isFinite(shot) && shot >= playback && shot <= 10_000);
   return (
     <form
@@ -237,18 +237,11 @@ function Questions({
       </p>
       <div className="flex flex-wrap items-start gap-5">
         <div className="w-80">
-          <SelectField
-            label="Filmed"
-            value={view}
-            onChange={(event) => setView(event.target.value as View)}
-            hint={viewHint(view, said !== null, glance)}
-          >
-            {VIEWS.map((one) => (
-              <option key={one} value={one}>
-                {VIEW_GUIDE[one].name}
-              </option>
-            ))}
-          </SelectField>
+          <FilmedFromField
+            value={filmed}
+            onChange={(text) => setFilmed(filmedFrom(text))}
+            hint={viewHint(filmed.view, said !== null, glance)}
+          />
         </div>
         <div className="w-80">
           <SelectField
