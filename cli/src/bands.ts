@@ -29,11 +29,13 @@ const code = (name: string) =>
     if (problem !== null) context.addIssue({ code: 'custom', message: `${name}: ${problem}` });
   });
 
-export const bandOptionsSchema = z.object({
+const optionsSchema = z.object({
   points: z.string({ error: '--points is missing' }),
   out: z.string({ error: '--out is missing' }),
-  code: code('--code'),
+  code: code('--code').optional(),
   'ribs-code': code('--ribs-code').optional(),
+  /** Strips of tape, whose bars nobody knows. */
+  tape: z.boolean().default(false),
   hips: required('--hips', 40, 200, 'cm').optional(),
   ribs: required('--ribs', 40, 200, 'cm').optional(),
   stance: z.enum(['orthodox', 'southpaw'], { error: '--stance must be one of orthodox, southpaw' }),
@@ -41,6 +43,11 @@ export const bandOptionsSchema = z.object({
   seam: z.enum(['back', 'front'], { error: '--seam must be one of back, front' }).default('back'),
   focal: required('--focal', 50, 50_000, 'pixels').optional(),
 });
+
+export const bandOptionsSchema = optionsSchema.refine(
+  ({ code, tape }) => tape || code !== undefined,
+  { error: '--code is missing; strips of tape have none: say --tape' },
+);
 
 export type BandOptions = z.infer<typeof bandOptionsSchema>;
 
@@ -86,8 +93,10 @@ const MOST_PICTURES = 2400;
 const NOBODY: Joints = { hips: null, shoulders: null, forearms: [] };
 
 function wornBy({ hips, ribs, seam, ...options }: BandOptions) {
-  const worn = (girth: number | undefined, bars: string) =>
-    girth === undefined ? undefined : { code: bars, girth: girth / 100, seam };
+  const worn = (girth: number | undefined, bars: string | undefined) => {
+    const code = options.tape ? null : (bars ?? null);
+    return girth === undefined ? undefined : { code, girth: girth / 100, seam };
+  };
   return {
     hips: worn(hips, options.code),
     ribs: worn(ribs, options['ribs-code'] ?? options.code),

@@ -17,7 +17,7 @@ const USAGE =
   '[--height M] [--cutoff HZ] [--school KEY=CHOICE …] [--bands FILE.csv] [--vtt PREFIX] [--json]\n' +
   '       sinew analyze CLIP.json [--strike ID] [--json]   a clip saved from the bench says the rest\n' +
   '       sinew bands FILM.y4m --points POINTS.csv --code BITS --hips CM --ribs CM --out FILE.csv ' +
-  '[--ribs-code BITS] [--stance orthodox|southpaw] [--azimuth DEG] [--seam back|front] [--focal PX]\n' +
+  '[--ribs-code BITS | --tape] [--stance orthodox|southpaw] [--azimuth DEG] [--seam back|front] [--focal PX]\n' +
   '       sinew words   what Sinew’s words mean';
 
 /** `--azimuth -90` is a place, and no option that was forgotten. */
@@ -49,6 +49,7 @@ async function main(args: string[]): Promise<void> {
       points: { type: 'string' },
       code: { type: 'string' },
       'ribs-code': { type: 'string' },
+      tape: { type: 'boolean' },
       hips: { type: 'string' },
       ribs: { type: 'string' },
       azimuth: { type: 'string' },

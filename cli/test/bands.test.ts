@@ -94,6 +94,22 @@ describe('sinew bands', () => {
     expect(readings['separation.max']).toMatchObject({ source: 'measured-band' });
   }, 120_000);
 
+  it('reads strips whose order nobody says, from where they begin', () => {
+    const told = ['--points', at('points.csv'), '--out', at('tape.csv'), '--tape'];
+    const around = ['--hips', '96', '--focal', '720'];
+    expect(sinew('bands', at('film.y4m'), ...told, ...around)).toMatchObject({
+      status: 0,
+      stderr: '',
+    });
+    const rows = readFileSync(at('tape.csv'), 'utf8').trim().split('\n').slice(1);
+    const known = rows.map((row) => row.split(',')).filter(([, , yaw]) => yaw !== '');
+    expect(known.length).toBeGreaterThan(0.9 * frames.length);
+    for (const [time, , yaw, sigma] of known) {
+      const truth = film.yaw.hips[frames[Math.round(Number(time) * 120)]!]!;
+      expect(Math.abs(Number(yaw) - truth)).toBeLessThan(3 * Number(sigma));
+    }
+  }, 60_000);
+
   it('says in one line what it lacks', () => {
     const lacks = (said: RegExp, ...more: string[]) => {
       const { status, stderr } = read(...more);
@@ -102,6 +118,8 @@ describe('sinew bands', () => {
       expect(status).toBe(2);
     };
     lacks(/--hips, --ribs or both/);
+    const bare = ['bands', at('film.y4m'), '--points', at('points.csv'), '--out', at('turn.csv')];
+    expect(sinew(...bare, '--hips', '96').stderr).toMatch(/--code is missing.*say --tape/);
     lacks(/--hips must be between 40 and 200 cm/, '--hips', '0.96');
     lacks(/--seam must be one of back, front/, '--hips', '96', '--seam', 'left');
     const wrong = sinew('bands', at('points.csv'), '--points', at('points.csv'));

@@ -13,7 +13,7 @@ import { EMPTY_DOCUMENT, type ClipDocument } from '../src/analysis/clipDocument'
 import { trackedOf } from '../src/analysis/clipFacts';
 import { isAbsent } from '../src/foundation/reading/reading';
 import { NO_EDITS } from '../src/judge/library/edits';
-import { BANDS, BAR, PRINTED, printedOn, wornBandsSchema } from '../src/observe/band/band';
+import { BANDS, BAR, PRINTED, wornOn, wornBandsSchema } from '../src/observe/band/band';
 import { bandTurnsSchema, keptBands, turnOf, turnsOf } from '../src/observe/band/bandTurns';
 import { jointsInFilm } from '../src/observe/band/jointsInFilm';
 import type { BandReading } from '../src/observe/band/readBands';
@@ -33,7 +33,7 @@ const ARM = 'an arm lies over the band';
 const arm: BandReading = { time: 0, why: ARM };
 
 describe('what is kept of bands', () => {
-  const worn = printedOn({ hips: 0.96, ribs: null }, 'front');
+  const worn = wornOn({ kind: 'printed', girths: { hips: 0.96, ribs: null }, seam: 'front' });
 
   it('is what was read, by frame, and how often nothing was, and why', () => {
     const kept = keptBands(
@@ -72,10 +72,14 @@ describe('what is kept of bands', () => {
   });
 
   it('knows only bands whose girth was measured, and that a person can have', () => {
-    expect(Object.keys(printedOn({ hips: null, ribs: 0.9 }, 'back'))).toEqual(['ribs']);
-    expect(wornBandsSchema.safeParse(printedOn({ hips: 9.6, ribs: null }, 'back')).success).toBe(
-      false,
-    );
+    expect(
+      Object.keys(wornOn({ kind: 'printed', girths: { hips: null, ribs: 0.9 }, seam: 'back' })),
+    ).toEqual(['ribs']);
+    expect(
+      wornBandsSchema.safeParse(
+        wornOn({ kind: 'printed', girths: { hips: 9.6, ribs: null }, seam: 'back' }),
+      ).success,
+    ).toBe(false);
   });
 
   it('reads joints where they are, or close in time', () => {
@@ -148,7 +152,7 @@ describe('a clip whose student wears bands, filmed from behind', () => {
   const trial = readBanded(film, { azimuth: null });
   const kept = keptBands(
     [{ frames: trial.frames, read: trial.read }],
-    printedOn(girths, film.seam),
+    wornOn({ kind: 'printed', girths, seam: film.seam }),
     false,
   );
   const detections = times.map((_, frame) =>

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { clean } from '@sinew/fighters/fighter/recipe';
 import { truthOfStrike } from '@sinew/fighters/fighter/truth';
 import { USUALLY_BANDED, type BandedFilm } from '@sinew/fighters/film/banded';
-import { readBanded, type Miss, type Told } from '@sinew/fighters/trials/banded';
+import { randomBanded, readBanded, type Miss, type Told } from '@sinew/fighters/trials/banded';
 import { BANDS, codeProblem, PRINTED } from '../src/observe/band/band';
 import { torsoOf } from '../src/observe/band/torso';
 
@@ -78,6 +78,60 @@ describe('a band round hips and ribs', () => {
     expect(bare.misses.hips.length).toBeLessThan(0.05 * bare.frames.length);
     const swapped = readFilm({}, { codes: { hips: PRINTED.ribs, ribs: PRINTED.hips } });
     expect(swapped.misses.hips.length).toBeLessThan(0.05 * swapped.frames.length);
+  });
+});
+
+describe('strips of tape that nobody knows the order of', () => {
+  const films = [1, 2, 3, 4, 5, 6].map((seed) =>
+    randomBanded(clean(seed % 2 ? 'cross' : 'rear-hook'), {
+      azimuth: Math.PI,
+      rate: 120,
+      seed,
+      isTape: true,
+    }),
+  );
+
+  it('tell when hips and trunk start, and which is first', () => {
+    const leads = films.flatMap(({ starts: { hips, trunk }, film }) => {
+      const { times } = truthOfStrike(film.recipe);
+      const misses = [
+        hips && { miss: hips.time - times.hips!, sigma: hips.sigma },
+        trunk && { miss: trunk.time - times.trunk!, sigma: trunk.sigma },
+      ].filter((one) => one !== null && one !== undefined);
+      for (const { miss, sigma } of misses) expect(Math.abs(miss)).toBeLessThan(2.6 * sigma);
+      return misses.length === 2
+        ? [
+            {
+              miss: misses[1]!.miss - misses[0]!.miss,
+              sigma: Math.hypot(...misses.map((one) => one.sigma)),
+            },
+          ]
+        : [];
+    });
+    expect(leads.length).toBeGreaterThanOrEqual(4);
+    for (const { miss, sigma } of leads) expect(Math.abs(miss)).toBeLessThan(1.96 * sigma);
+    expect(sizes(leads).middle).toBeLessThan(0.015);
+  });
+
+  it('tell the turn since guard within its ±, which grows with it', () => {
+    for (const band of BANDS) {
+      const misses = films.flatMap((one) => one.misses[band]);
+      const covered = misses.filter(({ miss, sigma }) => Math.abs(miss) < 1.96 * sigma);
+      expect(covered.length).toBeGreaterThan(0.9 * misses.length);
+    }
+    const known = films[2]!.read.hips!.flatMap((one) => ('yaw' in one ? [one] : []));
+    expect(known[0]!.yaw).toBeCloseTo(-Math.PI / 4, 1);
+    const farthest = known.reduce((a, b) => (b.yaw > a.yaw ? b : a));
+    expect(farthest.lasting).toBeGreaterThan(1.3 * known[0]!.lasting);
+  });
+
+  it('say nothing where no tape is, but a shirt', () => {
+    const bare = { hips: { ...HIPS, code: '' }, ribs: { ...RIBS, code: '' } };
+    const { misses, frames } = readFilm(bare, {
+      codes: { hips: null, ribs: null },
+      azimuth: null,
+    });
+    for (const band of BANDS) expect(misses[band].length).toBeLessThan(0.05 * frames.length);
   });
 });
 

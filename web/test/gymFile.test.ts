@@ -135,6 +135,7 @@ describe('a gym’s file', () => {
       ['student', 'girth_hips_m'],
       ['student', 'girth_ribs_m'],
       ['student', 'band_seam'],
+      ['student', 'band_kind'],
       ['clip', 'drawings'],
       ['clip', 'note'],
       ['clip', 'azimuth'],

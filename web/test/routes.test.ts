@@ -335,7 +335,7 @@ describe('bands worn in a film', () => {
 
   it('are looked for where somebody has measured their girth', async () => {
     expect((await ask(ends.CLIP_FACTS, [marked.clipId])).worn).toEqual({});
-    const girths = { hipsCm: 96, ribsCm: null, seam: 'back' } as const;
+    const girths = { kind: 'printed', hipsCm: 96, ribsCm: null, seam: 'back' } as const;
     expect(await setBands(app.gym.db, who, girths)).toBe(true);
     const { worn, stance } = await ask(ends.CLIP_FACTS, [marked.clipId]);
     expect(worn).toEqual({ hips: { code: PRINTED.hips, girth: 0.96, seam: 'back' } });

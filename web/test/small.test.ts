@@ -227,7 +227,7 @@ describe('the Floor', () => {
     startedOn: '2026-07-24',
     heightM: null,
     massKg: null,
-    bands: { girths: { hips: null, ribs: null }, seam: 'front' as const },
+    bands: { kind: 'printed' as const, girths: { hips: null, ribs: null }, seam: 'front' as const },
     injuries: '',
     classGroup: '',
     bornOn: '1996-01-01',

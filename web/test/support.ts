@@ -118,7 +118,7 @@ export async function fullGym(): Promise<{ gym: TestGym; who: string }> {
   const gym = await emptyGym();
   const id = await student(gym);
   const { strikeId, clipId } = await markedClip(gym, id);
-  await setBands(gym.db, id, { hipsCm: 96, ribsCm: null, seam: 'back' });
+  await setBands(gym.db, id, { kind: 'tape', hipsCm: 96, ribsCm: null, seam: 'back' });
   const turn = { frames: [3, 4], yaw: [-0.8, -0.7], shake: [0.01, 0.01], lasting: [0.05, 0.05] };
   const hips = { girth: 0.96, turn, silent: [] };
   await keepBandTurns(gym.db, clipId, { seam: 'back', isSquareKnown: false, bands: { hips } });

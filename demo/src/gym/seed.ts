@@ -152,7 +152,12 @@ async function seedStudents(db: Db): Promise<Map<string, string>> {
     const banded = DEMO_CLIPS.find((clip) => clip.look.hasBands && clip.student === student.name);
     if (banded) {
       const { hips, ribs } = girthsAt(banded.recipe.height);
-      await setBands(db, id, { hipsCm: 100 * hips, ribsCm: 100 * ribs, seam: 'front' });
+      await setBands(db, id, {
+        kind: 'printed',
+        hipsCm: 100 * hips,
+        ribsCm: 100 * ribs,
+        seam: 'front',
+      });
     }
     ids.set(student.name, id);
   }

@@ -7,7 +7,7 @@
  */
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { printedOn } from '@sinew/core/observe/band/band';
+import { wornOn } from '@sinew/core/observe/band/band';
 import { DEMO_CLIPS } from '@sinew/fighters/film/clips';
 import { girthsAt } from '@sinew/fighters/film/wornBands';
 import { encodeDetections } from '@sinew/web/api/detectionBlob';
@@ -30,7 +30,7 @@ for (const file of TRACKED_FILMS) {
   const clip = DEMO_CLIPS.find((one) => one.file === file && one.look.hasBands);
   if (clip) {
     const { stance, height } = clip.recipe;
-    const worn = printedOn(girthsAt(height), 'front');
+    const worn = wornOn({ kind: 'printed', girths: girthsAt(height), seam: 'front' });
     const path = here(`../../clips/${file}`);
     const bands = bandsIn({ path, rate: clip.rate, survey, detections: seen, stance, worn });
     writeFileSync(here(`../../detections/${file}.bands.json`), `${JSON.stringify(bands)}\n`);

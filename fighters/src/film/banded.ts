@@ -12,6 +12,8 @@ import { mix, type Point } from '../fighter/space';
 /** Bars of 0 = black and 1 = white, left to right as seen from outside; lengths in metres. */
 export interface WornBand {
   readonly code: string;
+  /** Metres that a bar takes; of a printed band's where it is left out. */
+  readonly bar?: number;
   /** Around the body where the band sits. */
   readonly girth: number;
   /** Depth of the body ÷ its width. */
@@ -295,7 +297,7 @@ function drawBand(
 
 function levelOn(
   { seam }: BandedFilm,
-  { code, girth }: WornBand,
+  { code, girth, bar: wide = BAR }: WornBand,
   section: Section,
   angle: number,
   up: number,
@@ -305,7 +307,7 @@ function levelOn(
   const from = seam === 'back' ? 0 : girth / 2;
   let round = from - section.round(angle);
   round -= girth * Math.round(round / girth);
-  const bar = Math.floor(code.length / 2) + Math.floor(round / BAR);
+  const bar = Math.floor(code.length / 2) + Math.floor(round / wide);
   return code[bar] === '1' ? WHITE : code[bar] === '0' ? BLACK : SHIRT;
 }
 

@@ -13,7 +13,7 @@ import { motionFromBands } from '@sinew/core/reconstruct/motion/bandMotion';
 import { cleaned } from '@sinew/core/reconstruct/motion/clean';
 import { prepared } from '@sinew/core/reconstruct/motion/prepare';
 import { seeded } from '@sinew/core/foundation/uncertainty/random';
-import { bandedFilm, USUALLY_BANDED, type BandedFilm } from '../film/banded';
+import { bandedFilm, USUALLY_BANDED, type BandedFilm, type WornBand } from '../film/banded';
 import type { Recipe } from '../fighter/recipe';
 
 /** Seconds around contact that are filmed. */
@@ -23,7 +23,7 @@ const AFTER = 0.06;
 /** What the reader is told otherwise than it is. */
 export interface Told {
   readonly azimuth?: number | null;
-  readonly codes?: Readonly<Record<BandName, string>>;
+  readonly codes?: Readonly<Record<BandName, string | null>>;
   /** Factors and metres by which it is told wrong. */
   readonly focal?: number;
   readonly girth?: number;
@@ -113,26 +113,56 @@ function startsOf(
   return turnStarts(motion, technique, markOnFrame(times, nearestFrame(times, contact)));
 }
 
+/** What a trial of bands varies beside the seed. */
+export interface Banding {
+  /** Radians. */
+  readonly azimuth: number;
+  /** Frames a second. */
+  readonly rate: number;
+  readonly seed: number;
+  /** Strips of tape in place of printed bars, and nobody says where the camera stands. */
+  readonly isTape?: boolean;
+}
+
 /** A body, a place and a camera that differ with the seed, each told a little wrong. */
 export function randomBanded(
   recipe: Recipe,
-  { azimuth, rate, seed }: { azimuth: number; rate: number; seed: number },
+  { azimuth, rate, seed, isTape = false }: Banding,
 ): BandTrial {
   const random = seeded(seed);
   const between = (from: number, to: number) => from + (to - from) * random();
   const shape = () => ({ flatness: between(0.65, 0.85), boxiness: between(2, 2.5) });
   const stance: Stance = seed % 2 ? 'orthodox' : 'southpaw';
-  return readBanded(
-    {
-      ...USUALLY_BANDED,
-      recipe: { ...recipe, stance },
-      azimuth,
-      rate,
-      seed,
-      distance: between(3.2, 3.9),
-      hips: { ...shape(), code: PRINTED.hips, girth: between(0.85, 1.05) },
-      ribs: { ...shape(), code: PRINTED.ribs, girth: between(0.8, 1) },
-    },
-    { focal: between(0.95, 1.05), girth: between(-0.005, 0.005) },
-  );
+  const film: BandedFilm = {
+    ...USUALLY_BANDED,
+    recipe: { ...recipe, stance },
+    azimuth,
+    rate,
+    seed,
+    distance: between(3.2, 3.9),
+    hips: { ...shape(), code: PRINTED.hips, girth: between(0.85, 1.05) },
+    ribs: { ...shape(), code: PRINTED.ribs, girth: between(0.8, 1) },
+  };
+  const told = { focal: between(0.95, 1.05), girth: between(-0.005, 0.005) };
+  if (!isTape) return readBanded(film, told);
+  const taped = {
+    hips: { ...film.hips!, ...tape(random) },
+    ribs: { ...film.ribs!, ...tape(random) },
+  };
+  return readBanded({ ...film, ...taped }, { ...told, ...UNKNOWN });
+}
+
+const UNKNOWN: Told = { codes: { hips: null, ribs: null }, azimuth: null };
+
+/** Metres that strips of tape, and what is left between them, are multiples of; how many there are all round. */
+const SNIP = 0.012;
+const SNIPS = 90;
+
+/** Strips and gaps of one to five snips. */
+function tape(random: () => number): Pick<WornBand, 'code' | 'bar'> {
+  let code = '';
+  for (let strip = 0; code.length < SNIPS; strip++) {
+    code += String(strip % 2).repeat(1 + Math.floor(5 * random()));
+  }
+  return { code, bar: SNIP };
 }

@@ -34,17 +34,22 @@ beforeEach(async () => {
 const EMPTY = { values: {}, errors: {} };
 
 describe('the girths of a student’s bands', () => {
-  const NONE = JSON.stringify({ girths: { hips: null, ribs: null }, seam: 'front' });
+  const NONE = JSON.stringify({
+    kind: 'printed',
+    girths: { hips: null, ribs: null },
+    seam: 'front',
+  });
   const sent = (change: object = {}) =>
     saveBands(
       who,
       { ...EMPTY, isSaved: false },
-      form({ hipsCm: '96,5', ribsCm: '', seam: 'front', seen: NONE, ...change }),
+      form({ kind: 'tape', hipsCm: '96,5', ribsCm: '', seam: 'front', seen: NONE, ...change }),
     );
 
   it('are kept as they are typed; an empty one is not known', async () => {
     expect((await sent()).isSaved).toBe(true);
     expect((await studentById(app.gym.db, who))!.bands).toEqual({
+      kind: 'tape',
       girths: { hips: 0.965, ribs: null },
       seam: 'front',
     });
@@ -67,8 +72,13 @@ describe('the girths of a student’s bands', () => {
     expect(answer.values.hipsCm).toBe('960');
     expect((await studentById(app.gym.db, who))!.bands.girths.hips).toBeNull();
     expect(
-      (await saveBands('nobody', answer, form({ hipsCm: '', ribsCm: '', seam: 'back' }))).errors
-        .form,
+      (
+        await saveBands(
+          'nobody',
+          answer,
+          form({ kind: 'printed', hipsCm: '', ribsCm: '', seam: 'back' }),
+        )
+      ).errors.form,
     ).toMatch(/not in the list/);
   });
 });

@@ -4,7 +4,7 @@ import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import { readFileSync } from 'node:fs';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { MEASURE_GROUPS, MEASURE_NAMES } from '@sinew/core/measure/measures/allMeasures';
-import { printedOn } from '@sinew/core/observe/band/band';
+import { wornOn } from '@sinew/core/observe/band/band';
 import type { KeptBands } from '@sinew/core/observe/band/bandTurns';
 import { absent } from '@sinew/core/foundation/reading/reading';
 import { surveySchema, type Survey } from '@sinew/core/observe/take/survey';
@@ -245,7 +245,7 @@ describe('Body', () => {
   });
 
   it('tells what each band said, why it was silent, and has them read anew', async () => {
-    const worn = printedOn({ hips: 0.96, ribs: 0.9 }, 'front');
+    const worn = wornOn({ kind: 'printed', girths: { hips: 0.96, ribs: 0.9 }, seam: 'front' });
     const turn = { frames: [0, 1], yaw: [0, 0], shake: [0.01, 0.01], lasting: [0.05, 0.05] };
     const bands: KeptBands = {
       seam: 'front',
@@ -261,7 +261,7 @@ describe('Body', () => {
     section.getByText('read in all 2 frames.');
     section.getByText('read in 2 of 8 frames; in 6: an arm lies over the band.');
     // The ribs' girth is another one now.
-    section.getByText('Their girths were changed after they had been read.');
+    section.getByText('They were changed after they had been read.');
     await user.click(section.getByRole('button', { name: 'Read them anew' }));
     expect(changeJob).toHaveBeenCalledWith('clip', { kind: 'bands' });
   });

@@ -25,7 +25,7 @@ export const student = (change: Partial<Student> = {}): Student => ({
   startedOn: null,
   heightM: 1.7,
   massKg: 60,
-  bands: { girths: { hips: null, ribs: null }, seam: 'front' },
+  bands: { kind: 'printed', girths: { hips: null, ribs: null }, seam: 'front' },
   injuries: '',
   bornOn: '2000-01-01',
   isMinor: false,

@@ -32,9 +32,12 @@ export const MOST_GIRTH = 2;
 export const wornSchema = z.object({
   /**
    * Bars from left to right as somebody sees them who faces the band: 0 = black, 1 = white. The triangle stands
-   * where its second half begins.
+   * where its second half begins. Null where it is plain tape in uneven strips.
    */
-  code: z.string().refine((code) => codeProblem(code) === null, 'not the bars of a band'),
+  code: z
+    .string()
+    .refine((code) => codeProblem(code) === null, 'not the bars of a band')
+    .nullable(),
   /** Around the body where the band sits, metres. */
   girth: z.number().min(LEAST_GIRTH).max(MOST_GIRTH),
   seam: z.enum(SEAMS),
@@ -45,15 +48,26 @@ export const wornBandsSchema = z.partialRecord(z.enum(BANDS), wornSchema);
 export type Worn = Readonly<z.infer<typeof wornSchema>>;
 export type WornBands = Readonly<z.infer<typeof wornBandsSchema>>;
 
-/** The printed bands on a student; the one whose girth nobody has measured is not worn. */
-export function printedOn(
-  girths: Readonly<Record<BandName, number | null>>,
-  seam: Seam,
-): WornBands {
+/** What a student's bands are made of: Sinew's printed bars, or strips of tape stuck on as it comes. */
+export const BAND_KINDS = ['printed', 'tape'] as const;
+export type BandKind = (typeof BAND_KINDS)[number];
+
+/** The bands that a student puts on. */
+export interface OwnBands {
+  readonly kind: BandKind;
+  /** How far round, metres; null where nobody has measured it. */
+  readonly girths: Readonly<Record<BandName, number | null>>;
+  /** Where they close. */
+  readonly seam: Seam;
+}
+
+/** The bands on a student; the one whose girth nobody has measured is not worn. */
+export function wornOn({ kind, girths, seam }: OwnBands): WornBands {
   return Object.fromEntries(
     BANDS.flatMap((name) => {
       const girth = girths[name];
-      return girth === null ? [] : [[name, { code: PRINTED[name], girth, seam }] as const];
+      const code = kind === 'tape' ? null : PRINTED[name];
+      return girth === null ? [] : [[name, { code, girth, seam }] as const];
     }),
   );
 }
@@ -71,7 +85,7 @@ export interface Texture {
 }
 
 /** @throws RangeError in words when the code cannot be read as bars */
-export function textureOf({ code, girth }: Worn): Texture {
+export function textureOf(code: string, girth: number): Texture {
   const problem = codeProblem(code);
   if (problem !== null) throw new RangeError(problem);
   const levels = new Float32Array(Math.round(girth / GRAIN));

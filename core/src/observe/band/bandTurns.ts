@@ -1,7 +1,7 @@
 /** What worn bands have told of a film, as it is kept with the film. */
 import { rollup } from 'd3-array';
 import { z } from 'zod';
-import { BANDS, SEAMS, wornSchema, type WornBands } from './band';
+import { BAND_KINDS, BANDS, SEAMS, wornSchema, type WornBands } from './band';
 import type { BandReading, Read } from './readBands';
 
 const finite = z.number().finite();
@@ -41,6 +41,8 @@ const oneSchema = z.object({
 
 export const bandTurnsSchema = z.object({
   seam: z.enum(SEAMS),
+  /** Printed where it is missing. */
+  kind: z.enum(BAND_KINDS).optional(),
   /** Whether the turn from square to the target is known, or taken from a guard as guards usually are. */
   isSquareKnown: z.boolean(),
   bands: z.partialRecord(z.enum(BANDS), oneSchema),
@@ -120,8 +122,10 @@ export function keptBands(
       ] as const,
     ];
   });
-  const seam = Object.values(worn)[0]?.seam ?? 'front';
-  return { seam, isSquareKnown, bands: Object.fromEntries(named) };
+  const [first] = Object.values(worn);
+  const seam = first?.seam ?? 'front';
+  const kind = first?.code === null ? 'tape' : 'printed';
+  return { seam, kind, isSquareKnown, bands: Object.fromEntries(named) };
 }
 
 const NOT_LOOKED_FOR = 'the body was not found here';

@@ -54,8 +54,8 @@ export function againstAround({ values, weights }: Profile): Float64Array {
 
 /** Turns are tried every so many radians, places every so many columns, within these. */
 const TURN_STEP = (2.5 * Math.PI) / 180;
-const PLACE_STEP = 2;
-const PLACES = 10;
+export const PLACE_STEP = 2;
+export const PLACES = 10;
 
 export const placesTried = 2 * PLACES + 1;
 

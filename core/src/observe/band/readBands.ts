@@ -13,6 +13,7 @@ import type { Sight } from './match';
 import { refined } from './refine';
 import { APART, candidatesOf, spacedOut, type Candidate } from './search';
 import { cutStrip } from './strip';
+import { taped } from './tape';
 import { asSeen, torsoOf } from './torso';
 
 export interface BandFilm {
@@ -75,6 +76,13 @@ const FOR_PAINT = 60;
 const LASTING = 0.05;
 const LASTING_AT_SEAM = 0.08;
 
+/**
+ * How hips and ribs stand to each other in guard, radians, and by which share a turn is off where no code tells how
+ * large and how flat the body is: one standard deviation, on simulated torsos that wear tape.
+ */
+const TWIST_IN_GUARD = 0.12;
+const TAPE_SCALE = 0.16;
+
 export class BandReader {
   private readonly frames: Partial<Record<BandName, Frame[]>> = {};
   private scale: number | null = null;
@@ -125,7 +133,8 @@ export class BandReader {
     const out: Read = Object.fromEntries(
       all.map((band) => [band.name, readOne(band, picked.get(band.name))]),
     );
-    return this.film.azimuth === null ? squared(out) : out;
+    const isSquareKnown = this.film.azimuth !== null && all.every(({ worn }) => worn.code !== null);
+    return isSquareKnown ? out : squared(out, this.film);
   }
 }
 
@@ -134,23 +143,36 @@ export type Read = Partial<Record<BandName, readonly BandReading[]>>;
 /** How far stances differ, radians, one standard deviation (common practice, no source). */
 export const STANCE_VARIES = (15 * Math.PI) / 180;
 
-/** Turns counted from where they begin, which is taken to be a guard. */
-function squared(read: Read): Read {
-  const known = (read.hips ?? read.ribs ?? []).filter((one) => 'yaw' in one);
-  const begins = median(known.slice(0, AT_FIRST), ({ yaw }) => yaw);
-  if (begins === undefined) return read;
-  const shifted = (one: BandReading): BandReading =>
-    'yaw' in one
-      ? {
-          ...one,
-          yaw: wrapped(one.yaw - begins) + GUARD,
-          square: STANCE_VARIES,
-        }
-      : one;
-  return {
-    ...(read.hips && { hips: read.hips.map(shifted) }),
-    ...(read.ribs && { ribs: read.ribs.map(shifted) }),
-  };
+/**
+ * Turns counted from where they begin, which is taken to be a guard. Bars tell how hips and ribs stand to each other
+ * there; tape does not, and how far it has turned since only in proportion.
+ */
+function squared(read: Read, { bands }: BandFilm): Read {
+  const shared = beginOf(read.hips ?? read.ribs ?? []);
+  return Object.fromEntries(
+    Object.entries(read).map(([name, readings]) => {
+      const isTape = bands[name as BandName]!.code === null;
+      const begins = isTape ? beginOf(readings) : shared;
+      return [name, begins === undefined ? readings : countedFrom(begins, readings, isTape)];
+    }),
+  );
+}
+
+const beginOf = (readings: readonly BandReading[]) =>
+  median(readings.filter((one) => 'yaw' in one).slice(0, AT_FIRST), ({ yaw }) => yaw);
+
+function countedFrom(
+  begins: number,
+  readings: readonly BandReading[],
+  isTape: boolean,
+): readonly BandReading[] {
+  return readings.map((one) => {
+    if (!('yaw' in one)) return one;
+    const turned = wrapped(one.yaw - begins);
+    const own = isTape ? Math.hypot(TWIST_IN_GUARD, TAPE_SCALE * turned) : 0;
+    const lasting = Math.hypot(one.lasting, own);
+    return { ...one, yaw: turned + GUARD, lasting, square: STANCE_VARIES };
+  });
 }
 
 const middle = ([a, b]: readonly [Place, Place]): Place => ({
@@ -172,7 +194,6 @@ interface Looked {
 function look(name: BandName, frames: readonly Frame[], film: BandFilm): Looked {
   const worn = film.bands[name]!;
   const sights = sightsOf(frames);
-  const texture = textureOf(worn);
   const side = film.stance === 'southpaw' ? -1 : 1;
   const azimuth = film.azimuth ?? 0;
   const turnOf = (yaw: number) => side * (azimuth + yaw);
@@ -180,11 +201,21 @@ function look(name: BandName, frames: readonly Frame[], film: BandFilm): Looked 
   const turns = film.azimuth === null ? ANY_TURN : TURNS;
   const first = sights.findIndex((sight) => sight !== null);
   const scale = frames[first]?.scale ?? 1;
+  const spacing = spacingOf(frames);
+  const usualDistance = film.focal / scale;
+  if (worn.code === null) {
+    const begins = film.azimuth === null ? turnsSeen(frames.slice(first), name) : [turnOf(GUARD)];
+    return {
+      ...{ name, worn, frames, sights, yawOf },
+      candidates: taped({ sights, spacing, girth: worn.girth, usualDistance, begins }),
+    };
+  }
+  const texture = textureOf(worn.code, worn.girth);
   const candidates = candidatesOf({
     sights,
-    spacing: spacingOf(frames),
+    spacing,
     torsoWith: (flatness) => torsoOf(texture, flatness, worn.seam),
-    usualDistance: film.focal / scale,
+    usualDistance,
     range: turns.map(turnOf).sort((a, b) => a - b) as [number, number],
     expected: (turn, frame) => {
       const seen = (frames[frame]!.across / JOINTS_APART[name] + Math.cos(turn)) / ACROSS_VARIES;
@@ -194,6 +225,13 @@ function look(name: BandName, frames: readonly Frame[], film: BandFilm): Looked 
     },
   });
   return { name, worn, frames, sights, candidates, yawOf };
+}
+
+/** The turns along the line of sight by which hips or shoulders look as wide as they do at first. */
+function turnsSeen(frames: readonly Frame[], name: BandName): readonly number[] {
+  const across = median(frames.slice(0, AT_FIRST), (frame) => frame.across)! / JOINTS_APART[name];
+  const turn = Math.acos(Math.max(-1, Math.min(1, -across)));
+  return [turn, -turn];
 }
 
 const spacingOf = (frames: readonly Frame[]) =>
@@ -283,7 +321,8 @@ function isThisBand(fits: readonly (Fit | null)[], sights: readonly (Sight | nul
 /** Seen closer to the middle than this, the seam is in view, radians. */
 const SEAM_SEEN = (65 * Math.PI) / 180;
 
-function seamInView({ pose }: Fit, { seam }: Worn): boolean {
+function seamInView({ pose }: Fit, { seam, code }: Worn): boolean {
+  if (code === null) return false;
   const away = pose.turn + pose.bearing - (seam === 'front' ? 0 : Math.PI);
   return Math.cos(away) > Math.cos(SEAM_SEEN);
 }

@@ -2,8 +2,7 @@
 import { mean, median } from 'd3-array';
 import { fitted, type Fit } from './fit';
 import type { Rough, Sight } from './match';
-import { centreOf, expectedAt, FREE, LEAST_LIKE } from './search';
-import type { Torso } from './torso';
+import { centreOf, expectedAt, LEAST_LIKE, type Candidate } from './search';
 
 /** A share explained of less than this is no reading. */
 const LEAST_EXPLAINED = 0.6;
@@ -24,12 +23,12 @@ export function refined(
   sights: readonly (Sight | null)[],
   spacing: number,
   way: readonly Rough[],
-  { torso, distance }: { readonly torso: Torso; readonly distance: number },
+  { torso, distance, free }: Pick<Candidate, 'torso' | 'distance' | 'free'>,
   before: readonly (Fit | null)[] = [],
 ): (Fit | null)[] {
   const first = sights.map((sight, i) => {
     if (!sight || way[i]!.likeness <= LEAST_LIKE) return null;
-    const expected = expectedAt(sight, way[i]!, distance, FREE);
+    const expected = expectedAt(sight, way[i]!, distance, free);
     const known = before[i]?.pose;
     return fitted(torso, sight, known ? { ...expected, pose: known } : expected);
   });

@@ -28,7 +28,7 @@ const FOR_FIT = 8;
 /** So many ellipses are followed through the film. */
 const CANDIDATES = 3;
 /** The way through a film is looked for at frames so far apart, seconds; each is fitted later. */
-const OFTEN_ENOUGH = 1 / 60;
+export const OFTEN_ENOUGH = 1 / 60;
 /** Frames are alike: a whole film says no more than so many of them. */
 export const APART = 4;
 /** A likeness of less than this is no sight of the band. */
@@ -53,6 +53,8 @@ export interface Sought {
 export interface Candidate {
   readonly torso: Torso;
   readonly distance: number;
+  /** How far a frame's own fit may stray from the way and the distance. */
+  readonly free: Omit<Expected, 'pose'>;
   readonly way: readonly Rough[];
   /** Half a χ²: the less, the likelier. */
   readonly unlikely: number;
@@ -85,7 +87,7 @@ export function candidatesOf(sought: Sought): readonly Candidate[] {
       const against = mean(known, (frame) => expected(way[frame]!.turn, frame))!;
       const { middle, sigma } = USUAL_FLATNESS;
       const odd = 0.5 * ((shape.torso.flatness - middle) / sigma) ** 2;
-      return { way, ...shape, unlikely: APART * (miss + against) + odd };
+      return { way, ...shape, free: FREE, unlikely: APART * (miss + against) + odd };
     })
     .sort((a, b) => a.unlikely - b.unlikely);
 }

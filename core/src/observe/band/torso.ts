@@ -55,6 +55,11 @@ export function torsoOf(texture: Texture, flatness: number, seam: 'back' | 'fron
   return { texture, flatness, sideways, forward, level, outSideways, outForward };
 }
 
+/** A torso on which nothing is known to be. */
+export function bareTorso(girth: number, flatness: number): Torso {
+  return torsoOf({ girth, levels: new Float32Array(1).fill(NaN) }, flatness, 'back');
+}
+
 /** Where a torso is: all that moves from frame to frame. */
 export interface Pose {
   /** Radians from where the front looks at the camera's plane to the wearer's right. */
@@ -148,10 +153,29 @@ function lookAt(
  * The torso with what is painted on it as it was seen: where cloth slips and a body is no ellipse, bars lie
  * elsewhere than the code and the girth say.
  */
-export function asSeen(
-  torso: Torso,
-  frames: readonly { readonly pose: Pose; readonly grid: Grid; readonly painted: Float64Array }[],
-): Torso {
+export function asSeen(torso: Torso, frames: readonly Painted[]): Torso {
+  const { sums, counts } = summed(torso, frames);
+  const level = torso.level.map((code, k) =>
+    Number.isNaN(code) ? NaN : (PRIOR * code + sums[k]!) / (PRIOR + counts[k]!),
+  );
+  return { ...torso, level };
+}
+
+/** A frame in which it was seen what is painted on a torso, by column; NaN where it was not. */
+export interface Painted {
+  readonly pose: Pose;
+  readonly grid: Grid;
+  readonly painted: Float64Array;
+}
+
+/** The torso with what was seen on it, and nothing where nothing was. */
+export function learned(torso: Torso, frames: readonly Painted[]): Torso {
+  const { sums, counts } = summed(torso, frames);
+  const level = sums.map((sum, k) => (counts[k]! > ENOUGH ? sum / counts[k]! : NaN));
+  return { ...torso, level };
+}
+
+function summed(torso: Torso, frames: readonly Painted[]) {
   const sums = new Float64Array(STEPS);
   const counts = new Float64Array(STEPS);
   for (const { pose, grid, painted } of frames) {
@@ -167,11 +191,11 @@ export function asSeen(
       counts[k]! += weight;
     }
   }
-  const level = torso.level.map((code, k) =>
-    Number.isNaN(code) ? NaN : (PRIOR * code + sums[k]!) / (PRIOR + counts[k]!),
-  );
-  return { ...torso, level };
+  return { sums, counts };
 }
+
+/** Of a frame seen squarely, that something is known. */
+const ENOUGH = 0.2;
 
 /** Frames that the printed code counts for. */
 const PRIOR = 2;

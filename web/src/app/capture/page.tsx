@@ -1,6 +1,6 @@
 import { techniqueById, TECHNIQUES, VIEWS } from '@sinew/core/foundation/technique/techniques';
 import { bestPlace, questionsFor } from '@sinew/core/foundation/technique/questions';
-import { BANDS, printedOn } from '@sinew/core/observe/band/band';
+import { BANDS, wornOn } from '@sinew/core/observe/band/band';
 import { database } from '@/data/database/database';
 import { lastFilmOf } from '@/data/clip/clips';
 import { activeCues } from '@/data/finding/findings';
@@ -32,7 +32,7 @@ export default async function CapturePage({ searchParams }: Props) {
   const technique = techniqueById(named ?? cues[0]?.technique ?? 'cross');
   const questions = questionsFor(technique);
   const { bands, heightM } = student;
-  const hasBands = Object.keys(printedOn(bands.girths, bands.seam)).length === BANDS.length;
+  const hasBands = Object.keys(wornOn(bands)).length === BANDS.length;
   const before = query.retest ? await lastFilmOf(db, student.id, technique.id) : null;
   const asked = query.question ?? before?.question;
   const question = questions.find((one) => one.id === asked) ?? questions[0]!;

@@ -5,7 +5,7 @@ import type { EventName } from '@sinew/core/measure/events/events';
 import type { Range, Situation } from '@sinew/core/judge/school/resolve';
 import type { View } from '@sinew/core/foundation/technique/techniques';
 import type { Source } from '@sinew/core/foundation/reading/reading';
-import type { Seam } from '@sinew/core/observe/band/band';
+import type { BandKind, Seam } from '@sinew/core/observe/band/band';
 import type { CountedBy, Intent } from '@sinew/core/foundation/drill/intent';
 import type { Stances } from '@sinew/core/train/work/prescription';
 import type { HurtPlace } from '@sinew/core/train/work/condition';
@@ -41,6 +41,8 @@ export interface StudentTable extends Stamped {
   girth_ribs_m: number | null;
   /** Where they close; null for nobody has said, which is in front. */
   band_seam: Seam | null;
+  /** Null is printed. */
+  band_kind: BandKind | null;
   mass_kg: number | null;
   injuries: string;
   /** Ticked before birth dates were asked for; counts while `born_on` is null. */

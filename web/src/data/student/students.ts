@@ -7,9 +7,9 @@ import { daySchema, isDay, type Day } from '@sinew/core/foundation/calendar/day'
 import {
   LEAST_GIRTH,
   MOST_GIRTH,
+  BAND_KINDS,
   SEAMS,
-  type BandName,
-  type Seam,
+  type OwnBands,
 } from '@sinew/core/observe/band/band';
 import { type School } from '@sinew/core/judge/school/schools';
 import { now, stamps, type Db } from '../database/db';
@@ -60,8 +60,9 @@ export const studentForm = z.object({
   bornOn: birthDate,
 });
 
-/** The printed bands of a student: how far round, and where they close. */
+/** The bands of a student. */
 export const bandForm = z.object({
+  kind: z.enum(BAND_KINDS),
   hipsCm: girthCm('The hips’ band'),
   ribsCm: girthCm('The ribs’ band'),
   seam: z.enum(SEAMS),
@@ -118,11 +119,7 @@ export interface Student {
   readonly startedOn: string | null;
   readonly heightM: number | null;
   readonly massKg: number | null;
-  /** How far round the printed bands go, metres, where that was measured; and where they close. */
-  readonly bands: {
-    readonly girths: Readonly<Record<BandName, number | null>>;
-    readonly seam: Seam;
-  };
+  readonly bands: OwnBands;
   readonly injuries: string;
   /** Null for students from before it was asked for. */
   readonly bornOn: Day | null;
@@ -182,6 +179,7 @@ function fromRow(
     heightM: row.height_m,
     massKg: row.mass_kg,
     bands: {
+      kind: row.band_kind ?? 'printed',
       girths: { hips: row.girth_hips_m, ribs: row.girth_ribs_m },
       seam: row.band_seam ?? 'front',
     },
@@ -216,6 +214,7 @@ export async function addStudent(db: Db, input: StudentInput, id = nanoid()): Pr
       girth_hips_m: null,
       girth_ribs_m: null,
       band_seam: null,
+      band_kind: null,
       archived_at: null,
       school: null,
       deleted_at: null,
@@ -249,7 +248,7 @@ export async function editStudent(db: Db, id: string, input: StudentInput): Prom
 export async function setBands(
   db: Db,
   id: string,
-  { hipsCm, ribsCm, seam }: BandInput,
+  { kind, hipsCm, ribsCm, seam }: BandInput,
 ): Promise<boolean> {
   const result = await db
     .updateTable('student')
@@ -257,6 +256,7 @@ export async function setBands(
       girth_hips_m: inMetres(hipsCm),
       girth_ribs_m: inMetres(ribsCm),
       band_seam: seam,
+      band_kind: kind,
       updated_at: now(),
     })
     .where('id', '=', id)

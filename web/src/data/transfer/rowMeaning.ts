@@ -12,7 +12,7 @@ import { TECHNIQUES, VIEWS } from '@sinew/core/foundation/technique/techniques';
 import { azimuthSchema, noteSchema } from '@sinew/core/analysis/clipDocument';
 import { readTrackJson } from '@sinew/core/format/trackJson';
 import { RANGES, SITUATIONS } from '@sinew/core/judge/school/resolve';
-import { LEAST_GIRTH, MOST_GIRTH, SEAMS } from '@sinew/core/observe/band/band';
+import { BAND_KINDS, LEAST_GIRTH, MOST_GIRTH, SEAMS } from '@sinew/core/observe/band/band';
 import { EVENTS } from '@sinew/core/measure/events/events';
 import { HURT_PLACES } from '@sinew/core/train/work/condition';
 import { STANCES } from '@sinew/core/train/work/prescription';
@@ -78,6 +78,7 @@ const MEANING: Readonly<Partial<Record<TableName, z.ZodRawShape>>> = {
     girth_hips_m: girth,
     girth_ribs_m: girth,
     band_seam: z.enum(SEAMS).nullable(),
+    band_kind: z.enum(BAND_KINDS).nullable(),
     is_minor: flag,
     school: json(COLUMNS.student.school, 'choices of school'),
   },

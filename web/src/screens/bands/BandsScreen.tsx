@@ -29,6 +29,7 @@ export function BandsScreen({
   const known = BANDS.flatMap((band) => student.bands.girths[band] ?? []);
   const count = sheets ?? (known.length > 0 ? sheetsFor(Math.max(...known)) : USUAL_SHEETS);
   const [hips, ribs] = BANDS.map((band) => sheetsOf(band, count));
+  const isTape = student.bands.kind === 'tape';
   const isFront = student.bands.seam === 'front';
   const place = cameraPlace(questionById('order'), 'behind', student.heightM ?? USUAL_HEIGHT);
   const address = (change: { paper?: string; sheets?: number }) =>
@@ -40,7 +41,7 @@ export function BandsScreen({
     <>
       <style>{`@media print { @page { size: ${paper.css}; margin: 0 } .band-sheet { width: ${paper.width}mm; height: ${paper.height}mm; break-after: page } .band-sheet:last-child { break-after: auto } body { padding: 0 } }`}</style>
       <div className="print:hidden">
-        <StudentBar student={student} here={null} right={<PrintButton />} />
+        <StudentBar student={student} here={null} right={isTape ? null : <PrintButton />} />
       </div>
       <main className="mx-auto grid max-w-[1280px] gap-x-10 gap-y-6 px-4 sm:px-8 pt-7 pb-16 max-md:px-4 lg:grid-cols-[minmax(0,5fr)_minmax(0,7fr)] print:block print:max-w-none print:p-0">
         <div className="space-y-6 print:hidden">
@@ -50,59 +51,89 @@ export function BandsScreen({
               Round hips and ribs they let one phone see which of the two moves first.
             </p>
           </div>
-          <ol className="list-decimal space-y-2 pl-5 text-base">
-            <li>
-              Print at 100 %. Glue each row of sheets into one strip, and the strip onto a belt or
-              elastic.
-            </li>
-            <li>
-              Pull them tight over a tight shirt: one round the widest part of the hips, one as high
-              on the ribs as the armpits let it. Triangle {isFront ? 'at the back' : 'in front'},
-              ends meeting {isFront ? 'in front' : 'at the back'}.
-            </li>
-            <li>
-              Where the ends meet, both show the same number. Type it in, once for each student and
-              band.
-            </li>
-          </ol>
+          {isTape ? <TapeSteps /> : <PrintedSteps isFront={isFront} />}
           <section aria-label="Girths">
             <GirthForm student={student} />
           </section>
-          <WhereToStand distance={place.distance} isFront={isFront} />
+          <WhereToStand distance={place.distance} isFront={isTape || isFront} />
           <p className="text-sm text-soft">
             Tried on simulated bodies, not yet on people: cloth may slip more than that. What slips
             is in the ±, as far as it is known.
           </p>
         </div>
-        <section aria-label="Sheets" className="space-y-4 print:space-y-0">
-          <nav
-            aria-label="Paper"
-            className="flex flex-wrap items-baseline gap-x-5 gap-y-2 print:hidden"
-          >
-            {PAPERS.map(({ id, name }) => (
-              <Choice key={id} href={address({ paper: id })} isHere={id === paper.id}>
-                {name}
-              </Choice>
+        {isTape ? (
+          <p className="font-serif text-xl text-soft print:hidden">
+            Nothing to print: tape is stuck on.
+          </p>
+        ) : (
+          <section aria-label="Sheets" className="space-y-4 print:space-y-0">
+            <nav
+              aria-label="Paper"
+              className="flex flex-wrap items-baseline gap-x-5 gap-y-2 print:hidden"
+            >
+              {PAPERS.map(({ id, name }) => (
+                <Choice key={id} href={address({ paper: id })} isHere={id === paper.id}>
+                  {name}
+                </Choice>
+              ))}
+              <span className="ml-auto text-soft">goes round up to</span>
+              {COUNTS.map((one) => (
+                <Choice key={one} href={address({ sheets: one })} isHere={one === count}>
+                  {one * 24 - 2} cm
+                </Choice>
+              ))}
+            </nav>
+            {hips!.map((strip, i) => (
+              <BandSheet
+                key={i}
+                strips={[strip, ribs![i]!]}
+                sheet={i + 1}
+                count={count}
+                paper={paper}
+              />
             ))}
-            <span className="ml-auto text-soft">goes round up to</span>
-            {COUNTS.map((one) => (
-              <Choice key={one} href={address({ sheets: one })} isHere={one === count}>
-                {one * 24 - 2} cm
-              </Choice>
-            ))}
-          </nav>
-          {hips!.map((strip, i) => (
-            <BandSheet
-              key={i}
-              strips={[strip, ribs![i]!]}
-              sheet={i + 1}
-              count={count}
-              paper={paper}
-            />
-          ))}
-        </section>
+          </section>
+        )}
       </main>
     </>
+  );
+}
+
+function PrintedSteps({ isFront }: { isFront: boolean }) {
+  return (
+    <ol className="list-decimal space-y-2 pl-5 text-base">
+      <li>
+        Print at 100 %. Glue each row of sheets into one strip, and the strip onto a belt or
+        elastic.
+      </li>
+      <li>
+        Pull them tight over a tight shirt: one round the widest part of the hips, one as high on
+        the ribs as the armpits let it. Triangle {isFront ? 'at the back' : 'in front'}, ends
+        meeting {isFront ? 'in front' : 'at the back'}.
+      </li>
+      <li>
+        Where the ends meet, both show the same number. Type it in, once for each student and band.
+      </li>
+    </ol>
+  );
+}
+
+function TapeSteps() {
+  return (
+    <ol className="list-decimal space-y-2 pl-5 text-base">
+      <li>
+        Stick strips of tape upright on a tight shirt or a belt, all the way round: dark on light,
+        or light on dark, 7 cm tall, one to six centimetres wide, no two gaps alike.
+      </li>
+      <li>
+        One row round the widest part of the hips, one as high on the ribs as the armpits let it.
+        Measure round where they sit, and type it in.
+      </li>
+      <li>
+        Begin each film in guard. Tape tells when hips and trunk turn, and which is first; how far
+        they turn only about: for that, print the sheets.
+      </li>
+    </ol>
   );
 }
 

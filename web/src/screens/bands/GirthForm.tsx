@@ -7,14 +7,16 @@ import { SelectField, TextField } from '@/ui/field';
 import { useKeptForm } from '@/ui/useKeptForm';
 import { saveBands } from './actions';
 
-/** The number that both ends of a band show where they meet, for each band. */
+/** What the bands are made of, and how far round each goes. */
 export function GirthForm({ student }: { student: Student }) {
-  const { girths, seam } = student.bands;
+  const { kind, girths, seam } = student.bands;
   const { state, send, isSending } = useKeptForm(saveBands.bind(null, student.id), {
-    values: { hipsCm: inCm(girths.hips), ribsCm: inCm(girths.ribs), seam } as Record<
-      string,
-      string
-    >,
+    values: {
+      kind,
+      hipsCm: inCm(girths.hips),
+      ribsCm: inCm(girths.ribs),
+      seam,
+    } as Record<string, string>,
     errors: {},
     isSaved: false,
   });
@@ -23,6 +25,10 @@ export function GirthForm({ student }: { student: Student }) {
     <form action={send} key={JSON.stringify(values)} noValidate className="space-y-3">
       {/* So that nobody writes over what somebody else has typed meanwhile. */}
       <input type="hidden" name="seen" value={JSON.stringify(student.bands)} />
+      <SelectField label="Made of" name="kind" defaultValue={values.kind}>
+        <option value="printed">the printed sheets</option>
+        <option value="tape">uneven strips of tape</option>
+      </SelectField>
       <div className="grid grid-cols-3 items-start gap-3">
         <TextField
           label="Hips, cm"

@@ -1,5 +1,5 @@
 import { notFound, redirect } from 'next/navigation';
-import { printedOn } from '@sinew/core/observe/band/band';
+import { wornOn } from '@sinew/core/observe/band/band';
 import { deeds } from '@/data/access/deeds';
 import { loadBench } from '@/data/bench/bench';
 import { cameraSetups } from '@/data/gym/cameraSetups';
@@ -81,7 +81,7 @@ export default async function BenchPage({ params, searchParams }: Props) {
       second={second}
       job={job}
       series={series}
-      worn={printedOn(student.bands.girths, student.bands.seam)}
+      worn={wornOn(student.bands)}
       bands={bands}
       setups={setups}
       others={clips.filter((one) => one.id !== clipId)}

@@ -17,6 +17,7 @@ import * as notesOfFilms from './0014-notes-of-films';
 import * as places from './0015-places';
 import * as whoDecided from './0016-who-decided';
 import * as blindLooks from './0017-blind-looks';
+import * as tape from './0018-tape';
 
 export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first-slice': firstSlice,
@@ -36,4 +37,5 @@ export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0015-places': places,
   '0016-who-decided': whoDecided,
   '0017-blind-looks': blindLooks,
+  '0018-tape': tape,
 };

@@ -34,7 +34,7 @@ export function WornBands({ worn }: { worn: Worn }) {
             : 'They are read as soon as the body has been found.'}
         </p>
       )}
-      {isOther && <p>Their girths were changed after they had been read.</p>}
+      {isOther && <p>They were changed after they had been read.</p>}
       <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2">
         {isFound && (
           <Button onClick={() => void changeJob(clipId, { kind: 'bands' }).catch(said)}>
@@ -59,9 +59,11 @@ function toldBy({ turn, silent }: KeptBand): string {
   return `read in ${read} of ${all} frames; in ${first.frames}: ${first.why}.`;
 }
 
-function isReadBy(worn: Worn, { bands, seam }: KeptBands): boolean {
+function isReadBy(worn: Worn, { bands, seam, kind }: KeptBands): boolean {
   const names = Object.keys(NAMES) as BandName[];
-  return names.every(
-    (name) => worn[name]?.girth === bands[name]?.girth && (worn[name]?.seam ?? seam) === seam,
-  );
+  return names.every((name) => {
+    const now = worn[name];
+    const isAlike = !now || (now.seam === seam && (now.code === null) === (kind === 'tape'));
+    return now?.girth === bands[name]?.girth && isAlike;
+  });
 }

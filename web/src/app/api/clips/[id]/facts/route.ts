@@ -1,5 +1,5 @@
 import { CLIP_GONE, fresh, there } from '@/app/api/answers';
-import { printedOn } from '@sinew/core/observe/band/band';
+import { wornOn } from '@sinew/core/observe/band/band';
 import { studentById } from '@/data/student/students';
 import { loadBench } from '@/data/bench/bench';
 import { ofClip } from '../ofClip';
@@ -8,5 +8,5 @@ import { ofClip } from '../ofClip';
 export const GET = ofClip(async (_, { db, clip }) => {
   const bench = there(await loadBench(db, clip.id), CLIP_GONE);
   const { stance, bands } = there(await studentById(db, clip.studentId), CLIP_GONE);
-  return fresh({ clip, bench, stance, worn: printedOn(bands.girths, bands.seam) });
+  return fresh({ clip, bench, stance, worn: wornOn(bands) });
 });
