@@ -12,9 +12,6 @@ export default defineConfig({
     maxWorkers: '100%',
     testTimeout: 120_000,
     hookTimeout: 60_000,
-    execArgv: [
-      '--import',
-      fileURLToPath(new URL('./scripts/typescript.mjs', import.meta.url)),
-    ],
+    execArgv: ['--import', fileURLToPath(new URL('./scripts/typescript.mjs', import.meta.url))],
   },
 });

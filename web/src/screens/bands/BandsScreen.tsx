@@ -8,6 +8,7 @@ import { StudentBar } from '@/ui/studentBar';
 import { BandSheet } from './BandSheet';
 import { GirthForm } from './GirthForm';
 import { PAPERS, type Paper } from './paper';
+import { TapeRow } from './TapeRow';
 import { WhereToStand } from './WhereToStand';
 
 /** Sheets that go round most people: up to 94 cm. */
@@ -62,9 +63,7 @@ export function BandsScreen({
           </p>
         </div>
         {isTape ? (
-          <p className="font-serif text-xl text-soft print:hidden">
-            Nothing to print: tape is stuck on.
-          </p>
+          <TapeRow />
         ) : (
           <section aria-label="Sheets" className="space-y-4 print:space-y-0">
             <nav

@@ -2,6 +2,7 @@
 
 import type { Student } from '@/data/student/students';
 import { inCm } from '@/screens/student/studentValues';
+import { useState } from 'react';
 import { Button } from '@/ui/button';
 import { SelectField, TextField } from '@/ui/field';
 import { useKeptForm } from '@/ui/useKeptForm';
@@ -21,11 +22,18 @@ export function GirthForm({ student }: { student: Student }) {
     isSaved: false,
   });
   const { values, errors, isSaved } = state;
+  const [made, setMade] = useState(values.kind);
+  const isTape = made === 'tape';
   return (
     <form action={send} key={JSON.stringify(values)} noValidate className="space-y-3">
       {/* So that nobody writes over what somebody else has typed meanwhile. */}
       <input type="hidden" name="seen" value={JSON.stringify(student.bands)} />
-      <SelectField label="Made of" name="kind" defaultValue={values.kind}>
+      <SelectField
+        label="Made of"
+        name="kind"
+        defaultValue={values.kind}
+        onChange={(event) => setMade(event.target.value)}
+      >
         <option value="printed">the printed sheets</option>
         <option value="tape">uneven strips of tape</option>
       </SelectField>
@@ -44,10 +52,14 @@ export function GirthForm({ student }: { student: Student }) {
           defaultValue={values.ribsCm}
           error={errors.ribsCm}
         />
-        <SelectField label="Ends meet" name="seam" defaultValue={values.seam}>
-          <option value="front">in front</option>
-          <option value="back">behind</option>
-        </SelectField>
+        {isTape ? (
+          <input type="hidden" name="seam" value={values.seam} />
+        ) : (
+          <SelectField label="Ends meet" name="seam" defaultValue={values.seam}>
+            <option value="front">in front</option>
+            <option value="back">behind</option>
+          </SelectField>
+        )}
       </div>
       {errors.form && (
         <p role="alert" className="font-semibold text-now">

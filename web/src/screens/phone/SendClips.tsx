@@ -38,26 +38,24 @@ export function SendClips({ studentId }: { studentId: string }) {
           </option>
         ))}
       </SelectField>
-      <div className="grid grid-cols-2 gap-4">
-        <FilmedFromField
-          className="!h-12"
-          value={shown.filmed}
-          onChange={(text) => setShown('filmed', text)}
-        />
-        <SelectField
-          label="Effort"
-          className="!h-12"
-          value={shown.intent ?? ''}
-          onChange={(event) => setShown('intent', event.target.value)}
-        >
-          <option value="">not set</option>
-          {INTENTS.map((one) => (
-            <option key={one} value={one}>
-              {INTENT_NAMES[one]}
-            </option>
-          ))}
-        </SelectField>
-      </div>
+      <FilmedFromField
+        className="!h-12"
+        value={shown.filmed}
+        onChange={(text) => setShown('filmed', text)}
+      />
+      <SelectField
+        label="Effort"
+        className="!h-12"
+        value={shown.intent ?? ''}
+        onChange={(event) => setShown('intent', event.target.value)}
+      >
+        <option value="">not set</option>
+        {INTENTS.map((one) => (
+          <option key={one} value={one}>
+            {INTENT_NAMES[one]}
+          </option>
+        ))}
+      </SelectField>
       <label className="flex min-h-12 items-center gap-3">
         <input
           type="checkbox"
