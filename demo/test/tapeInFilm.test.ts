@@ -1,0 +1,51 @@
+/** The demo's film of printed bands, in H.264 and drawn without regard to the reader, read as if they were tape. */
+import { fileURLToPath } from 'node:url';
+import { expect, it } from 'vitest';
+import { markOnFrame } from '@sinew/core/measure/events/events';
+import { turnStarts } from '@sinew/core/measure/events/starts';
+import { wornOn } from '@sinew/core/observe/band/band';
+import { turnsOf } from '@sinew/core/observe/band/bandTurns';
+import { nearestFrame } from '@sinew/core/observe/track/time';
+import { motionFromBands } from '@sinew/core/reconstruct/motion/bandMotion';
+import { cleaned } from '@sinew/core/reconstruct/motion/clean';
+import { prepared } from '@sinew/core/reconstruct/motion/prepare';
+import { techniqueById } from '@sinew/core/foundation/technique/techniques';
+import { truthOfStrike } from '@sinew/fighters/fighter/truth';
+import { DEMO_CLIPS } from '@sinew/fighters/film/clips';
+import { girthsAt } from '@sinew/fighters/film/wornBands';
+import { detectionsIn, surveyIn } from '../src/gym/tracked';
+import { bandsIn } from '../src/render/bandsIn';
+
+const FILM = DEMO_CLIPS.find(({ look }) => look.hasBands)!;
+
+it('tells when hips and trunk start, within its ±, in most of its frames', () => {
+  const { recipe, rate, file } = FILM;
+  const { stance, height, contact } = recipe;
+  const survey = surveyIn(file);
+  const kept = bandsIn({
+    path: fileURLToPath(new URL(`../clips/${file}`, import.meta.url)),
+    ...{ rate, survey, stance },
+    detections: detectionsIn(file)!,
+    worn: wornOn({ kind: 'tape', girths: girthsAt(height), seam: 'front' }),
+  });
+  expect(kept.kind).toBe('tape');
+  for (const band of [kept.bands.hips!, kept.bands.ribs!]) {
+    expect(band.turn!.frames.length).toBeGreaterThan(0.8 * survey.amounts.length);
+  }
+  const times = survey.amounts.map((_, i) => i / rate);
+  const technique = techniqueById(recipe.technique);
+  const truth = truthOfStrike(recipe);
+  const whole = motionFromBands(turnsOf(kept), times, { technique, side: truth.side, stance });
+  const { hips, trunk } = turnStarts(
+    prepared(cleaned(whole), contact),
+    technique,
+    markOnFrame(times, nearestFrame(times, contact)),
+  );
+  for (const [mark, time] of [
+    [hips, truth.times.hips],
+    [trunk, truth.times.trunk],
+  ] as const) {
+    expect(Math.abs(mark!.time - time!)).toBeLessThan(1.96 * mark!.sigma);
+    expect(mark!.sigma).toBeLessThan(0.012);
+  }
+});
