@@ -1,5 +1,5 @@
 import type { ClipDocument } from '@sinew/core/analysis/clipDocument';
-import { createWriteStream, readFileSync } from 'node:fs';
+import { copyFileSync, createWriteStream, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { fileURLToPath } from 'node:url';
@@ -8,6 +8,7 @@ import { ClipFiles } from '@/data/film/clipFiles';
 import { loadBench, saveBench } from '@/data/bench/bench';
 import { addClip, type NewClip } from '@/data/clip/clips';
 import { openDatabase } from '@/data/database/database';
+import { databasePath } from '@/data/database/dataFolder';
 import type { Db } from '@/data/database/db';
 import { acceptFinding } from '@/data/finding/findings';
 import type { Scope } from '@/data/transfer/exportScope';
@@ -46,8 +47,19 @@ export interface TestGym {
   readonly files: ClipFiles;
 }
 
+/** A database that has been brought up to date, once for all tests of a file. */
+let upToDate: Promise<string> | null = null;
+
+async function bringUpToDate(): Promise<string> {
+  const folder = scratchFolder('up-to-date');
+  await (await openDatabase(folder)).destroy();
+  return databasePath(folder);
+}
+
 export async function emptyGym(): Promise<TestGym> {
   const folder = scratchFolder('test');
+  upToDate ??= bringUpToDate();
+  copyFileSync(await upToDate, databasePath(folder));
   return { folder, db: await openDatabase(folder), files: new ClipFiles(folder) };
 }
 
