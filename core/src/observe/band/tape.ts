@@ -3,7 +3,7 @@
  * frame by frame, as the body turns it into view. Where the body begins is taken from elsewhere; by how much it has
  * turned since is read.
  */
-import { mean } from 'd3-array';
+import { sum } from 'd3-array';
 import { fitted } from './fit';
 import {
   againstAround,
@@ -76,33 +76,49 @@ function followed(
   distance: number,
 ): Candidate | null {
   const every = Math.max(1, Math.round(OFTEN_ENOUGH / spacing));
-  const painted: Painted[] = [];
-  const unlikely: number[] = [];
+  const looks: Look[] = [];
   let torso = bare;
   let now: Rough = { turn: begins, place: 0, likeness: 1 };
   let ahead = 0;
+  let count = 0;
+  const learn = (sight: Sight, pose: Pose) => {
+    looks.push({ sight, painted: paintedIn(sight, pose, bare) });
+    torso = learned(
+      bare,
+      looks.map(({ painted }) => painted),
+    );
+  };
   const way = sights.map((sight, i): Rough => {
     if (!sight || i % every !== 0) return now;
-    if (painted.length === 0) {
-      painted.push(paintedIn(sight, expectedAt(sight, now, distance, NEXT).pose, bare));
-    } else {
-      const next = nextOf(sight, torso, distance, now, ahead, FASTEST * every * spacing);
-      const fit = fitted(torso, sight, expectedAt(sight, next, distance, NEXT));
-      unlikely.push(unlikeOf(fit?.explained ?? 0));
-      if (!fit || fit.explained < LEAST_EXPLAINED) {
-        now = { ...now, likeness: 0 };
-        return now;
-      }
-      const { turn, bearing } = fit.pose;
-      ahead = turn + bearing - now.turn;
-      now = { turn: turn + bearing, place: bearing - centreOf(sight), likeness: next.likeness };
-      painted.push(paintedIn(sight, fit.pose, bare));
+    count += 1;
+    if (looks.length === 0) {
+      learn(sight, expectedAt(sight, now, distance, NEXT).pose);
+      return now;
     }
-    torso = learned(bare, painted);
+    const next = nextOf(sight, torso, distance, now, ahead, FASTEST * every * spacing);
+    const fit = fitted(torso, sight, expectedAt(sight, next, distance, NEXT));
+    if (fit && fit.explained >= LEAST_EXPLAINED) {
+      const turn = fit.pose.turn + fit.pose.bearing;
+      ahead = turn - now.turn;
+      now = { turn, place: fit.pose.bearing - centreOf(sight), likeness: next.likeness };
+      learn(sight, fit.pose);
+    } else {
+      now = { ...now, likeness: 0 };
+    }
     return now;
   });
-  if (unlikely.length < FEWEST || edgesOf(torso) < FEWEST_EDGES) return null;
-  return { torso, distance, way, free: NEXT, unlikely: mean(unlikely)! };
+  if (count < FEWEST || edgesOf(torso) < FEWEST_EDGES) return null;
+  // Looked at once more when all is known: a body that was lost on the way has smeared what it wears.
+  const explained = sum(looks, ({ sight, painted: { pose } }) =>
+    unlikeOf(fitted(torso, sight, { ...NEXT, pose })?.explained ?? 0),
+  );
+  return { torso, distance, way, free: NEXT, unlikely: explained / count };
+}
+
+/** A look at the band that has taught something. */
+interface Look {
+  readonly sight: Sight;
+  readonly painted: Painted;
 }
 
 /** How often dark follows light, or light dark, around it. */
@@ -110,7 +126,7 @@ function edgesOf({ level }: Torso): number {
   const sides = Array.from(level, (one) => (one > CLEAR ? 1 : one < -CLEAR ? -1 : 0)).filter(
     (side) => side !== 0,
   );
-  return sides.reduce<number>((sum, side, k) => sum + (k > 0 && side !== sides[k - 1] ? 1 : 0), 0);
+  return sum(sides, (side, k) => (k > 0 && side !== sides[k - 1] ? 1 : 0));
 }
 
 /** What a look shows of the band, with the light taken off. */
