@@ -45,7 +45,7 @@ export const flagsOf = () =>
 
 /**
  * The real built app in Debian's Chromium: the build of it that draws no window, which loads a page in half of the
- * time. What asks for a camera, and what watches the browser itself, starts the one with a window.
+ * time. Tests of a camera's permission, and of what a browser sends, start the one with a window.
  *
  * @param workers that test side by side, each file in one of them; one where time is measured
  */

@@ -49,7 +49,7 @@ export function FilmedFromField({
           {VIEW_GUIDE[view].name}
         </option>
       ))}
-      <optgroup label="More exactly: in guard, seen from the">
+      <optgroup label="More exactly, in guard">
         {CLOSER.map(({ name }) => (
           <option key={name} value={name}>
             {name}

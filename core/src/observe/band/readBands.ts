@@ -205,10 +205,8 @@ function look(name: BandName, frames: readonly Frame[], film: BandFilm): Looked 
   const usualDistance = film.focal / scale;
   if (worn.code === null) {
     const begins = film.azimuth === null ? turnsSeen(frames.slice(first), name) : [turnOf(GUARD)];
-    return {
-      ...{ name, worn, frames, sights, yawOf },
-      candidates: taped({ sights, spacing, girth: worn.girth, usualDistance, begins }),
-    };
+    const candidates = taped({ sights, spacing, girth: worn.girth, usualDistance, begins });
+    return { name, worn, frames, sights, candidates, yawOf };
   }
   const texture = textureOf(worn.code, worn.girth);
   const candidates = candidatesOf({

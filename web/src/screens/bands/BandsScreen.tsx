@@ -129,8 +129,8 @@ function TapeSteps() {
         Measure round where they sit, and type it in.
       </li>
       <li>
-        Begin each film in guard. Tape tells when hips and trunk turn, and which is first; how far
-        they turn only about: for that, print the sheets.
+        Begin each film in guard. Tape tells when hips and trunk turn, and which is first, though in
+        fewer films than the sheets; how far they turn only about: for that, print the sheets.
       </li>
     </ol>
   );
