@@ -78,7 +78,8 @@ it.each([240, 60])(
     const off = (what: string) => trials.filter((one) => one.what.startsWith(what));
     for (const what of ['shift', 'travel', 'kick.height', 'body.travel', 'rise.first']) {
       const own = off(what);
-      expect(own.length).toBeGreaterThanOrEqual(2 * seeds.length);
+      // Two strikes at least have each; the highest point of one may lie in a gap, and is not told then.
+      expect(own.length).toBeGreaterThanOrEqual(2 * seeds.length - 1);
       // Of n 95 % should be: this many and more in 99 of 100 runs of such a test.
       const allowed = Math.ceil(0.05 * own.length + 2.4 * Math.sqrt(0.05 * 0.95 * own.length));
       expect(own.filter(({ isCovered }) => !isCovered).length).toBeLessThanOrEqual(allowed);

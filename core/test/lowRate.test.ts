@@ -4,12 +4,14 @@ import { mover } from '@sinew/fighters/fighter/pose';
 import { clean, type Recipe } from '@sinew/fighters/fighter/recipe';
 import { knownTrack } from '@sinew/fighters/fighter/track';
 import { FAMILIES } from '@sinew/fighters/trials/families';
+import { trialsOf } from '@sinew/fighters/trials/measured';
 import { measure } from '../src/analysis/analyze';
-import { isPresent } from '../src/foundation/reading/reading';
+import { isAbsent, isPresent } from '../src/foundation/reading/reading';
 import { strikingSide } from '../src/foundation/technique/strike';
 import { techniqueById } from '../src/foundation/technique/techniques';
 import { markOnFrame } from '../src/measure/events/events';
 import { nearestFrame } from '../src/observe/track/time';
+import { measureKnown } from './fixtures';
 
 /** The elbow at contact as it is, radians; the joint's own angle, up to straight. */
 function elbowOf(recipe: Recipe): number {
@@ -49,5 +51,53 @@ describe.each([30, 60])('the elbow at contact, %i frames a second', (rate) => {
     expect(misses.length).toBeGreaterThanOrEqual(20);
     const covered = misses.filter((miss) => Math.abs(miss) < 1.96);
     expect(covered.length / misses.length).toBeGreaterThanOrEqual(0.9);
+  });
+});
+
+describe('60 frames a second', () => {
+  it('tell how fast a hook is at most only as far as frames so far apart show it', () => {
+    // A hand that swings out is fastest for less than two frames: the way drawn through them is up to 15 % off.
+    const trials = FAMILIES.flatMap((family) => {
+      const setting = { rate: 60, noise: 0.002, isContactKnown: true, family };
+      return trialsOf(['lead-hook', 'rear-hook', 'lead-body-hook'], setting, [1, 2]).trials;
+    }).filter(({ what }) => what === 'speed.peak');
+    expect(trials).toHaveLength(18);
+    const inside = trials.filter(({ isCovered }) => isCovered).length;
+    // Binomial, 18 × 0.95: 15 or more in 99 of 100 runs of such a test.
+    expect(inside).toBeGreaterThanOrEqual(15);
+    expect(Math.max(...trials.map(({ sigma, truth }) => sigma / truth))).toBeLessThan(0.15);
+  });
+
+  it('do not tell how far a body sinks whose foot is out of sight at its lowest', () => {
+    const recipe = clean('lead-uppercut');
+    const sampling = { rate: 60, noise: 0, seed: 1 };
+    const track = knownTrack(recipe, sampling);
+    const whole = measureKnown(recipe, sampling).readings['sink'];
+    expect(isPresent(whole)).toBe(true);
+    const technique = techniqueById('lead-uppercut');
+    const strike = { technique, side: strikingSide(technique, recipe.stance) } as const;
+    const toe = track.points.leftToe!;
+    const isSeen = (frame: number) => frame < 23 || frame > 29;
+    const kept = toe.frames.flatMap((frame, i) => (isSeen(frame) ? [i] : []));
+    const pick = <T>(list: readonly T[]) => kept.map((i) => list[i]!);
+    const { frames, x, y, z, sigma } = toe;
+    const leftToe = {
+      ...toe,
+      frames: pick(frames),
+      x: pick(x),
+      y: pick(y),
+      ...(z && { z: pick(z) }),
+      ...(Array.isArray(sigma) && { sigma: pick(sigma) }),
+    };
+    const contact = markOnFrame(track.frameTimes, nearestFrame(track.frameTimes, recipe.contact));
+    const { readings } = measure({
+      track: { ...track, points: { ...track.points, leftToe } },
+      strike,
+      marks: { contact },
+      body: { mass: 70, height: recipe.height },
+    });
+    const sink = readings['sink'];
+    // Lowest of what is left would be a centimetre too little, ± 2 mm.
+    expect(isAbsent(sink) && sink.absent).toMatch(/toe/i);
   });
 });

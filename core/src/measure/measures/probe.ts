@@ -287,18 +287,26 @@ export class MeasureProbe {
       lowerBound(path.times, from.time - 1e-9),
       lowerBound(path.times, to.time + 1e-9),
     );
-    this.requireSeen([from.time, ...times, to.time], needs, longestUnseen);
-    let best: { when: Instant; value: number } | null = null;
-    for (const time of times) {
+    const lacking: { time: number; error: MissingInput }[] = [];
+    const seen = times.flatMap((time) => {
       const when: Instant = { label: `${name} ${time.toFixed(5)}`, event: null, time, shift: 0 };
       try {
-        const found = value(scout, when);
-        if (best === null || found > best.value) best = { when, value: found };
+        return [{ when, value: value(scout, when) }];
       } catch (error) {
         if (!(error instanceof MissingInput)) throw error;
+        lacking.push({ time, error });
+        return [];
       }
+    });
+    const stops = [from.time, ...seen.map(({ when }) => when.time), to.time];
+    const unseen = longerThan(longestUnseen, stops);
+    const [first] = seen;
+    if (unseen || !first) {
+      const [after, until] = unseen ?? [from.time, to.time];
+      const why = lacking.find(({ time }) => time >= after && time <= until);
+      throw why?.error ?? this.lacks(needs, (after + until) / 2);
     }
-    if (best === null) throw this.lacks(needs, from.time);
+    const best = seen.reduce((most, one) => (one.value > most.value ? one : most), first);
     this.trace.found.set(name, best.when);
     return best.when;
   }
@@ -329,15 +337,6 @@ export class MeasureProbe {
     const { once } = this.trace;
     if (!once.has(name)) once.set(name, of(new MeasureProbe(this.context, emptyTrace())));
     return once.get(name) as T;
-  }
-
-  private requireSeen(stops: readonly number[], needs: BodyPoint, longest: number): void {
-    for (let i = 1; i < stops.length; i++) {
-      if (stops[i]! - stops[i - 1]! > longest) {
-        const middle = (stops[i]! + stops[i - 1]!) / 2;
-        throw this.lacks(needs, middle);
-      }
-    }
   }
 
   /** Only a first look needs to remember on what it rests. */
@@ -415,4 +414,10 @@ export class MeasureProbe {
     const [x, y, z] = by ?? NOTHING;
     return [value[0]! * scale + x!, value[1]! * scale + y!, value[2]! * scale + z!];
   }
+}
+
+/** The first stretch between neighbouring stops that is longer than so many seconds. */
+function longerThan(longest: number, stops: readonly number[]): [number, number] | null {
+  const i = stops.findIndex((stop, k) => k > 0 && stop - stops[k - 1]! > longest);
+  return i < 0 ? null : [stops[i - 1]!, stops[i]!];
 }
