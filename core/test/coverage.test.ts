@@ -13,7 +13,7 @@ import { nearestFrame } from '../src/observe/track/time';
 import { clean } from '@sinew/fighters/fighter/recipe';
 import { mix, subtract } from '@sinew/fighters/fighter/space';
 import { knownTrack } from '@sinew/fighters/fighter/track';
-import { FAMILIES } from '@sinew/fighters/trials/families';
+import { FAMILIES, REAL } from '@sinew/fighters/trials/families';
 import { carriedTrials } from '@sinew/fighters/trials/measured';
 import { techniqueById } from '../src/foundation/technique/techniques';
 import { halfWidth, isAbsent } from '../src/foundation/reading/reading';
@@ -54,8 +54,7 @@ it('starts that nobody has marked own up to their noise: no leak is found that w
 it.each([240, 60])(
   'weight between the feet, the way that pelvis and trunk carry, a kick’s height: within ± at %d a second',
   (rate) => {
-    const flaws = { hangs: 0.005, jumps: 0.01, jump: 0.025, gaps: 1 };
-    const setting = { rate, noise: 0.002, isContactKnown: true, flaws };
+    const setting = { rate, noise: 0.002, isContactKnown: true, flaws: REAL };
     const thrown = FAMILIES.filter(({ id }) => id !== 'still').flatMap((family) =>
       (
         [

@@ -5,8 +5,8 @@
 import { describe, expect, it } from 'vitest';
 import { FORMS, type TechniqueId } from '@sinew/fighters/fighter/forms';
 import { clean } from '@sinew/fighters/fighter/recipe';
-import { knownTrack, type Flaws } from '@sinew/fighters/fighter/track';
-import { FAMILIES } from '@sinew/fighters/trials/families';
+import { knownTrack } from '@sinew/fighters/fighter/track';
+import { FAMILIES, REAL } from '@sinew/fighters/trials/families';
 import { trialsOf } from '@sinew/fighters/trials/measured';
 import { judgeMeasured, measure } from '../src/analysis/analyze';
 import { USUAL_RULES } from '../src/judge/fault/finding';
@@ -16,7 +16,6 @@ import { techniqueById, VIEWS } from '../src/foundation/technique/techniques';
 import { nearestFrame } from '../src/observe/track/time';
 
 const SEEN: TechniqueId[] = ['jab', 'rear-body-hook', 'rear-uppercut', 'elbow-drop', 'round-kick'];
-const REAL: Flaws = { hangs: 0.005, jumps: 0.01, jump: 0.025, gaps: 1 };
 const FILMED = { rate: 240, noise: 0.002, isContactKnown: true, flaws: REAL };
 
 describe.each(VIEWS)('one picture from %s', (view) => {

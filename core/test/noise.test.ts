@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { FAMILIES } from '@sinew/fighters/trials/families';
 import { clean } from '@sinew/fighters/fighter/recipe';
+import { REAL } from '@sinew/fighters/trials/families';
 import { knownTrack, type Flaws } from '@sinew/fighters/fighter/track';
 import { motionFromSpace } from '../src/reconstruct/motion/motion';
 import { cleaned } from '../src/reconstruct/motion/clean';
@@ -95,7 +96,6 @@ describe('second differences', () => {
   });
 });
 
-const REAL: Flaws = { hangs: 0.005, jumps: 0.01, jump: 0.025, gaps: 1 };
 const NO_FLAW: Flaws = { hangs: 0, jumps: 0, jump: 0, gaps: 0 };
 
 const trackOf = (seed: number, rate: number, noise: number, flaws: Flaws) =>

@@ -4,14 +4,13 @@ import { fileURLToPath } from 'node:url';
 import { FORMS, type TechniqueId } from '@sinew/fighters/fighter/forms';
 import { ELBOWS, HOOKS, KICKS, STRAIGHTS } from '@sinew/fighters/fighter/techniqueLists';
 import type { Flaws } from '@sinew/fighters/fighter/track';
-import { FAMILIES, type Family } from '@sinew/fighters/trials/families';
+import { FAMILIES, REAL, type Family } from '@sinew/fighters/trials/families';
 import { trialsOf, type Trial } from '@sinew/fighters/trials/measured';
 import { quantile, table } from './table';
 
 const TECHNIQUES = Object.keys(FORMS) as TechniqueId[];
 const SEEDS = [1, 2];
 const HANGING = { hangs: 0.005, jumps: 0, jump: 0, gaps: 0 };
-const REAL: Flaws = { hangs: 0.005, jumps: 0.01, jump: 0.025, gaps: 1 };
 
 interface Noise {
   readonly name: string;

@@ -2,6 +2,7 @@
 import {
   cleanJudged,
   FLAT,
+  MOVED,
   faultsJudged,
   SPACE,
   type CleanSaid,
@@ -47,14 +48,19 @@ export function judgedSection(): string {
     said: faultsJudged(filming, ['clear']),
     clean: cleanJudged(filming, [1, 2]),
   }));
-  const all = [...space, ...flat];
+  const moved = MOVED.map((filming) => ({
+    filming,
+    said: faultsJudged(filming, ['clear']),
+    clean: cleanJudged(filming, [1, 2, 3]),
+  }));
+  const all = [...space, ...moved, ...flat];
   const best = space.find(({ filming }) => filming.rate === 240 && filming.isMarked)!;
   const faults = [...new Set(best.said.map(({ fault }) => fault))];
   const checks = (clean: readonly CleanSaid[]) => clean.reduce((n, { judged }) => n + judged, 0);
   return [
     '## The judge',
     '',
-    'Fighters with one leak put in on purpose, just beyond its limit, clearly, and grossly, in every technique that can have it, orthodox and southpaw by turns, elbows and kicks with rear and lead side (`npm run accuracy`). Noise 2 mm on every coordinate. Per cent of the leaks that are judged in that film; a leak that a school or a technique does not have is not counted. *Made up*: leaks found beside the one put in and those it brings with it (`fighters/src/fighter/faults.ts` says which).',
+    'Fighters with one leak put in on purpose, just beyond its limit, clearly, and grossly, in every technique that can have it, orthodox and southpaw by turns, elbows and kicks with rear and lead side (`npm run accuracy`). Noise 2 mm on every coordinate. Per cent of the leaks that are judged in that film; a leak that a school or a technique does not have is not counted. *Made up*: leaks found beside the one put in and those it brings with it (`fighters/src/fighter/faults.ts` says which). *Bodies with flaws*: the families of the section on families, with noise that hangs together for 5 ms, jumps and gaps; the driven ones truly brake in stepping and chambered straights and in elbows (0.75 to 0.91 of their top speed is left at contact, limit 0.9), which counts as made up.',
     '',
     table(
       ['film', 'strength', 'found', 'missed', 'can’t tell', 'leaks', 'made up', 'which'],

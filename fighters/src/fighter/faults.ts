@@ -17,6 +17,7 @@ import {
 import type { Audit } from '@sinew/core/judge/eye/eyeChecks';
 import type { School } from '@sinew/core/judge/school/schools';
 import type { Situation } from '@sinew/core/judge/school/resolve';
+import { formOf } from './pose';
 import { FORMS, type TechniqueId } from './forms';
 import { clean, type Recipe } from './recipe';
 
@@ -47,8 +48,8 @@ const TURNED: readonly TechniqueId[] = ['cross', 'rear-hook', 'lead-hook', 'elbo
 /** How far the rear heel must be pitched beyond what the form does. */
 const tiptoe =
   (pitch: number) =>
-  ({ technique, rearHeel }: Recipe): Partial<Recipe> => ({
-    tiptoe: pitch - rearHeel - FORMS[technique].feet.right.heel,
+  (recipe: Recipe): Partial<Recipe> => ({
+    tiptoe: pitch - recipe.rearHeel - formOf(recipe).feet.right.heel,
   });
 
 export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
@@ -516,8 +517,8 @@ export function faulty(
   { change }: FaultyFighter,
   technique: TechniqueId,
   strength: Strength,
+  base = clean(technique),
 ): Recipe {
-  const base = clean(technique);
   const made = change[STRENGTHS.indexOf(strength)]!;
   return { ...base, ...(typeof made === 'function' ? made(base) : made) };
 }

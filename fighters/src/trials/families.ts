@@ -5,6 +5,13 @@
 import { seeded } from '@sinew/core/foundation/uncertainty/random';
 import type { Recipe } from '../fighter/recipe';
 import type { RiseId } from '../fighter/rises';
+import type { Flaws } from '../fighter/track';
+
+/**
+ * What the noise of a tracker or of a marker system is like: it hangs together for 5 ms, one point in a hundred
+ * jumps by 25 mm, three frames in a hundred are lost.
+ */
+export const REAL: Flaws = { hangs: 0.005, jumps: 0.01, jump: 0.025, gaps: 1 };
 
 export interface Family {
   readonly id: 'still' | 'swaying' | 'driven';

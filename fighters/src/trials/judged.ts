@@ -10,7 +10,8 @@ import { FAULTY_FIGHTERS, faulty, type FaultyFighter, type Strength } from '../f
 import { knownPicture } from '../fighter/picture';
 import { formOf, knownTimes } from '../fighter/pose';
 import { clean, type Recipe } from '../fighter/recipe';
-import { knownTrack } from '../fighter/track';
+import { knownTrack, type Flaws } from '../fighter/track';
+import { FAMILIES, REAL, type Family } from './families';
 
 export interface Filming {
   readonly name: string;
@@ -22,6 +23,10 @@ export interface Filming {
   readonly noise: number;
   /** All instants marked on their frames, or contact only. */
   readonly isMarked: boolean;
+  /** Whose bodies they are; the first family's when not said. */
+  readonly family?: Family;
+  /** What the noise in space is like beside its size; none of that when not said. */
+  readonly flaws?: Flaws;
 }
 
 export interface Said {
@@ -55,15 +60,18 @@ function varied(recipe: Recipe, seed: number): Recipe {
   };
 }
 
-function judged(recipe: Recipe, filming: Filming, rules: Rules, seed: number): Analysis {
-  const { view, rate, noise, isMarked } = filming;
+function judged(still: Recipe, filming: Filming, rules: Rules, seed: number): Analysis {
+  const { view, rate, noise, isMarked, family, flaws } = filming;
+  const recipe = family ? family.of(still, seed) : still;
   const technique = techniqueById(recipe.technique);
   const own = formOf(recipe).striking;
   const isMirrored = recipe.stance === 'southpaw';
   const side = isMirrored ? (own === 'left' ? 'right' : 'left') : own;
   const sampling = { rate, noise, seed };
   const film =
-    view === '3d' ? { track: knownTrack(recipe, sampling) } : knownPicture(recipe, view, sampling);
+    view === '3d'
+      ? { track: knownTrack(recipe, { ...sampling, flaws }) }
+      : knownPicture(recipe, view, sampling);
   const { frameTimes } = film.track;
   const times = knownTimes(recipe);
   const on = (time: number) => markOnFrame(frameTimes, nearestFrame(frameTimes, time));
@@ -89,7 +97,7 @@ export function faultsJudged(filming: Filming, strengths: readonly Strength[]): 
   return FAULTY_FIGHTERS.flatMap((fighter) =>
     strengths.flatMap((strength) =>
       fighter.techniques.map((technique): Said => {
-        const recipe = varied(faulty(fighter, technique, strength), ++seed);
+        const recipe = faulty(fighter, technique, strength, varied(clean(technique), ++seed));
         const analysis = judged(recipe, filming, rulesFor(fighter), seed);
         const said = analysis.findings.find(({ fault }) => fault === fighter.fault);
         const made = found(analysis).filter(
@@ -142,3 +150,16 @@ export const FLAT: readonly Filming[] = VIEWS.map((view) => ({
   noise: 0.002,
   isMarked: true,
 }));
+
+/** The other families' bodies, as a tracker or a marker system sees them. */
+export const MOVED: readonly Filming[] = FAMILIES.slice(1).flatMap((family) =>
+  [240, 120].map((rate) => ({
+    name: `3D, ${rate} a second, contact only, ${family.id} bodies with flaws`,
+    view: '3d' as const,
+    rate,
+    noise: 0.002,
+    isMarked: false,
+    family,
+    flaws: REAL,
+  })),
+);
