@@ -1,9 +1,8 @@
 /** Noise read off a track: its size, for how long it hangs together, jumps; and what is made of it. */
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { FAMILIES } from '@sinew/fighters/trials/families';
+import { FAMILIES, REAL } from '@sinew/fighters/trials/families';
 import { clean } from '@sinew/fighters/fighter/recipe';
-import { REAL } from '@sinew/fighters/trials/families';
 import { knownTrack, type Flaws } from '@sinew/fighters/fighter/track';
 import { motionFromSpace } from '../src/reconstruct/motion/motion';
 import { cleaned } from '../src/reconstruct/motion/clean';
