@@ -268,6 +268,10 @@ function together(all: readonly Looked[], isPlaceKnown: boolean): ReadonlyMap<Ba
   );
 }
 
+const NO_TAPE = 'what is seen of the strips of tape does not go together';
+const otherBand = (name: BandName) =>
+  `this is not the band for the ${name}: it is missing, another one or upside down`;
+
 function readOne(
   { name, worn, frames, sights, yawOf }: Looked,
   picked: Candidate | undefined,
@@ -278,7 +282,7 @@ function readOne(
   if (!isThisBand(printed, sights)) {
     return frames.map(({ time, why }) => ({
       time,
-      why: why ?? `this is not the band for the ${name}: it is missing, another one or upside down`,
+      why: why ?? (worn.code === null ? NO_TAPE : otherBand(name)),
     }));
   }
   const torso = asSeen(
