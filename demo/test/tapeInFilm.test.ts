@@ -1,4 +1,7 @@
-/** The demo's film of printed bands, in H.264 and drawn without regard to the reader, read as if they were tape. */
+/**
+ * Rows of tape, and printed bands as if they were tape, in films of the demo: in H.264, drawn without regard to
+ * the reader.
+ */
 import { fileURLToPath } from 'node:url';
 import { expect, it } from 'vitest';
 import { markOnFrame } from '@sinew/core/measure/events/events';
@@ -16,10 +19,10 @@ import { girthsAt } from '@sinew/fighters/film/wornBands';
 import { detectionsIn, surveyIn } from '../src/gym/tracked';
 import { bandsIn } from '../src/render/bandsIn';
 
-const FILM = DEMO_CLIPS.find(({ look }) => look.hasBands)!;
+const FILMS = DEMO_CLIPS.filter(({ look, recipe }) => look.bands && recipe.technique === 'cross');
 
-it('tells when hips and trunk start, within its ±, in most of its frames', () => {
-  const { recipe, rate, file } = FILM;
+it.each(FILMS)('$file tells when hips and trunk start, within ±, in most of its frames', (film) => {
+  const { recipe, rate, file } = film;
   const { stance, height, contact } = recipe;
   const survey = surveyIn(file);
   const kept = bandsIn({
@@ -30,7 +33,7 @@ it('tells when hips and trunk start, within its ±, in most of its frames', () =
   });
   expect(kept.kind).toBe('tape');
   for (const band of [kept.bands.hips!, kept.bands.ribs!]) {
-    expect(band.turn!.frames.length).toBeGreaterThan(0.8 * survey.amounts.length);
+    expect(band.turn!.frames.length).toBeGreaterThan(0.7 * survey.amounts.length);
   }
   const times = survey.amounts.map((_, i) => i / rate);
   const technique = techniqueById(recipe.technique);

@@ -8,7 +8,7 @@ import { test } from '../support/test';
 
 test.setTimeout(240_000);
 const PATIENCE = { timeout: 150_000 };
-const FILM = DEMO_CLIPS.find((clip) => clip.look.hasBands)!;
+const FILM = DEMO_CLIPS.find((clip) => clip.look.bands)!;
 /** Pixels of a screen and of a page a millimetre, by CSS. */
 const PX = 96 / 25.4;
 

@@ -149,11 +149,11 @@ async function seedStudents(db: Db): Promise<Map<string, string>> {
         givenOn: day(Math.min(monthsOfTraining, 3)),
       });
     }
-    const banded = DEMO_CLIPS.find((clip) => clip.look.hasBands && clip.student === student.name);
-    if (banded) {
+    const banded = DEMO_CLIPS.find((clip) => clip.look.bands && clip.student === student.name);
+    if (banded?.look.bands) {
       const { hips, ribs } = girthsAt(banded.recipe.height);
       await setBands(db, id, {
-        kind: 'printed',
+        kind: banded.look.bands,
         hipsCm: 100 * hips,
         ribsCm: 100 * ribs,
         seam: 'front',

@@ -9,6 +9,8 @@ import { decodeDetections } from '@sinew/web/api/detectionBlob';
 export const TRACKED_FILMS = [
   'cross-jammed.mp4',
   'cross-bands.mp4',
+  'hook-bands.mp4',
+  'cross-tape.mp4',
   'elbow-side.mp4',
   'elbow-front.mp4',
   'kick-side.mp4',

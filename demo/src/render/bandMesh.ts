@@ -1,12 +1,21 @@
-/** A printed band as a mesh: a short piece of tube whose texture runs with the way round the body. */
+/** A band as a mesh, printed or of tape: a short piece of tube whose texture runs with the way round the body. */
 import * as THREE from 'three';
-import { BAND_HEIGHT, BAR, PRINTED, type BandName } from '@sinew/core/observe/band/band';
-import { around } from '@sinew/fighters/film/wornBands';
+import {
+  BAND_HEIGHT,
+  BAR,
+  PRINTED,
+  type BandKind,
+  type BandName,
+} from '@sinew/core/observe/band/band';
+import { seeded } from '@sinew/core/foundation/uncertainty/random';
+import { around, tapeOf } from '@sinew/fighters/film/wornBands';
 
 const COLUMNS = 160;
 const TEXELS = 4096;
 const BLACK = '#1d1b18';
 const WHITE = '#efece4';
+/** No two rows are stuck on alike. */
+const TAPED = { hips: 41, ribs: 42 } as const;
 
 /** Where a band sits now: unit vectors to the wearer's right, to the front, and up along the trunk. */
 export interface Seat {
@@ -22,7 +31,7 @@ export class BandMesh {
   private readonly positions: THREE.BufferAttribute;
   private readonly ring: ReturnType<typeof around>;
 
-  constructor(band: BandName, height: number) {
+  constructor(band: BandName, height: number, kind: BandKind) {
     this.ring = around(band, height, COLUMNS);
     const girth = this.ring[COLUMNS]!.way;
     const geometry = new THREE.BufferGeometry();
@@ -36,7 +45,10 @@ export class BandMesh {
     });
     geometry.setIndex(index);
     const material = new THREE.MeshStandardMaterial({
-      map: printed(PRINTED[band], girth),
+      map: barred(
+        kind === 'tape' ? tapeOf(seeded(TAPED[band])) : { code: PRINTED[band], bar: BAR },
+        girth,
+      ),
       roughness: 0.9,
       side: THREE.DoubleSide,
     });
@@ -63,7 +75,10 @@ export class BandMesh {
   }
 }
 
-function printed(code: string, girth: number): THREE.Texture {
+function barred(
+  { code, bar }: { readonly code: string; readonly bar: number },
+  girth: number,
+): THREE.Texture {
   const canvas = document.createElement('canvas');
   [canvas.width, canvas.height] = [TEXELS, 1];
   const sheet = canvas.getContext('2d')!;
@@ -71,8 +86,8 @@ function printed(code: string, girth: number): THREE.Texture {
     const share = (x + 0.5) / TEXELS;
     // The triangle is where the way round begins; past half of it the other end comes.
     const round = (share < 0.5 ? share : share - 1) * girth;
-    const bar = code.length / 2 + Math.floor(round / BAR);
-    sheet.fillStyle = code[bar] === '1' ? WHITE : BLACK;
+    const at = Math.floor(code.length / 2) + Math.floor(round / bar);
+    sheet.fillStyle = code[at] === '1' ? WHITE : BLACK;
     sheet.fillRect(x, 0, 1, 1);
   }
   const texture = new THREE.CanvasTexture(canvas);

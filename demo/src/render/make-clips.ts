@@ -22,11 +22,15 @@ const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
 const pathOf = (file: string) => here(`../../clips/${file}`);
 
+/** Share of the time from frame to frame for which the shutter is open. */
+const OPEN = 0.5;
+
 const JOBS: readonly FilmJob[] = [
   ...DEMO_CLIPS.map((clip) => ({
     path: pathOf(clip.file),
     rate: clip.rate,
     times: frameTimesOf(clip.recipe, clip.rate),
+    exposure: OPEN / clip.rate,
     subject: clip,
     ...(clip.isHeard && { sound: writeSound(...asTake(clip)) }),
   })),
@@ -35,6 +39,7 @@ const JOBS: readonly FilmJob[] = [
       path: pathOf(film.file),
       rate: film.rate,
       times: filmTimes(take, film).map((time) => time + film.starts),
+      exposure: OPEN / film.rate,
       subject: { take, film },
       sound: writeSound(take, film),
     })),

@@ -27,10 +27,11 @@ for (const file of TRACKED_FILMS) {
   writeFileSync(here(`../../detections/${file}.bin`), encodeDetections(seen));
   const survey = await browser.survey(here(`../../clips/${file}`));
   writeFileSync(here(`../../detections/${file}.survey.json`), `${JSON.stringify(survey)}\n`);
-  const clip = DEMO_CLIPS.find((one) => one.file === file && one.look.hasBands);
-  if (clip) {
+  const clip = DEMO_CLIPS.find((one) => one.file === file);
+  const kind = clip?.look.bands;
+  if (clip && kind) {
     const { stance, height } = clip.recipe;
-    const worn = wornOn({ kind: 'printed', girths: girthsAt(height), seam: 'front' });
+    const worn = wornOn({ kind, girths: girthsAt(height), seam: 'front' });
     const path = here(`../../clips/${file}`);
     const bands = bandsIn({ path, rate: clip.rate, survey, detections: seen, stance, worn });
     writeFileSync(here(`../../detections/${file}.bands.json`), `${JSON.stringify(bands)}\n`);

@@ -12,6 +12,7 @@ import type { DemoClip, Look } from '@sinew/fighters/film/clips';
 import { hitsOf, takeMover, type DemoTake, type TakeFilm } from '@sinew/fighters/film/takes';
 import { CAMERAS, type Camera } from '@sinew/fighters/film/camera';
 import { Figure } from './figure';
+import { boathouse, daylight, SUN } from './room';
 
 declare global {
   interface Window {
@@ -37,52 +38,6 @@ interface Stage {
 }
 
 const vector = ([x, y, z]: Point) => new THREE.Vector3(x, y, z);
-
-function room(scene: THREE.Scene): void {
-  scene.background = new THREE.Color('#b8b2a4');
-  const plain = (color: string) => new THREE.MeshStandardMaterial({ color, roughness: 0.95 });
-  const floor = new THREE.Mesh(new THREE.PlaneGeometry(30, 30), plain('#a9997f'));
-  floor.rotation.x = -Math.PI / 2;
-  floor.receiveShadow = true;
-  scene.add(floor);
-  for (let i = -12; i <= 12; i++) {
-    const seam = new THREE.Mesh(new THREE.PlaneGeometry(30, 0.008), plain('#8d7d65'));
-    seam.rotation.x = -Math.PI / 2;
-    seam.position.set(0, 0.001, i * 0.35);
-    scene.add(seam);
-  }
-  const wall = (width: number, height: number, color: string, at: Point, turn: number) => {
-    const mesh = new THREE.Mesh(new THREE.PlaneGeometry(width, height), plain(color));
-    mesh.position.copy(vector(at));
-    mesh.rotation.y = turn;
-    mesh.receiveShadow = true;
-    scene.add(mesh);
-  };
-  wall(30, 6, '#cfc8b8', [0, 3, -2.6], 0);
-  wall(30, 0.16, '#54636b', [0, 1.02, -2.59], 0);
-  wall(30, 6, '#c6bfae', [-5, 3, 0], Math.PI / 2);
-  wall(30, 0.16, '#54636b', [-4.99, 1.02, 0], Math.PI / 2);
-  wall(30, 6, '#c6bfae', [6, 3, 0], -Math.PI / 2);
-}
-
-function lights(scene: THREE.Scene): void {
-  scene.add(new THREE.HemisphereLight('#fdf6e8', '#9a8a73', 2.2));
-  const sun = new THREE.DirectionalLight('#fff4e0', 2.4);
-  sun.position.set(2.2, 4.5, 3.4);
-  sun.target.position.set(0.2, 0.9, 0);
-  sun.castShadow = true;
-  sun.shadow.mapSize.set(1024, 1024);
-  Object.assign(sun.shadow.camera, {
-    left: -2,
-    right: 2,
-    top: 2.2,
-    bottom: -2.2,
-    near: 1,
-    far: 10,
-  });
-  sun.shadow.radius = 5;
-  scene.add(sun, sun.target);
-}
 
 const BAG_RADIUS = 0.15;
 
@@ -211,8 +166,44 @@ function stageOf(subject: Subject): Stage {
   };
 }
 
+/** Skin and clothes reach so far beyond the joints, metres. */
+const BEYOND = 0.28;
+
+const bodyOf = (pose: Pose) =>
+  Object.values(pose).flatMap((joint) => corners(vector(joint), [BEYOND, BEYOND, BEYOND]));
+
+const bagAt = ([x, z]: readonly [number, number]) =>
+  corners(new THREE.Vector3(x, 1.32, z), [0.2, 0.52, 0.2]);
+
+function corners(middle: THREE.Vector3, [x, y, z]: Point): THREE.Vector3[] {
+  return [-1, 1].flatMap((a) =>
+    [-1, 1].flatMap((b) =>
+      [-1, 1].map((c) => middle.clone().add(new THREE.Vector3(a * x, b * y, c * z))),
+    ),
+  );
+}
+
+/** The part of the picture, from its lower left corner, that points and their shadows on the floor take up. */
+function seenFrom(
+  eye: THREE.Camera,
+  { width, height }: Camera,
+  points: readonly THREE.Vector3[],
+): THREE.Box2 {
+  const box = new THREE.Box2();
+  for (const point of points) {
+    const shadow = point.clone().addScaledVector(SUN, -Math.max(0, point.y) / SUN.y);
+    for (const one of [point, shadow]) {
+      const { x, y } = one.clone().project(eye);
+      box.expandByPoint(new THREE.Vector2(((x + 1) / 2) * width, ((y + 1) / 2) * height));
+    }
+  }
+  box.min.floor();
+  box.max.ceil();
+  return box.intersect(new THREE.Box2(new THREE.Vector2(), new THREE.Vector2(width, height)));
+}
+
 /** Moments that are laid over each other while the shutter is open. */
-const SHUTTER = 6;
+const SHUTTER = 4;
 
 window.sinewScene = (subject) => {
   const stage = stageOf(subject);
@@ -223,8 +214,8 @@ window.sinewScene = (subject) => {
   renderer.shadowMap.type = THREE.PCFShadowMap;
   renderer.toneMapping = THREE.NeutralToneMapping;
   const scene = new THREE.Scene();
-  room(scene);
-  lights(scene);
+  boathouse(scene);
+  daylight(scene);
   const eye = new THREE.PerspectiveCamera(
     (camera.fieldOfView * 180) / Math.PI,
     camera.width / camera.height,
@@ -238,9 +229,17 @@ window.sinewScene = (subject) => {
   scene.add(figure.group);
   tape(scene, stage.mat);
   const moveBag = hang(scene, stage);
+  let before: THREE.Box2 | null = null;
   const render = (time: number) => {
     figure.take(stage.pose(time));
     moveBag(time);
+    const moving = seenFrom(eye, camera, [...bodyOf(stage.pose(time)), ...bagAt(stage.bag(time))]);
+    // The room stands still: what moved, and what moves now, is drawn anew.
+    const anew = before ? before.clone().union(moving) : null;
+    renderer.setScissorTest(anew !== null);
+    if (anew)
+      renderer.setScissor(anew.min.x, anew.min.y, anew.max.x - anew.min.x, anew.max.y - anew.min.y);
+    before = moving;
     renderer.render(scene, eye);
   };
   const film = document.createElement('canvas');

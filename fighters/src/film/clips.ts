@@ -1,4 +1,5 @@
 /** The films of the demo gym: who does what, seen from where. */
+import type { BandKind } from '@sinew/core/observe/band/band';
 import type { View } from '@sinew/core/foundation/technique/techniques';
 import { CAMERAS, type Camera } from './camera';
 import { clean, FAULT_CHANGES, type Recipe } from '../fighter/recipe';
@@ -11,8 +12,14 @@ export interface Look {
   readonly belt: string;
   /** How thick limbs and trunk are; 1 when missing. */
   readonly girth?: number;
-  /** Wears the printed bands, their ends meeting in front, in place of a belt. */
-  readonly hasBands?: true;
+  readonly style?: 'short' | 'shaved' | 'tied' | 'curls';
+  readonly hasBeard?: true;
+  /** What the hands are in; wraps when missing. */
+  readonly hands?: 'bare' | 'wraps' | 'gloves';
+  readonly handsColor?: string;
+  readonly shoes?: string;
+  /** Worn in place of a belt: printed bands, their ends meeting in front, or rows of tape. */
+  readonly bands?: BandKind;
 }
 
 export interface DemoClip {
@@ -46,6 +53,17 @@ const PERRIN: Look = {
   shirt: '#b9b4a6',
   shorts: '#566a4f',
   belt: '#f0ead9',
+};
+
+const SUNNIVA: Look = {
+  skin: '#e3b694',
+  hair: '#b98d4f',
+  style: 'tied',
+  shirt: '#d9d2c2',
+  shorts: '#5b4a5e',
+  belt: '#efe8d6',
+  shoes: '#6f7f88',
+  girth: 0.95,
 };
 
 /** A phone with its main lens, held level at belt height. */
@@ -95,7 +113,7 @@ export const DEMO_CLIPS: readonly DemoClip[] = [
     }),
     camera: PHONE_BEHIND,
     isHeard: true,
-    look: { ...PERRIN, hasBands: true },
+    look: { ...PERRIN, bands: 'printed' },
   },
   {
     file: 'cross-jammed.mp4',
@@ -125,6 +143,24 @@ export const DEMO_CLIPS: readonly DemoClip[] = [
       shorts: '#4a5468',
       belt: '#efe8d6',
     },
+  },
+  {
+    file: 'hook-bands.mp4',
+    student: 'Perrin Oake',
+    view: 'behind',
+    rate: 120,
+    recipe: clean('rear-hook', { height: 1.81 }),
+    camera: PHONE_BEHIND,
+    look: { ...PERRIN, bands: 'printed' },
+  },
+  {
+    file: 'cross-tape.mp4',
+    student: 'Sunniva Lund',
+    view: 'behind',
+    rate: 120,
+    recipe: clean('cross', { ...CHIN_OPEN, stance: 'southpaw', height: 1.69 }),
+    camera: PHONE_BEHIND,
+    look: { ...SUNNIVA, bands: 'tape' },
   },
 ];
 

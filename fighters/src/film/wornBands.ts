@@ -33,3 +33,16 @@ export const girthsAt = (height: number): Readonly<Record<BandName, number>> => 
 });
 
 const toCentimetre = (metres: number) => Math.round(metres * 100) / 100;
+
+/** Metres that strips of tape, and what is left between them, are multiples of; how many there are all round. */
+const SNIP = 0.012;
+const SNIPS = 90;
+
+/** Dark and light all round, in strips and gaps of one to five snips. */
+export function tapeOf(random: () => number): { readonly code: string; readonly bar: number } {
+  let code = '';
+  for (let strip = 0; code.length < SNIPS; strip++) {
+    code += String(strip % 2).repeat(1 + Math.floor(5 * random()));
+  }
+  return { code, bar: SNIP };
+}

@@ -13,7 +13,8 @@ import { motionFromBands } from '@sinew/core/reconstruct/motion/bandMotion';
 import { cleaned } from '@sinew/core/reconstruct/motion/clean';
 import { prepared } from '@sinew/core/reconstruct/motion/prepare';
 import { seeded } from '@sinew/core/foundation/uncertainty/random';
-import { bandedFilm, USUALLY_BANDED, type BandedFilm, type WornBand } from '../film/banded';
+import { bandedFilm, USUALLY_BANDED, type BandedFilm } from '../film/banded';
+import { tapeOf } from '../film/wornBands';
 import type { Recipe } from '../fighter/recipe';
 
 /** Seconds around contact that are filmed. */
@@ -146,23 +147,10 @@ export function randomBanded(
   const told = { focal: between(0.95, 1.05), girth: between(-0.005, 0.005) };
   if (!isTape) return readBanded(film, told);
   const taped = {
-    hips: { ...film.hips!, ...tape(random) },
-    ribs: { ...film.ribs!, ...tape(random) },
+    hips: { ...film.hips!, ...tapeOf(random) },
+    ribs: { ...film.ribs!, ...tapeOf(random) },
   };
   return readBanded({ ...film, ...taped }, { ...told, ...UNKNOWN });
 }
 
 const UNKNOWN: Told = { codes: { hips: null, ribs: null }, azimuth: null };
-
-/** Metres that strips of tape, and what is left between them, are multiples of; how many there are all round. */
-const SNIP = 0.012;
-const SNIPS = 90;
-
-/** Strips and gaps of one to five snips. */
-function tape(random: () => number): Pick<WornBand, 'code' | 'bar'> {
-  let code = '';
-  for (let strip = 0; code.length < SNIPS; strip++) {
-    code += String(strip % 2).repeat(1 + Math.floor(5 * random()));
-  }
-  return { code, bar: SNIP };
-}
