@@ -82,7 +82,7 @@ describe('what is kept of bands', () => {
     ).toBe(false);
   });
 
-  it('reads joints where they are, or close in time', () => {
+  it('reads joints where they are, on the way between two, or close in time', () => {
     const times = Array.from({ length: 30 }, (_, i) => i / 120);
     const at = (frame: number) =>
       (['leftHip', 'rightHip'] as const).map((landmark) => ({
@@ -97,6 +97,11 @@ describe('what is kept of bands', () => {
       { x: 30, y: 10 },
     ]);
     expect(jointsAt(11).hips?.[0].y).toBe(10);
+    // A tracker loses joints in the turn, and has them again a few frames on.
+    expect(jointsAt(4).hips?.map(({ y }) => y)).toEqual([4, 4]);
+    const farApart = jointsInFilm(trackFromPlaced([...at(0), ...at(20)], times, 720));
+    expect(farApart(10).hips).toBeNull();
+    expect(farApart(19).hips?.[0].y).toBe(20);
     expect(jointsAt(20).hips).toBeNull();
     expect(jointsAt(10).shoulders).toBeNull();
   });
