@@ -26,6 +26,11 @@ async function openBench(page: Page, student: string, clip: string): Promise<voi
 
 test('screenshots', async ({ page }) => {
   test.setTimeout(400_000);
+  // The take that is left half-way for its picture.
+  await page.addLocatorHandler(
+    page.getByRole('dialog', { name: 'A take was not finished' }),
+    (dialog) => dialog.getByRole('button', { name: 'Throw it away' }).click(),
+  );
   await page.goto('/');
   await page.getByText('Seven students').waitFor();
   await page.keyboard.press('ArrowDown');

@@ -132,6 +132,8 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
     fault: 'toe-tip',
     techniques: STANDING,
     change: [tiptoe(0.74), tiptoe(0.9), tiptoe(1.1)],
+    // In a round elbow of the lead side the other knee bends under it, by 14° and more.
+    also: ['knee-gives'],
   },
   {
     fault: 'anchor-swivel',
