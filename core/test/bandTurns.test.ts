@@ -229,31 +229,35 @@ it('keeps nothing of a band that was never read', () => {
   expect(turnOf([arm, arm], [1, 2])).toBeNull();
 });
 
-const PRINTED_FILMS = DEMO_CLIPS.filter(({ look }) => look.bands === 'printed');
+/** At least so many frames are read, of those that are looked at, and all within so many degrees. */
+const PRINTED_FILMS = [
+  { file: 'cross-bands.mp4', leastFrames: 136, within: 3 },
+  // Its shutter is open for half of each frame, and no sound tells of the hit: 108 frames are looked at.
+  { file: 'hook-bands.mp4', leastFrames: 61, within: 5.7 },
+];
 
 it.each(PRINTED_FILMS)(
   'a film of another painter than the reader’s is read within its ± (the demo’s $file, tracked by the app)',
-  (film) => {
+  ({ file, leastFrames, within }) => {
+    const film = DEMO_CLIPS.find((clip) => clip.file === file)!;
     const pose = mover(film.recipe);
     const kept = bandTurnsSchema.parse(
-      JSON.parse(readFileSync(`demo/detections/${film.file}.bands.json`, 'utf8')),
+      JSON.parse(readFileSync(`demo/detections/${file}.bands.json`, 'utf8')),
     );
     for (const [band, left, right] of [
       ['hips', 'leftHip', 'rightHip'],
       ['ribs', 'leftShoulder', 'rightShoulder'],
     ] as const) {
       const { frames, yaw, shake, lasting } = kept.bands[band]!.turn!;
-      // Of some 140 frames, or of the 108 that are looked at where no sound tells of the hit.
-      expect(frames.length).toBeGreaterThan(60);
+      expect(frames.length).toBeGreaterThanOrEqual(leastFrames);
       const misses = frames.map((frame, i) => {
         const now = pose(frame / film.rate);
         const [l, r] = [now[left], now[right]];
         return Math.abs(yaw[i]! - Math.atan2(r[0] - l[0], r[2] - l[2]));
       });
+      expect(Math.max(...misses)).toBeLessThan((within * Math.PI) / 180);
       const inside = misses.filter((miss, i) => miss < 1.96 * Math.hypot(shake[i]!, lasting[i]!));
       expect(inside.length).toBeGreaterThanOrEqual(0.95 * frames.length);
-      const middle = misses.sort((a, b) => a - b)[misses.length >> 1]!;
-      expect(middle).toBeLessThan((2 * Math.PI) / 180);
     }
   },
 );

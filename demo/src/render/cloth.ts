@@ -39,25 +39,26 @@ function grainOf(stuff: Stuff): readonly [THREE.Texture, THREE.Texture] {
   const values = Array.from({ length: TEXELS * TEXELS }, (_, i) =>
     shade(stuff, i % TEXELS, Math.floor(i / TEXELS), random),
   );
-  const made = [(value: number) => 255 * value, (value: number) => 232 + 40 * (value - 0.5)].map(
-    (level) => {
-      const canvas = document.createElement('canvas');
-      [canvas.width, canvas.height] = [TEXELS, TEXELS];
-      const sheet = canvas.getContext('2d')!;
-      const picture = sheet.createImageData(TEXELS, TEXELS);
-      values.forEach((value, i) => {
-        picture.data.fill(level(value), 4 * i, 4 * i + 3);
-        picture.data[4 * i + 3] = 255;
-      });
-      sheet.putImageData(picture, 0, 0);
-      const texture = new THREE.CanvasTexture(canvas);
-      texture.wrapS = THREE.RepeatWrapping;
-      texture.wrapT = THREE.RepeatWrapping;
-      texture.anisotropy = 4;
-      return texture;
-    },
-  );
-  const found = [made[0]!, made[1]!] as const;
+  const [relief, tint] = [
+    (value: number) => 255 * value,
+    (value: number) => 232 + 40 * (value - 0.5),
+  ].map((level) => {
+    const canvas = document.createElement('canvas');
+    [canvas.width, canvas.height] = [TEXELS, TEXELS];
+    const sheet = canvas.getContext('2d')!;
+    const picture = sheet.createImageData(TEXELS, TEXELS);
+    values.forEach((value, i) => {
+      picture.data.fill(level(value), 4 * i, 4 * i + 3);
+      picture.data[4 * i + 3] = 255;
+    });
+    sheet.putImageData(picture, 0, 0);
+    const texture = new THREE.CanvasTexture(canvas);
+    texture.wrapS = THREE.RepeatWrapping;
+    texture.wrapT = THREE.RepeatWrapping;
+    texture.anisotropy = 4;
+    return texture;
+  });
+  const found = [relief!, tint!] as const;
   grains.set(stuff, found);
   return found;
 }

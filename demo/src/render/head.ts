@@ -1,4 +1,4 @@
-/** A head: skull, jaw and face of one surface, hair and beard over it, ears, eyes, nose, lips. */
+/** A head: skull, jaw and face of one surface, hair over it, ears, eyes, nose, lips. */
 import * as THREE from 'three';
 import type { Look } from '@sinew/fighters/film/clips';
 import type { Point } from '@sinew/fighters/fighter/space';
@@ -49,13 +49,6 @@ function hairOf(style: Style): Relief {
   };
 }
 
-/** Along the jaw, up to the lip in front and the ear at the side. */
-const BEARD: Relief = (angle, share) => {
-  const front = Math.sin(angle);
-  const over = between((0.3 + 0.1 * (1 - front) - share) / THINS) * between((front + 0.1) / 0.15);
-  return HIDDEN + over * (0.035 - HIDDEN);
-};
-
 /** Looks along the first axis. */
 export function headOf(look: Look, height: number): THREE.Group {
   const group = new THREE.Group();
@@ -74,7 +67,6 @@ export function headOf(look: Look, height: number): THREE.Group {
   };
   over(flesh);
   over(hair, hairOf(style));
-  if (look.hasBeard) over(hair, BEARD);
 
   const ball = (material: THREE.Material, size: Point, at: Point, lean = 0) => {
     const mesh = new THREE.Mesh(new THREE.SphereGeometry(height, 24, 18), material);

@@ -172,8 +172,9 @@ const BEYOND = 0.28;
 const bodyOf = (pose: Pose) =>
   Object.values(pose).flatMap((joint) => corners(vector(joint), [BEYOND, BEYOND, BEYOND]));
 
+/** With the rope it hangs on. */
 const bagAt = ([x, z]: readonly [number, number]) =>
-  corners(new THREE.Vector3(x, 1.32, z), [0.2, 0.52, 0.2]);
+  corners(new THREE.Vector3(x, 2.8, z), [0.2, 2, 0.2]);
 
 function corners(middle: THREE.Vector3, [x, y, z]: Point): THREE.Vector3[] {
   return [-1, 1].flatMap((a) =>

@@ -13,7 +13,6 @@ export interface Look {
   /** How thick limbs and trunk are; 1 when missing. */
   readonly girth?: number;
   readonly style?: 'short' | 'shaved' | 'tied' | 'curls';
-  readonly hasBeard?: true;
   /** What the hands are in; wraps when missing. */
   readonly hands?: 'bare' | 'wraps' | 'gloves';
   readonly handsColor?: string;
@@ -42,6 +41,9 @@ export const CHIN_OPEN = { shrug: 0 } satisfies Partial<Recipe>;
 const MAREN: Look = {
   skin: '#c98e68',
   hair: '#2b1d16',
+  style: 'tied',
+  hands: 'gloves',
+  handsColor: '#7c3f35',
   shirt: '#2f5d7c',
   shorts: '#474b54',
   belt: '#e9e2d0',
@@ -125,6 +127,7 @@ export const DEMO_CLIPS: readonly DemoClip[] = [
     look: {
       skin: '#d8a07a',
       hair: '#6a3d20',
+      style: 'curls',
       shirt: '#8a6f9c',
       shorts: '#3f4a44',
       belt: '#e6dcc6',
@@ -139,6 +142,8 @@ export const DEMO_CLIPS: readonly DemoClip[] = [
     look: {
       skin: '#e0b08e',
       hair: '#7a4a22',
+      style: 'shaved',
+      hands: 'bare',
       shirt: '#7c3f35',
       shorts: '#4a5468',
       belt: '#efe8d6',
