@@ -77,8 +77,9 @@ it.each([240, 60])(
     const off = (what: string) => trials.filter((one) => one.what.startsWith(what));
     for (const what of ['shift', 'travel', 'kick.height', 'body.travel', 'rise.first']) {
       const own = off(what);
-      // Two strikes at least have each; the highest point of one may lie in a gap, and is not told then.
-      expect(own.length).toBeGreaterThanOrEqual(2 * seeds.length - 1);
+      // The highest point of one drop elbow lies in a gap at 60 a second, and is not told.
+      const hidden = what === 'rise.first' && rate === 60 ? 1 : 0;
+      expect(own.length).toBeGreaterThanOrEqual(2 * seeds.length - hidden);
       // Of n 95 % should be: this many and more in 99 of 100 runs of such a test.
       const allowed = Math.ceil(0.05 * own.length + 2.4 * Math.sqrt(0.05 * 0.95 * own.length));
       expect(own.filter(({ isCovered }) => !isCovered).length).toBeLessThanOrEqual(allowed);
