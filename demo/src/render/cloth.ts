@@ -72,7 +72,6 @@ export function made(color: string, stuff: Stuff): THREE.Material {
     roughness: rough,
     bumpMap: relief,
     bumpScale: grain,
-    side: THREE.DoubleSide,
   });
 }
 

@@ -183,7 +183,7 @@ export function boathouse(scene: THREE.Scene): void {
 }
 
 /** Where the sun stands from where it shines on. */
-export const SUN = new THREE.Vector3(2, 3.6, 3.4);
+const SUN = new THREE.Vector3(2, 3.6, 3.4);
 
 export function daylight(scene: THREE.Scene): void {
   scene.add(new THREE.HemisphereLight('#fdf6e8', '#9a8a73', 2));

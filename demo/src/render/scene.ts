@@ -12,7 +12,7 @@ import type { DemoClip, Look } from '@sinew/fighters/film/clips';
 import { hitsOf, takeMover, type DemoTake, type TakeFilm } from '@sinew/fighters/film/takes';
 import { CAMERAS, type Camera } from '@sinew/fighters/film/camera';
 import { Figure } from './figure';
-import { boathouse, daylight, SUN } from './room';
+import { boathouse, daylight } from './room';
 
 declare global {
   interface Window {
@@ -166,94 +166,80 @@ function stageOf(subject: Subject): Stage {
   };
 }
 
-/** Skin and clothes reach so far beyond the joints, metres. */
-const BEYOND = 0.28;
+/** Moments laid over each other while the shutter is open, each a part of a pixel aside: edges come out smooth. */
+const SHUTTER: readonly (readonly [number, number])[] = [
+  [0.125, 0.375],
+  [0.375, -0.125],
+  [-0.125, -0.375],
+  [-0.375, 0.125],
+];
 
-const bodyOf = (pose: Pose) =>
-  Object.values(pose).flatMap((joint) => corners(vector(joint), [BEYOND, BEYOND, BEYOND]));
+function pictureOf(sheet: HTMLCanvasElement): THREE.Texture {
+  const copy = document.createElement('canvas');
+  [copy.width, copy.height] = [sheet.width, sheet.height];
+  copy.getContext('2d')!.drawImage(sheet, 0, 0);
+  const texture = new THREE.CanvasTexture(copy);
+  texture.colorSpace = THREE.SRGBColorSpace;
+  return texture;
+}
 
-/** With the rope it hangs on. */
-const bagAt = ([x, z]: readonly [number, number]) =>
-  corners(new THREE.Vector3(x, 2.8, z), [0.2, 2, 0.2]);
-
-function corners(middle: THREE.Vector3, [x, y, z]: Point): THREE.Vector3[] {
-  return [-1, 1].flatMap((a) =>
-    [-1, 1].flatMap((b) =>
-      [-1, 1].map((c) => middle.clone().add(new THREE.Vector3(a * x, b * y, c * z))),
-    ),
+/** Darkens the floor of the room's picture as much as the sun lights it. */
+function shade(): THREE.Mesh {
+  const floor = new THREE.Mesh(
+    new THREE.PlaneGeometry(8, 8),
+    new THREE.ShadowMaterial({ opacity: 0.21 }),
   );
+  floor.rotation.x = -Math.PI / 2;
+  floor.position.y = 0.002;
+  floor.receiveShadow = true;
+  return floor;
 }
-
-/** The part of the picture, from its lower left corner, that points and their shadows on the floor take up. */
-function seenFrom(
-  eye: THREE.Camera,
-  { width, height }: Camera,
-  points: readonly THREE.Vector3[],
-): THREE.Box2 {
-  const box = new THREE.Box2();
-  for (const point of points) {
-    const shadow = point.clone().addScaledVector(SUN, -Math.max(0, point.y) / SUN.y);
-    for (const one of [point, shadow]) {
-      const { x, y } = one.clone().project(eye);
-      box.expandByPoint(new THREE.Vector2(((x + 1) / 2) * width, ((y + 1) / 2) * height));
-    }
-  }
-  box.min.floor();
-  box.max.ceil();
-  return box.intersect(new THREE.Box2(new THREE.Vector2(), new THREE.Vector2(width, height)));
-}
-
-/** Moments that are laid over each other while the shutter is open. */
-const SHUTTER = 4;
 
 window.sinewScene = (subject) => {
   const stage = stageOf(subject);
-  const { camera } = stage;
-  const renderer = new THREE.WebGLRenderer({ antialias: true, preserveDrawingBuffer: true });
-  renderer.setSize(camera.width, camera.height);
+  const { width, height, ...camera } = stage.camera;
+  const renderer = new THREE.WebGLRenderer({ preserveDrawingBuffer: true });
+  renderer.setSize(width, height);
   renderer.shadowMap.enabled = true;
   renderer.shadowMap.type = THREE.PCFShadowMap;
   renderer.toneMapping = THREE.NeutralToneMapping;
-  const scene = new THREE.Scene();
-  boathouse(scene);
-  daylight(scene);
-  const eye = new THREE.PerspectiveCamera(
-    (camera.fieldOfView * 180) / Math.PI,
-    camera.width / camera.height,
-    0.1,
-    40,
-  );
+  const fieldOfView = (camera.fieldOfView * 180) / Math.PI;
+  const eye = new THREE.PerspectiveCamera(fieldOfView, width / height, 0.1, 40);
   eye.position.copy(vector(camera.position));
   eye.up.copy(vector(camera.up));
   eye.lookAt(vector(camera.lookAt));
-  const figure = new Figure(stage.look, stage.height);
-  scene.add(figure.group);
-  tape(scene, stage.mat);
-  const moveBag = hang(scene, stage);
-  let before: THREE.Box2 | null = null;
-  const render = (time: number) => {
-    figure.take(stage.pose(time));
-    moveBag(time);
-    const moving = seenFrom(eye, camera, [...bodyOf(stage.pose(time)), ...bagAt(stage.bag(time))]);
-    // The room stands still: what moved, and what moves now, is drawn anew.
-    const anew = before ? before.clone().union(moving) : null;
-    renderer.setScissorTest(anew !== null);
-    if (anew)
-      renderer.setScissor(anew.min.x, anew.min.y, anew.max.x - anew.min.x, anew.max.y - anew.min.y);
-    before = moving;
-    renderer.render(scene, eye);
-  };
   const film = document.createElement('canvas');
-  [film.width, film.height] = [camera.width, camera.height];
+  [film.width, film.height] = [width, height];
   const sheet = film.getContext('2d')!;
-  window.sinewFrame = (time, exposure) => {
-    // What moves while the shutter is open is the mean of where it was.
-    const moments = exposure > 0 ? SHUTTER : 1;
-    for (let i = 0; i < moments; i++) {
-      render(Math.max(0, time + exposure * (i / moments - 0.5)));
+  /** What moves while the shutter is open is the mean of where it was. */
+  const expose = (scene: THREE.Scene, pose: (share: number) => void) =>
+    SHUTTER.forEach(([x, y], i) => {
+      pose(i / SHUTTER.length - 0.5);
+      eye.setViewOffset(width, height, x, y, width, height);
+      renderer.render(scene, eye);
       sheet.globalAlpha = 1 / (i + 1);
       sheet.drawImage(renderer.domElement, 0, 0);
-    }
+    });
+
+  // The room stands still and behind everybody: drawn once, what moves is drawn over it.
+  const room = new THREE.Scene();
+  boathouse(room);
+  daylight(room);
+  tape(room, stage.mat);
+  expose(room, () => {});
+  const scene = new THREE.Scene();
+  scene.background = pictureOf(film);
+  daylight(scene);
+  scene.add(shade());
+  const figure = new Figure(stage.look, stage.height);
+  scene.add(figure.group);
+  const moveBag = hang(scene, stage);
+  window.sinewFrame = (time, exposure) => {
+    expose(scene, (share) => {
+      const moment = Math.max(0, time + exposure * share);
+      figure.take(stage.pose(moment));
+      moveBag(moment);
+    });
     return film.toDataURL('image/jpeg', 0.95);
   };
 };

@@ -61,14 +61,6 @@ export class Skin {
       this.outline.flatMap((__, k) => [(around * k) / COLUMNS, (along * row) / (this.rows - 1)]),
     ).flat();
     geometry.setAttribute('uv', new THREE.BufferAttribute(new Float32Array(uv), 2));
-    const index: number[] = [];
-    for (let row = 0; row + 1 < this.rows; row++) {
-      for (let k = 0; k < COLUMNS; k++) {
-        const a = row * width + k;
-        index.push(a, a + width, a + 1, a + 1, a + width, a + width + 1);
-      }
-    }
-    geometry.setIndex(index);
     this.mesh = new THREE.Mesh(geometry, material);
     this.mesh.castShadow = true;
     this.mesh.receiveShadow = true;
@@ -76,6 +68,7 @@ export class Skin {
   }
 
   lay(rings: readonly Ring[]): void {
+    if (!this.mesh.geometry.index) this.mesh.geometry.setIndex(this.faces(rings));
     const last = this.rows - 3;
     for (let row = 0; row <= last; row++) {
       const ring = ringAt(rings, row / this.fine);
@@ -86,6 +79,19 @@ export class Skin {
     this.positions.needsUpdate = true;
     this.mesh.geometry.computeVertexNormals();
     this.closeSeam();
+  }
+
+  /** Triangles whose corners run such that they look outward. */
+  private faces(rings: readonly Ring[]): number[] {
+    const width = COLUMNS + 1;
+    const [first, last] = [rings[0]!, rings.at(-1)!];
+    const { right, front } = rings[Math.floor(rings.length / 2)]!;
+    const way = last.centre.clone().sub(first.centre);
+    const [next, beside] = right.clone().cross(front).dot(way) > 0 ? [1, width] : [width, 1];
+    return Array.from({ length: (this.rows - 1) * COLUMNS }, (_, i) => {
+      const a = Math.floor(i / COLUMNS) * width + (i % COLUMNS);
+      return [a, a + next, a + beside, a + beside, a + next, a + width + 1];
+    }).flat();
   }
 
   private put(row: number, ring: Ring, share: number, size: 0 | 1): void {

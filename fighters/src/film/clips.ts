@@ -156,6 +156,7 @@ export const DEMO_CLIPS: readonly DemoClip[] = [
     rate: 120,
     recipe: clean('rear-hook', { height: 1.81 }),
     camera: PHONE_BEHIND,
+    isHeard: true,
     look: { ...PERRIN, bands: 'printed' },
   },
   {
@@ -165,6 +166,7 @@ export const DEMO_CLIPS: readonly DemoClip[] = [
     rate: 120,
     recipe: clean('cross', { ...CHIN_OPEN, stance: 'southpaw', height: 1.69 }),
     camera: PHONE_BEHIND,
+    isHeard: true,
     look: { ...SUNNIVA, bands: 'tape' },
   },
 ];
