@@ -29,7 +29,15 @@ import type { Survey } from '@sinew/core/observe/take/survey';
 import { confirmStrike, correct, refuseAutomatic } from '@/screens/bench/document/edits';
 import { trackedOnFrame } from '@/screens/bench/picture/pointsOnPicture';
 import { findPeople } from '@/tracking/findPeople';
-import { coarseFrames, framesOf, overlap, stretchesOf, whereToLook } from '@/tracking/plan';
+import {
+  coarseFrames,
+  findIn,
+  framesOf,
+  overlap,
+  stretchesOf,
+  whereToLook,
+  type Places,
+} from '@/tracking/plan';
 import { decodeDetections, encodeDetections } from '@/api/detectionBlob';
 import { emptyGym, markedClip, student, type TestGym } from './support';
 
@@ -114,10 +122,38 @@ describe('which frames are looked at', () => {
       { frame: 20, box: box(300) },
     ];
     const size = { width: 1280, height: 720 };
-    const where = whereToLook(people, 10, size);
+    const [where] = whereToLook(people, 10, size);
     expect(where.x).toBe(0);
     expect(where.x + where.width).toBe(400 + 100);
-    expect(whereToLook(people, 30, size).x).toBe(200);
+    expect(whereToLook(people, 30, size)[0].x).toBe(200);
+  });
+
+  it('looks farther round where nobody is found, to the edges of the picture', () => {
+    const people = [{ frame: 0, box: { x: 600, y: 200, width: 100, height: 300 } }];
+    const places = whereToLook(people, 0, { width: 1280, height: 720 });
+    expect(places.map(({ x, width }) => [x, x + width])).toEqual([
+      [525, 775],
+      [420, 880],
+      [240, 1060],
+    ]);
+    expect(places.at(-1)).toMatchObject({ y: 0, height: 720 });
+  });
+
+  it('takes whom it finds farther round only where the student was looked for', () => {
+    const places: Places = [
+      { x: 500, y: 100, width: 250, height: 500 },
+      { x: 400, y: 0, width: 450, height: 700 },
+      { x: 200, y: 0, width: 850, height: 720 },
+    ];
+    const at = (x: number) =>
+      detectionOf(3, () => ({ x, y: 300, visibility: 1, inSpace: [0, 0, 0] }));
+    const seenIn = (seen: Readonly<Record<number, PoseDetection>>) => (place: Box) =>
+      Object.entries(seen)
+        .filter(([width]) => Number(width) === place.width)
+        .map(([, one]) => one);
+    expect(findIn(places, seenIn({ 450: at(600), 850: at(610) }))).toEqual([at(600)]);
+    expect(findIn(places, seenIn({ 450: at(420), 850: at(610) }))).toEqual([at(610)]);
+    expect(findIn(places, seenIn({ 850: at(990) }))).toEqual([]);
   });
 });
 

@@ -1,7 +1,10 @@
 /** The app's own decoder and body tracker at work on a film or a photograph; see `tracked.ts`. */
 import { BlobSource } from 'mediabunny';
-import { boxOf, withRoom } from '@sinew/core/observe/track/box';
+import { boxOf, type Box } from '@sinew/core/observe/track/box';
 import { BodyTracker } from '@sinew/web/tracking/bodyTracker';
+import { findPeople } from '@sinew/web/tracking/findPeople';
+import { coarseFrames, findIn, whereToLook } from '@sinew/web/tracking/plan';
+import type { Found } from '@sinew/web/api/job';
 import type { Model } from '@sinew/web/api/models';
 import { FrameSource } from '@sinew/web/video/frameSource';
 import { surveyFilm } from '@sinew/web/video/filmSurvey';
@@ -28,7 +31,13 @@ export interface TrackedPicture {
 }
 
 export type Task =
-  | { readonly kind: 'film'; readonly address: string; readonly model: Model }
+  | { readonly kind: 'people'; readonly address: string }
+  | {
+      readonly kind: 'film';
+      readonly address: string;
+      readonly model: Model;
+      readonly people: Found['people'];
+    }
   | { readonly kind: 'picture'; readonly address: string; readonly model: Model }
   | { readonly kind: 'survey'; readonly address: string }
   /** The model alone, on one picture over and over. */
@@ -46,21 +55,42 @@ const sizeOf = (picture: VideoFrame | ImageBitmap) =>
 
 const blobAt = async (address: string) => (await fetch(address)).blob();
 
-async function film(address: string, model: Model): Promise<TrackedFilm> {
+/** As the app looks for the student before it looks closely. */
+async function people(address: string): Promise<Found['people']> {
+  const source = await FrameSource.open(new BlobSource(await blobAt(address)));
+  const tracker = await BodyTracker.load('/tracker', 'quick', 3);
+  const size = await sizeOfFilm(source);
+  const see = async (frame: number, within: Box) => {
+    const picture = await source.frame(frame);
+    const boxes = tracker.look(picture, within, frame).map(boxOf);
+    picture.close();
+    return boxes;
+  };
+  const found = await findPeople(see, coarseFrames(source.frameTimes), size, null, () => {});
+  tracker.close();
+  return found.people;
+}
+
+async function sizeOfFilm(source: FrameSource) {
+  const picture = await source.frame(0);
+  const size = sizeOf(picture);
+  picture.close();
+  return size;
+}
+
+async function film(address: string, model: Model, seen: Found['people']): Promise<TrackedFilm> {
   const source = await FrameSource.open(new BlobSource(await blobAt(address)));
   const tracker = await BodyTracker.load('/tracker', model);
   const detections: Seen[] = [];
-  let size = { width: 0, height: 0 };
-  let within = null;
+  const size = await sizeOfFilm(source);
   let started = 0;
   for (let frame = 0; frame < source.frameTimes.length; frame++) {
     const picture = await source.frame(frame);
-    size = sizeOf(picture);
-    const [seen] = tracker.look(picture, within ?? { x: 0, y: 0, ...size }, frame);
+    const places = whereToLook(seen, frame, size);
+    const [body] = findIn(places, (place) => tracker.look(picture, place, frame));
     picture.close();
     if (frame === 0) started = performance.now();
-    within = seen ? withRoom(boxOf(seen), 0.3, size) : null;
-    if (seen) detections.push([frame, [...seen.values]]);
+    if (body) detections.push([frame, [...body.values]]);
   }
   const pace = (performance.now() - started) / Math.max(1, source.frameTimes.length - 1);
   tracker.close();
@@ -101,7 +131,9 @@ async function bare(address: string, model: Model, count: number): Promise<numbe
 function run(task: Task): Promise<unknown> {
   switch (task.kind) {
     case 'film':
-      return film(task.address, task.model);
+      return film(task.address, task.model, task.people);
+    case 'people':
+      return people(task.address);
     case 'picture':
       return picture(task.address, task.model);
     case 'survey':

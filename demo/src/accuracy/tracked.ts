@@ -4,6 +4,7 @@ import { basename, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { chromium, type Route } from '@playwright/test';
 import { build } from 'esbuild';
+import type { Found } from '@sinew/web/api/job';
 import type { Model } from '@sinew/web/api/models';
 import type { Survey } from '@sinew/core/observe/take/survey';
 import type { Task, TrackedFilm, TrackedPicture } from './track.worker';
@@ -12,7 +13,7 @@ const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 const ORIGIN = 'http://localhost';
 
 export interface TrackerBrowser {
-  /** All of a film. */
+  /** All of a film, as the app goes through it. */
   track(file: string, model: Model): Promise<TrackedFilm>;
   /** What going through a film tells. */
   survey(file: string): Promise<Survey>;
@@ -75,7 +76,10 @@ export async function trackerBrowser(): Promise<TrackerBrowser> {
   };
   const address = '/shown';
   return {
-    track: (file, model) => run(file, { kind: 'film', address, model }),
+    track: async (file, model) => {
+      const people = await run<Found['people']>(file, { kind: 'people', address });
+      return run(file, { kind: 'film', address, model, people });
+    },
     survey: (file) => run(file, { kind: 'survey', address }),
     look: (file, model) => run(file, { kind: 'picture', address, model }),
     bare: (file, model, count) => run(file, { kind: 'bare', address, model, count }),

@@ -1,8 +1,8 @@
 /** Looks for bodies in pictures off the main thread; see `detectors.ts` for the side that talks to it. */
 import { expose } from 'comlink';
-import type { Box } from '@sinew/core/observe/track/box';
 import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import { BodyTracker } from './bodyTracker';
+import { findIn, type Places } from './plan';
 import type { Model } from '../api/models';
 
 let tracker: BodyTracker | null = null;
@@ -13,10 +13,13 @@ const api = {
     tracker = await BodyTracker.load(files, model, people);
   },
 
-  /** @param picture is used up */
-  look(picture: VideoFrame | ImageBitmap, within: Box, frame: number): PoseDetection[] {
+  /**
+   * @param picture is used up
+   * @param places one after the other, until somebody is found
+   */
+  look(picture: VideoFrame | ImageBitmap, places: Places, frame: number): readonly PoseDetection[] {
     try {
-      return tracker!.look(picture, within, frame);
+      return findIn(places, (place) => tracker!.look(picture, place, frame));
     } finally {
       picture.close();
     }

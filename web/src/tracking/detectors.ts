@@ -1,8 +1,8 @@
 /** Several workers that look at pictures at once; never more pictures are out than there are workers. */
 import { transfer, wrap, type Remote } from 'comlink';
-import type { Box } from '@sinew/core/observe/track/box';
 import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import type { DetectWorker } from './detect.worker';
+import type { Places } from './plan';
 import type { Model } from '../api/models';
 
 interface Looker {
@@ -42,15 +42,18 @@ export class Detectors {
     return this.idle.pop() ?? new Promise((resolve) => this.waiting.push(resolve));
   }
 
-  /** @param picture is used up */
+  /**
+   * @param picture is used up
+   * @param places one after the other, until somebody is found
+   */
   async look(
     looker: Looker,
     picture: VideoFrame | ImageBitmap,
-    within: Box,
+    places: Places,
     frame: number,
-  ): Promise<PoseDetection[]> {
+  ): Promise<readonly PoseDetection[]> {
     try {
-      return await looker.remote.look(transfer(picture, [picture]), within, frame);
+      return await looker.remote.look(transfer(picture, [picture]), places, frame);
     } finally {
       this.release(looker);
     }

@@ -65,7 +65,7 @@ async function lookAt(
       const frame = Math.floor(((look + 0.5) / LOOKS) * count);
       const looker = await detectors.free();
       const whole = { x: 0, y: 0, width, height };
-      const people = await detectors.look(looker, await frames.frame(frame), whole, frame);
+      const people = await detectors.look(looker, await frames.frame(frame), [whole], frame);
       const student = largest(people, boxOf);
       if (student) found.push(student);
     }

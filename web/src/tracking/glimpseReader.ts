@@ -58,10 +58,10 @@ export class GlimpseReader {
       next = time + (time < hit - NEAR ? STEP_FAR : STEP_NEAR) - 1e-3;
       size = { width: frame.displayWidth, height: frame.displayHeight };
       const whole = { x: 0, y: 0, ...size };
-      const seen: PoseDetection[] = await this.detectors.look(
+      const seen = await this.detectors.look(
         await this.detectors.free(),
         frame,
-        student ? withRoom(student, ROOM, size) : whole,
+        [student ? withRoom(student, ROOM, size) : whole],
         times.length,
       );
       times.push(time);

@@ -155,7 +155,7 @@ async function people(
     const see = async (frame: number, within: Box) => {
       signal.throwIfAborted();
       const looker = await detectors.free();
-      return (await detectors.look(looker, await film.frame(frame), within, frame)).map(boxOf);
+      return (await detectors.look(looker, await film.frame(frame), [within], frame)).map(boxOf);
     };
     const found = await findPeople(see, coarseFrames(times), clip, job.person, advance);
     await clip.keepFound(found);

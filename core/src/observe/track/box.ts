@@ -25,6 +25,11 @@ export function boxOf(detection: PoseDetection): Box {
   };
 }
 
+export function isMiddleIn(box: Box, around: Box): boolean {
+  const [x, y] = [box.x + box.width / 2 - around.x, box.y + box.height / 2 - around.y];
+  return x >= 0 && x <= around.width && y >= 0 && y <= around.height;
+}
+
 /**
  * A box with room around it, cut off at the picture's edges.
  *
