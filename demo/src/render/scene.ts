@@ -174,13 +174,10 @@ const SHUTTER: readonly (readonly [number, number])[] = [
   [-0.375, 0.125],
 ];
 
-function pictureOf(sheet: HTMLCanvasElement): THREE.Texture {
-  const copy = document.createElement('canvas');
-  [copy.width, copy.height] = [sheet.width, sheet.height];
-  copy.getContext('2d')!.drawImage(sheet, 0, 0);
-  const texture = new THREE.CanvasTexture(copy);
-  texture.colorSpace = THREE.SRGBColorSpace;
-  return texture;
+function sheetOf({ width, height }: Pick<Camera, 'width' | 'height'>): CanvasRenderingContext2D {
+  const canvas = document.createElement('canvas');
+  [canvas.width, canvas.height] = [width, height];
+  return canvas.getContext('2d')!;
 }
 
 /** Darkens the floor of the room's picture as much as the sun lights it. */
@@ -197,10 +194,12 @@ function shade(): THREE.Mesh {
 
 window.sinewScene = (subject) => {
   const stage = stageOf(subject);
-  const { width, height, ...camera } = stage.camera;
-  const renderer = new THREE.WebGLRenderer({ preserveDrawingBuffer: true });
+  const { camera } = stage;
+  const { width, height } = camera;
+  const renderer = new THREE.WebGLRenderer({ preserveDrawingBuffer: true, alpha: true });
   renderer.setSize(width, height);
   renderer.shadowMap.enabled = true;
+  renderer.shadowMap.autoUpdate = false;
   renderer.shadowMap.type = THREE.PCFShadowMap;
   renderer.toneMapping = THREE.NeutralToneMapping;
   const fieldOfView = (camera.fieldOfView * 180) / Math.PI;
@@ -208,27 +207,29 @@ window.sinewScene = (subject) => {
   eye.position.copy(vector(camera.position));
   eye.up.copy(vector(camera.up));
   eye.lookAt(vector(camera.lookAt));
-  const film = document.createElement('canvas');
-  [film.width, film.height] = [width, height];
-  const sheet = film.getContext('2d')!;
-  /** What moves while the shutter is open is the mean of where it was. */
-  const expose = (scene: THREE.Scene, pose: (share: number) => void) =>
+  const [behind, moment, film] = [sheetOf(camera), sheetOf(camera), sheetOf(camera)];
+  /** What moves while the shutter is open is the mean of where it was, drawn over what stands still. */
+  const expose = (scene: THREE.Scene, pose: (share: number) => void) => {
+    renderer.shadowMap.needsUpdate = true;
     SHUTTER.forEach(([x, y], i) => {
       pose(i / SHUTTER.length - 0.5);
       eye.setViewOffset(width, height, x, y, width, height);
       renderer.render(scene, eye);
-      sheet.globalAlpha = 1 / (i + 1);
-      sheet.drawImage(renderer.domElement, 0, 0);
+      moment.drawImage(behind.canvas, 0, 0);
+      moment.drawImage(renderer.domElement, 0, 0);
+      film.globalAlpha = 1 / (i + 1);
+      film.drawImage(moment.canvas, 0, 0);
     });
+  };
 
-  // The room stands still and behind everybody: drawn once, what moves is drawn over it.
+  // The room stands still and behind everybody: drawn once.
   const room = new THREE.Scene();
   boathouse(room);
   daylight(room);
   tape(room, stage.mat);
   expose(room, () => {});
+  behind.drawImage(film.canvas, 0, 0);
   const scene = new THREE.Scene();
-  scene.background = pictureOf(film);
   daylight(scene);
   scene.add(shade());
   const figure = new Figure(stage.look, stage.height);
@@ -236,10 +237,10 @@ window.sinewScene = (subject) => {
   const moveBag = hang(scene, stage);
   window.sinewFrame = (time, exposure) => {
     expose(scene, (share) => {
-      const moment = Math.max(0, time + exposure * share);
-      figure.take(stage.pose(moment));
-      moveBag(moment);
+      const now = Math.max(0, time + exposure * share);
+      figure.take(stage.pose(now));
+      moveBag(now);
     });
-    return film.toDataURL('image/jpeg', 0.95);
+    return film.canvas.toDataURL('image/jpeg', 0.95);
   };
 };
