@@ -3,7 +3,8 @@ import { existsSync, readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { bandTurnsSchema, type KeptBands } from '@sinew/core/observe/band/bandTurns';
 import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
-import { surveySchema, type Survey } from '@sinew/core/observe/take/survey';
+import { strikesIn, surveySchema, takeOf, type Survey } from '@sinew/core/observe/take/survey';
+import { stretchesOf } from '@sinew/web/tracking/plan';
 import { decodeDetections } from '@sinew/web/api/detectionBlob';
 
 export const TRACKED_FILMS = [
@@ -34,4 +35,11 @@ export function bandsIn(file: string): KeptBands | null {
 export function surveyIn(file: string): Survey {
   const path = fileURLToPath(new URL(`../../detections/${file}.survey.json`, import.meta.url));
   return surveySchema.parse(JSON.parse(readFileSync(path, 'utf8')));
+}
+
+/** Which frames of a film of steady rate are looked at, and how large they are. */
+export function lookedAt(survey: Survey, rate: number) {
+  const times = survey.amounts.map((_, i) => i / rate);
+  const stretches = stretchesOf(strikesIn(takeOf(survey, times, null), null), times);
+  return { width: survey.width, height: survey.height, times, stretches };
 }

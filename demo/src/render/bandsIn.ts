@@ -1,33 +1,34 @@
-/** The bands of a demo film, read as the app reads them, but with pictures from Debian's ffmpeg. */
+/** The bands of a film, read as the app reads them, but with pictures from Debian's ffmpeg. */
 import { spawnSync } from 'node:child_process';
 import type { Stance } from '@sinew/core/foundation/body/landmarks';
 import { PHONE_FOCAL, type WornBands } from '@sinew/core/observe/band/band';
 import { keptBands, type KeptBands } from '@sinew/core/observe/band/bandTurns';
 import { jointsInFilm } from '@sinew/core/observe/band/jointsInFilm';
 import { BandReader } from '@sinew/core/observe/band/readBands';
-import { strikesIn, takeOf, type Survey } from '@sinew/core/observe/take/survey';
 import type { PoseDetection } from '@sinew/core/observe/track/poseDetection';
 import { cleanDetections, trackFrom } from '@sinew/core/observe/track/trackFromDetections';
-import { stretchesOf } from '@sinew/web/tracking/plan';
+import type { Stretch } from '@sinew/web/tracking/plan';
 
 interface BandedFilm {
   readonly path: string;
-  /** Frames a second. */
-  readonly rate: number;
-  readonly survey: Survey;
+  /** Pixels. */
+  readonly width: number;
+  readonly height: number;
+  /** Real time of every frame, seconds. */
+  readonly times: readonly number[];
+  /** In which bands are looked for. */
+  readonly stretches: readonly Stretch[];
   readonly detections: readonly PoseDetection[];
   readonly stance: Stance;
   readonly worn: WornBands;
 }
 
-export function bandsIn({ path, rate, survey, detections, stance, worn }: BandedFilm): KeptBands {
-  const { width, height } = survey;
-  const times = survey.amounts.map((_, i) => i / rate);
+export function bandsIn(film: BandedFilm): KeptBands {
+  const { path, width, height, times, stretches, detections, stance, worn } = film;
   const jointsAt = jointsInFilm(
     trackFrom(cleanDetections(detections, times), { placed: [], corrections: [] }, height).track,
   );
   const pictures = greysOf(path, width * height);
-  const stretches = stretchesOf(strikesIn(takeOf(survey, times, null), null), times);
   const read = stretches.map(({ from, to }) => {
     const focal = PHONE_FOCAL * Math.max(width, height);
     const reader = new BandReader({ focal, azimuth: null, stance, bands: worn });

@@ -13,7 +13,7 @@ import { girthsAt } from '@sinew/fighters/film/wornBands';
 import { encodeDetections } from '@sinew/web/api/detectionBlob';
 import { bandsIn } from './bandsIn';
 import { trackerBrowser } from '../accuracy/tracked';
-import { TRACKED_FILMS } from '../gym/tracked';
+import { lookedAt, TRACKED_FILMS } from '../gym/tracked';
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
@@ -33,7 +33,7 @@ for (const file of TRACKED_FILMS) {
     const { stance, height } = clip.recipe;
     const worn = wornOn({ kind, girths: girthsAt(height), seam: 'front' });
     const path = here(`../../clips/${file}`);
-    const bands = bandsIn({ path, rate: clip.rate, survey, detections: seen, stance, worn });
+    const bands = bandsIn({ path, ...lookedAt(survey, clip.rate), detections: seen, stance, worn });
     writeFileSync(here(`../../detections/${file}.bands.json`), `${JSON.stringify(bands)}\n`);
   }
   console.log(`${file}: ${seen.length} frames, ${pace.toFixed(0)} ms each`);

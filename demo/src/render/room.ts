@@ -64,7 +64,7 @@ function add(scene: THREE.Object3D, shape: THREE.BufferGeometry, stuff: THREE.Ma
 const box = (size: Point) => new THREE.BoxGeometry(...size);
 
 /** A wall that looks along its own third axis: boards down to a rail, darker below it. */
-function wall(scene: THREE.Scene, at: Point, turn: number, light: number): THREE.Group {
+function wall(scene: THREE.Object3D, at: Point, turn: number, light: number): THREE.Group {
   const group = new THREE.Group();
   group.position.set(...at);
   group.rotation.y = turn;
@@ -144,16 +144,32 @@ function bell(group: THREE.Group, x: number, z: number): void {
   add(group, new THREE.TorusGeometry(0.06, 0.015, 8, 20, Math.PI), iron, [x, 0.18, z]);
 }
 
-export function boathouse(scene: THREE.Scene): void {
+/** Its walls are so far from the student, metres, as a camera needs to stand clear of what leans on them. */
+const CLEAR = { left: -4.7, right: 5.7, back: -2.3 } as const;
+
+/**
+ * By how much the room is turned round the student so that a camera stands in it, radians: not at all where it
+ * does, else until it looks into a corner.
+ */
+function turnFor([x, , z]: Point): number {
+  if (x > CLEAR.left && x < CLEAR.right && z > CLEAR.back) return 0;
+  return (x < 0 ? 0.75 : 0.25) * Math.PI - Math.atan2(z, x);
+}
+
+/** @param eye where the camera stands that looks at the student in its middle, metres */
+export function boathouse(scene: THREE.Scene, eye: Point): void {
   scene.background = new THREE.Color('#b8b2a4');
+  const hall = new THREE.Group();
+  hall.rotation.y = turnFor(eye);
+  scene.add(hall);
   const floor = painted(1024, 3, boards(8, [34, 27, 57]));
   floor.repeat.set(10.7, 10.7);
   floor.rotation = Math.PI / 2;
   const planks = new THREE.MeshStandardMaterial({ map: floor, roughness: 0.8 });
-  const ground = add(scene, new THREE.PlaneGeometry(30, 30), planks, [0, 0, 0]);
+  const ground = add(hall, new THREE.PlaneGeometry(30, 30), planks, [0, 0, 0]);
   ground.rotation.x = -Math.PI / 2;
 
-  const long = wall(scene, [0, 0, -2.6], 0, 74);
+  const long = wall(hall, [0, 0, -2.6], 0, 74);
   for (const x of [-3.4, -1.55, 2.35, 4.2]) casement(long, x, 1.95, 1, 1.05);
   oar(long, -0.62, 0.05, '#8c3f36');
   oar(long, -0.4, 0.02, '#8c3f36');
@@ -163,21 +179,21 @@ export function boathouse(scene: THREE.Scene): void {
   bell(long, 1.2, 0.3);
   bell(long, 0.9, 0.36);
 
-  const landing = wall(scene, [-5, 0, 0], Math.PI / 2, 70);
+  const landing = wall(hall, [-5, 0, 0], Math.PI / 2, 70);
   rack(landing, -2.2, ['#b8482f', '#e4dcc6', '#2f4f5e']);
   casement(landing, 1.1, 1.9, 1.3, 1.1);
   coil(landing, 2.15, '#7e8a70');
   bench(landing, 1.1);
   oar(landing, 2.6, -0.05, '#39596b');
 
-  const quay = wall(scene, [6, 0, 0], -Math.PI / 2, 66);
+  const quay = wall(hall, [6, 0, 0], -Math.PI / 2, 66);
   rack(quay, 2.7, ['#2f4f5e', '#b79a4b', '#e4dcc6']);
   casement(quay, -1.7, 1.95, 1.5, 1.1);
   oar(quay, -0.55, 0.03, '#8c3f36');
   bench(quay, -1.9);
   coil(quay, 0.55, '#c9b48a');
 
-  const office = wall(scene, [0, 0, 9], Math.PI, 70);
+  const office = wall(hall, [0, 0, 9], Math.PI, 70);
   casement(office, 0.2, 1.9, 2, 1.1);
   rack(office, -3.2, ['#e4dcc6', '#b8482f', '#39596b']);
 }

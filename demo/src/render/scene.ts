@@ -31,18 +31,20 @@ interface Stage {
   readonly look: Look;
   readonly height: number;
   readonly pose: (time: number) => Pose;
-  /** Centre of the bag over the floor, x and z. */
-  readonly bag: (time: number) => readonly [number, number];
+  /** Centre of the bag over the floor, x and z; null where none hangs. */
+  readonly bag: ((time: number) => readonly [number, number]) | null;
   readonly hasRope: boolean;
   readonly mat: readonly Point[];
 }
+
+type Bag = NonNullable<Stage['bag']>;
 
 const vector = ([x, y, z]: Point) => new THREE.Vector3(x, y, z);
 
 const BAG_RADIUS = 0.15;
 
 /** A hanging bag that stands where the fist lands, gives with it and swings back. */
-function bagOfClip(clip: DemoClip, pose: (time: number) => Pose): Stage['bag'] {
+function bagOfClip(clip: DemoClip, pose: (time: number) => Pose): Bag {
   const { contact, end } = knownTimes(clip.recipe);
   const technique = techniqueById(clip.recipe.technique);
   const striking = strikingEnd(technique, strikingSide(technique, clip.recipe.stance));
@@ -64,7 +66,7 @@ function bagOfClip(clip: DemoClip, pose: (time: number) => Pose): Stage['bag'] {
 const A_MOMENT = 0.004;
 
 /** Struck several times, the bag swings on from each hit and comes to rest. */
-function bagOfTake(take: DemoTake): Stage['bag'] {
+function bagOfTake(take: DemoTake): Bag {
   const hits = hitsOf(take);
   const ways = take.strikes.map(({ recipe }) => {
     const side = strikingSide(techniqueById(recipe.technique), recipe.stance);
@@ -95,6 +97,7 @@ function bagOfTake(take: DemoTake): Stage['bag'] {
 }
 
 function hang(scene: THREE.Scene, { bag, hasRope }: Stage): (time: number) => void {
+  if (!bag) return () => {};
   const mesh = new THREE.Mesh(
     new THREE.CylinderGeometry(BAG_RADIUS, BAG_RADIUS, 0.95, 40),
     new THREE.MeshStandardMaterial({ color: '#5b4634', roughness: 0.7 }),
@@ -159,7 +162,7 @@ function stageOf(subject: Subject): Stage {
     look: subject.look,
     height: subject.recipe.height,
     pose,
-    bag: bagOfClip(subject, pose),
+    bag: subject.isInTheAir ? null : bagOfClip(subject, pose),
     // From above the rope would hang across the lens.
     hasRope: subject.view !== 'above',
     mat: [],
@@ -224,7 +227,7 @@ window.sinewScene = (subject) => {
 
   // The room stands still and behind everybody: drawn once.
   const room = new THREE.Scene();
-  boathouse(room);
+  boathouse(room, camera.position);
   daylight(room);
   tape(room, stage.mat);
   expose(room, () => {});

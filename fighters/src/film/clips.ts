@@ -31,6 +31,8 @@ export interface DemoClip {
   readonly look: Look;
   /** Where it stands otherwise than usual for its view. */
   readonly camera?: Camera;
+  /** There is no bag. */
+  readonly isInTheAir?: true;
   /** The film has its sound. */
   readonly isHeard?: true;
 }

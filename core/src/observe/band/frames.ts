@@ -69,10 +69,12 @@ export function sightsOf(frames: readonly Frame[]): (Sight | null)[] {
     const row = Math.round(median(near)!);
     const course = courseAround(strip, row);
     const sight = sightOf(strip.grid, averaged(strip, course));
-    // The chest looks at the camera, and the arms are between.
-    return across < 0 ? withoutArms(sight, strip, course, forearms, scale) : sight;
+    return facesCamera({ across }) ? withoutArms(sight, strip, course, forearms, scale) : sight;
   });
 }
+
+/** The chest looks at the camera, and the arms are between. */
+export const facesCamera = ({ across }: Pick<Frame, 'across'>) => across < 0;
 
 /** Half as thick as a forearm with a wrap, and what a tracker strays, metres. */
 const ARM = 0.06;

@@ -8,7 +8,7 @@ import { wrapped } from '../../foundation/geometry/angles';
 import type { Grey } from '../footage/grey';
 import { BANDS, textureOf, type BandName, type Worn, type WornBands } from './band';
 import type { Fit } from './fit';
-import { sightsOf, type Frame, type Joints, type Place } from './frames';
+import { facesCamera, sightsOf, type Frame, type Joints, type Place } from './frames';
 import type { Sight } from './match';
 import { refined } from './refine';
 import { APART, candidatesOf, spacedOut, type Candidate } from './search';
@@ -296,7 +296,10 @@ function readOne(
   return fits.map((fit, i) => {
     const { time, why } = frames[i]!;
     if (!fit) return { time, why: why ?? 'the band cannot be read here' };
-    if (fit.uncovered < LEAST_UNCOVERED) return { time, why: 'an arm lies over the band' };
+    if (fit.uncovered < LEAST_UNCOVERED) {
+      const isArm = facesCamera(frames[i]!);
+      return { time, why: isArm ? 'an arm lies over the band' : 'too little of the band is seen' };
+    }
     return {
       time,
       yaw: yawOf(fit.pose.turn),
