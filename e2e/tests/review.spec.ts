@@ -267,6 +267,17 @@ test('a coach talks over the strike: what is looked at, drawn and said is one fi
 
   await page.getByRole('button', { name: 'Delete' }).first().click();
   await expect(film).toBeHidden();
+
+  // Gone elsewhere while talking: nothing said is lost.
+  await page.goto(`/bench/${clip}`);
+  await benchIsOpen(page);
+  await page.evaluate(humming);
+  await page.keyboard.press('Shift+T');
+  await expect.poll(seconds).toBeGreaterThan(1);
+  await page.getByRole('link', { name: 'Floor' }).click();
+  await expect(
+    page.getByText('You left the bench: what you said of this cross is kept.'),
+  ).toBeVisible();
 });
 
 test('a note on a strike is found again among the films of the gym', async ({ page }) => {

@@ -3,18 +3,16 @@
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
-import { Problem } from '@sinew/core/foundation/problem/problem';
-import { techniqueById } from '@sinew/core/foundation/technique/techniques';
-import { askBytes, wordsOf } from '@/api/client';
+import { wordsOf } from '@/api/client';
 import { Button } from '@/ui/button';
 import { commandsNow, useCommands } from '@/ui/commands/registry';
 import { Dialog } from '@/ui/dialog';
 import { BlobPlayer } from '@/ui/blobPlayer';
-import { talkFilm } from '@/api/talkFilm';
 import { inMinutes } from '@/ui/inMinutes';
 import { sizeInWords } from '@/ui/sizeInWords';
 import { LONGEST_TALK, talkOver, type Scene, type Talking } from '@/video/review/talk';
 import { strikeOf, useBenchStore } from '../document/benchStore';
+import { keepElsewhere, keepTalk, sayKept, type About, type Said } from './keepTalk';
 
 type State =
   | { readonly kind: 'quiet' }
@@ -27,14 +25,6 @@ type State =
       /** Something was said before, and whether it may give way is asked. */
       readonly rival?: string;
     };
-
-/** The strike that is talked over, as it was when it began. */
-interface About {
-  readonly clipId: string;
-  readonly strikeId: string;
-  readonly technique: string;
-  readonly studentId: string;
-}
 
 /** The coach talks over the strike, goes through it, draws: all of it becomes one film, kept with the strike. */
 export function TalkOver() {
@@ -118,14 +108,24 @@ function useTalk() {
   const [state, setState] = useState<State>({ kind: 'quiet' });
   const talking = useRef<Talking | null>(null);
   const about = useRef<About | null>(null);
+  const said = useRef<Said | null>(null);
   const isGone = useRef(false);
   useEffect(() => {
     isGone.current = false;
     return () => {
       isGone.current = true;
-      talking.current?.cancel();
+      const running = talking.current;
+      talking.current = null;
+      const last = running ? running.stop() : Promise.resolve(said.current);
+      last.then(
+        (one) => one && keepElsewhere(about.current!, one),
+        (error: unknown) => toast(wordsOf(error)),
+      );
     };
   }, []);
+  useEffect(() => {
+    said.current = state.kind === 'said' ? state : null;
+  }, [state]);
   const isAtStake = state.kind === 'talking' || state.kind === 'said';
   useEffect(() => {
     if (!isAtStake) return;
@@ -139,8 +139,8 @@ function useTalk() {
     talking.current = null;
     if (!running) return;
     try {
-      const said = await running.stop();
-      setState(said ? { kind: 'said', ...said } : { kind: 'quiet' });
+      const film = await running.stop();
+      setState(film ? { kind: 'said', ...film } : { kind: 'quiet' });
     } catch (error) {
       setState({ kind: 'quiet' });
       toast(wordsOf(error));
@@ -159,7 +159,8 @@ function useTalk() {
       clipId: clip.id,
       strikeId: strike.id,
       technique: strike.technique,
-      studentId: clip.studentId,
+      flush: () => store.getState().flush(),
+      toCard: () => router.push(`/students/${clip.studentId}/card`),
     };
     setState({ kind: 'asking' });
     let voice: MediaStream | null = null;
@@ -188,24 +189,11 @@ function useTalk() {
     setState({ kind: 'quiet' });
   };
   const keep = async ({ film, seconds, rival }: Extract<State, { kind: 'said' }>) => {
-    const { clipId, strikeId, studentId, technique } = about.current!;
-    const replace = rival ? '&replace' : '';
     try {
-      // A strike that was just marked is there before what was said over it.
-      await store.getState().flush();
-      const address = `${talkFilm({ clipId, strikeId })}?seconds=${seconds.toFixed(2)}${replace}`;
-      await askBytes(address, { method: 'PUT', body: film });
-      setState({ kind: 'quiet' });
-      toast(`Kept: what you said of this ${techniqueById(technique).name.toLowerCase()}.`, {
-        action: {
-          label: 'The card',
-          onClick: () => router.push(`/students/${studentId}/card`),
-        },
-      });
+      const other = await keepTalk(about.current!, { film, seconds }, rival !== undefined);
+      setState(other === null ? { kind: 'quiet' } : { kind: 'said', film, seconds, rival: other });
+      if (other === null) sayKept(about.current!);
     } catch (error) {
-      if (error instanceof Problem && error.code === 'conflict') {
-        return setState({ kind: 'said', film, seconds, rival: error.message });
-      }
       toast(`Not kept: ${wordsOf(error)} It is still here.`);
     }
   };
