@@ -323,6 +323,10 @@ function rate(
 const HOME = 0.1;
 /** How far a tracked hand's way home strays, seconds; on rendered fighters (docs/accuracy.md). */
 const TRACKED_HOME = 0.04;
+/** A film goes on for so long after a hand was slowest that never stopped, seconds (common practice, no source). */
+const GOES_ON = 0.05;
+/** A hand that never gets near its guard has come home when so much of the way is left (common practice, no source). */
+const MOST_LEFT = 0.6;
 /** Home: slowed down to this share of the way home's own peak. */
 const SLOWED = 0.1;
 
@@ -361,7 +365,13 @@ export function proposeHome(
       return markAt(motion.frameTimes, times[i]!, Math.hypot(2 * step, tracked), motion.source);
     }
   }
-  return slowest === null || slowest <= peak
+  if (slowest === null || slowest <= peak) return null;
+  // A film that ends on the way home shows its last frame, not home.
+  const hasStopped = speed[slowest]! < SLOWED * speed[peak]!;
+  const goesOn = times[times.length - 1]! - times[slowest]! >= GOES_ON;
+  const left = (i: number) => Math.abs(distance[i]! - guard);
+  const hasCome = left(slowest) < MOST_LEFT * left(from);
+  return !hasCome || (!hasStopped && !goesOn)
     ? null
     : markAt(motion.frameTimes, times[slowest]!, Math.hypot(4 * step, tracked), motion.source);
 }

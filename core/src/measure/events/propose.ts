@@ -37,7 +37,8 @@ export function proposeEvents(
   const load = marks.load ?? (first ? proposeLoad(motion, first) : null);
   const ready = marks.ready ?? readyBefore(motion, load, first) ?? quietBefore(motion, contact);
   const end = marks.end ?? proposeEnd(motion, technique, contact);
-  const home = marks.home ?? (ready && end && proposeHome(motion, technique, ready, end));
+  const home =
+    marks.home ?? (isTimed(motion) && ready && end && proposeHome(motion, technique, ready, end));
   const feet =
     isTimed(motion) &&
     ready &&
@@ -48,8 +49,8 @@ export function proposeEvents(
 }
 
 /**
- * A tracker's guess of the body in space tells how it stands, but not when a link starts: of a pelvis
- * it sees the thighs, and was up to 120 ms late (docs/accuracy.md).
+ * A tracker's guess of the body in space tells how it stands, but not when a link starts or is home: of a pelvis
+ * it sees the thighs, and was up to 120 ms late (docs/accuracy.md); a foot was “home” a quarter second early.
  */
 const isTimed = ({ source }: Motion) => source !== 'estimated-3d';
 

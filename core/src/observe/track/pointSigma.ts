@@ -32,23 +32,51 @@ const LEAN: Readonly<Record<string, number>> = {
   Toe: 0.019,
 };
 
+/** Factors by visibility, ascending. */
+type Growth = readonly (readonly [visibility: number, factor: number])[];
+
 /** How both parts grow as a landmark is less surely seen; found on the same fighters. */
-const VISIBILITY = [0, 0.3, 0.4, 0.5, 0.6, 1];
-const SHAKES_MORE = [9, 5, 4, 3, 1.5, 1];
-const LEANS_MORE = [8, 2.4, 1.7, 1.5, 1, 1];
+const SHAKES_MORE: Growth = [
+  [0, 9],
+  [0.3, 5],
+  [0.4, 4],
+  [0.5, 3],
+  [0.6, 1.5],
+  [1, 1],
+];
+const LEANS_MORE: Growth = [
+  [0, 8],
+  [0.3, 2.4],
+  [0.4, 1.7],
+  [0.5, 1.5],
+  [0.6, 1],
+  [1, 1],
+];
+/** An arm that the body hides is guessed, and by a tracker that is nearly sure: far off in one of ten frames. */
+const ARM_LEANS_MORE: Growth = [
+  [0, 8],
+  [0.4, 3.2],
+  [0.7, 3],
+  [0.8, 2.3],
+  [0.9, 1.6],
+  [0.95, 1],
+  [1, 1],
+];
+const ARM = /Elbow|Wrist|Knuckle/;
 
 /** On the straight line between its neighbours in the table: a curve through them would dip below 1. */
-function factorAt(factors: readonly number[], visibility: number): number {
-  const right = Math.min(Math.max(1, lowerBound(VISIBILITY, visibility)), VISIBILITY.length - 1);
-  const [from, to] = [VISIBILITY[right - 1]!, VISIBILITY[right]!];
+function factorAt(growth: Growth, visibility: number): number {
+  const knots = growth.map(([at]) => at);
+  const right = Math.min(Math.max(1, lowerBound(knots, visibility)), knots.length - 1);
+  const [[from, before], [to, after]] = [growth[right - 1]!, growth[right]!];
   const share = Math.min(1, Math.max(0, (visibility - from) / (to - from)));
-  return factors[right - 1]! + share * (factors[right]! - factors[right - 1]!);
+  return before + share * (after - before);
 }
 
 /** @returns standard deviation of each coordinate that stays, as a share of the body's height */
 export function biasSigma(landmark: Landmark, visibility: number): number {
   const own = LEAN[landmark] ?? LEAN[landmark.replace(/^(left|right)/, '')]!;
-  return own * factorAt(LEANS_MORE, visibility);
+  return own * factorAt(ARM.test(landmark) ? ARM_LEANS_MORE : LEANS_MORE, visibility);
 }
 
 /** No tracker holds a point stiller than this, as a share of the body's height. */
