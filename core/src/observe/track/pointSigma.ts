@@ -73,10 +73,18 @@ function factorAt(growth: Growth, visibility: number): number {
   return before + share * (after - before);
 }
 
+const leanOf = (landmark: Landmark) =>
+  LEAN[landmark] ?? LEAN[landmark.replace(/^(left|right)/, '')]!;
+
 /** @returns standard deviation of each coordinate that stays, as a share of the body's height */
 export function biasSigma(landmark: Landmark, visibility: number): number {
-  const own = LEAN[landmark] ?? LEAN[landmark.replace(/^(left|right)/, '')]!;
-  return own * factorAt(ARM.test(landmark) ? ARM_LEANS_MORE : LEANS_MORE, visibility);
+  const growth = ARM.test(landmark) ? ARM_LEANS_MORE : LEANS_MORE;
+  return leanOf(landmark) * factorAt(growth, visibility);
+}
+
+/** The same for a place in space before what a guess errs more: there arms are no worse than the rest. */
+export function biasInSpace(landmark: Landmark, visibility: number): number {
+  return leanOf(landmark) * factorAt(LEANS_MORE, visibility);
 }
 
 /** No tracker holds a point stiller than this, as a share of the body's height. */

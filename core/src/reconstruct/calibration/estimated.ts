@@ -9,7 +9,7 @@ import { cross, dot, type Vector } from '../../foundation/geometry/vector';
 import type { Tracking } from '../../observe/track/trackFromDetections';
 import { seen, type PoseDetection } from '../../observe/track/poseDetection';
 import type { Points, SpaceTrack } from '../../observe/track/track';
-import { biasSigma } from '../../observe/track/pointSigma';
+import { biasInSpace } from '../../observe/track/pointSigma';
 import type { Calibration } from './calibration';
 import { floorCamera, seenStraight, standing, UP } from './camera';
 
@@ -21,7 +21,7 @@ type Axes = readonly [toward: Vector, up: Vector, right: Vector];
  * rest, and along the line of sight, which is not in a picture, by so much again. Found on rendered fighters, from
  * the side, the front, behind and corners (docs/accuracy.md).
  */
-const IN_SPACE = { limb: 3.6, rest: 2 };
+const IN_SPACE = { limb: 3.6, rest: 2.3 };
 const DEPTH = 2;
 const LIMBS = /Elbow|Wrist|Knuckle|Knee/;
 /** Standing height that the model's lengths are true to, metres; the body's own is not known to it. */
@@ -53,7 +53,7 @@ export function estimatedSpace(
     const errs = LIMBS.test(landmark) ? IN_SPACE.limb : IN_SPACE.rest;
     const bias = own.map((detection) => {
       const { visibility } = seen(detection, landmark);
-      return errs * MODEL_HEIGHT * biasSigma(landmark, visibility);
+      return errs * MODEL_HEIGHT * biasInSpace(landmark, visibility);
     });
     points[landmark] = {
       frames: own.map(({ frame }) => frame),
