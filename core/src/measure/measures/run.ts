@@ -121,10 +121,11 @@ interface Together<Id extends string> {
 /**
  * Several numbers that come out of one look, with the spread of each.
  *
- * To first order, σ² = Σ (∂f/∂x · σ_x)² over all that was looked at, derivatives by central
- * differences over ±σ (ISO/IEC Guide 98-3, 5.1.2 and 5.1.3 note 2); or, when the context asks for
- * draws, by Monte-Carlo (ISO/IEC Guide 98-3 Supplement 1). Of an instant the side counts on
- * which more changes: a limb gets faster and then is stopped, and few frames lie between.
+ * To first order, σ² = Σ (∂f/∂x · σ_x)² over all that was looked at, the changes being those over ±σ
+ * (ISO/IEC Guide 98-3, 5.1.2 and 5.1.3 note 2), squared before their mean is taken: a size near nothing
+ * grows on both sides, and its slope says nothing. Or, when the context asks for draws, by Monte-Carlo
+ * (ISO/IEC Guide 98-3 Supplement 1). Of an instant the side counts on which more changes: a limb gets
+ * faster and then is stopped, and few frames lie between.
  */
 export function runTogether<Id extends string>(
   context: MeasureContext,
@@ -281,8 +282,8 @@ function toFirstOrder<Id extends string>(
   return mapped(ids, (id) => Math.sqrt(variance[id]));
 }
 
-/** Variance by the changes that one σ more and one σ less make. */
-const acrossBoth = (more: number, less: number) => ((more + less) / 2) ** 2;
+/** Variance by the changes that one σ more and one σ less make: of a size, both may make it larger. */
+const acrossBoth = (more: number, less: number) => (more ** 2 + less ** 2) / 2;
 const steeperSide = (more: number, less: number) => Math.max(more ** 2, less ** 2);
 
 function byDraws<Id extends string>(
