@@ -14,6 +14,7 @@ import { bandSection } from './bandTables';
 import { captureSection } from './captureTables';
 import { costSection } from './costTables';
 import { familySection } from './familyTables';
+import { filmSection } from './filmTables';
 import { judgedSection } from './judgedTables';
 import { trialsOf, type Trial, type Trials } from '@sinew/fighters/trials/measured';
 import { phoneSection } from './phoneTables';
@@ -216,6 +217,7 @@ const PARTS: readonly {
   { id: 'pictures', begins: '## What one picture shows', write: pictureSection },
   { id: 'phone', begins: '## One phone, nothing worn', write: phoneSection },
   { id: 'bands', begins: '## Worn bands, one film', write: bandSection },
+  { id: 'films', begins: '## One phone, ninety-six films', write: filmSection },
   { id: 'capture', begins: '## Sound, two clocks', write: captureSection },
   { id: 'judge', begins: '## The judge', write: judgedSection },
   { id: 'costs', begins: '## What leaks cost', write: costSection },
