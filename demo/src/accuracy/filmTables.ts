@@ -171,7 +171,10 @@ What the judge decides of these films, and whether the exact body says the same:
 
 ${table(
   ['worn', 'films', 'checks', 'decided', 'decided and right', 'found', 'made up', 'missed'],
-  WORN.map((worn) => [nameOf(worn), ...checks(wearing(worn))]),
+  WORN.filter((worn) => wearing(worn).length > 0).map((worn) => [
+    nameOf(worn),
+    ...checks(wearing(worn)),
+  ]),
 )}
 `;
 }
