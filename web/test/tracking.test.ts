@@ -151,6 +151,8 @@ describe('which frames are looked at', () => {
       Object.entries(seen)
         .filter(([width]) => Number(width) === place.width)
         .map(([, one]) => one);
+    // A body that the picture cuts off has its middle below it.
+    expect(findIn(places, seenIn({ 250: at(490) }))).toEqual([at(490)]);
     expect(findIn(places, seenIn({ 450: at(600), 850: at(610) }))).toEqual([at(600)]);
     expect(findIn(places, seenIn({ 450: at(420), 850: at(610) }))).toEqual([at(610)]);
     expect(findIn(places, seenIn({ 850: at(990) }))).toEqual([]);

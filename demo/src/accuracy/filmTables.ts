@@ -55,7 +55,7 @@ const value =
 /** A lead of so much or more is one, seconds; asked one-sided at 95 %. */
 const ENOUGH = 0.02;
 
-/** "5 of 8, 5 right": decided, of all whose lead is not near the limit itself. */
+/** "5 of 8, 5 right": decided, of all. */
 function decided(films: readonly PhoneRead[]): string {
   const asked = films.flatMap(({ told, truth }) => {
     const { hips, trunk } = truth.times;

@@ -183,7 +183,10 @@ function sheetOf({ width, height }: Pick<Camera, 'width' | 'height'>): CanvasRen
   return canvas.getContext('2d')!;
 }
 
-/** Darkens the floor of the room's picture as much as the sun lights it. */
+/**
+ * Darkens the floor of the room's picture as much as the sun lights it: it gives two fifths of the light, and what
+ * is left looks 0.79 times as bright.
+ */
 function shade(): THREE.Mesh {
   const floor = new THREE.Mesh(
     new THREE.PlaneGeometry(8, 8),

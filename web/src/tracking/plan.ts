@@ -75,8 +75,8 @@ export function framesOf(
 
 /**
  * Room round the student, as shares of the body: it moves by a quarter until the next coarse look. More each time
- * that nobody is found: whether the model sees somebody hangs on how the picture is cut. Of a demo film's 140
- * frames none was missed with the second, some with each of the others.
+ * that nobody is found: whether the model sees somebody hangs on how the picture is cut. Of 58 frames of a demo
+ * film looked at with shares of 0.1, 0.4, 0.6 and 1, the first two missed most, the last two none.
  */
 const ROOMS = [0.25, 0.6, 1.2] as const;
 
@@ -100,15 +100,18 @@ export function whereToLook(
 }
 
 /**
- * Looks at one place after the other until somebody is found whose middle lies in the first: farther round, others
- * may stand.
+ * Looks at one place after the other until somebody is found; farther round than the first, where others may stand,
+ * only somebody whose middle lies in it.
  */
 export function findIn(
   places: Places,
   look: (place: Box) => readonly PoseDetection[],
 ): readonly PoseDetection[] {
-  for (const place of places) {
-    const found = look(place).filter((one) => isMiddleIn(boxOf(one), places[0]));
+  const [first, ...wider] = places;
+  const near = look(first);
+  if (near.length > 0) return near;
+  for (const place of wider) {
+    const found = look(place).filter((one) => isMiddleIn(boxOf(one), first));
     if (found.length > 0) return found;
   }
   return [];

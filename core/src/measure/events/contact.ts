@@ -323,16 +323,17 @@ function rate(
 const HOME = 0.1;
 /** How far a tracked hand's way home strays, seconds; on rendered fighters (docs/accuracy.md). */
 const TRACKED_HOME = 0.04;
-/** A film goes on for so long after a hand was slowest that never stopped, seconds (common practice, no source). */
+/** After a hand was slowest that never stopped, a film goes on for so long, seconds: tried on films cut short. */
 const GOES_ON = 0.05;
-/** A hand that never gets near its guard has come home when so much of the way is left (common practice, no source). */
+/** A hand that never gets near its guard has come home when at most this share of the way is left; on the same. */
 const MOST_LEFT = 0.6;
 /** Home: slowed down to this share of the way home's own peak. */
 const SLOWED = 0.1;
 
 /**
  * The striking end is back: the first time after the end that it is within 10 cm of its guard and
- * has all but stopped; or, if it never gets that near, where it is slowest after its way home. A hand
+ * has all but stopped; or, if it never gets that near, where it is slowest after most of its way home, in a film
+ * that does not end there. A hand
  * is home when it is back on the body that carries it; a foot when it is back on the floor.
  *
  * @returns null, too, where the view does not show the whole way home: a hand's from the side, a foot's from above

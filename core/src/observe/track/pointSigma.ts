@@ -52,7 +52,10 @@ const LEANS_MORE: Growth = [
   [0.6, 1],
   [1, 1],
 ];
-/** An arm that the body hides is guessed, and by a tracker that is nearly sure: far off in one of ten frames. */
+/**
+ * An arm that the body hides is guessed, and by a tracker that is nearly sure: far off in one of ten frames of the
+ * first films as one phone takes them (docs/accuracy.md).
+ */
 const ARM_LEANS_MORE: Growth = [
   [0, 8],
   [0.4, 3.2],

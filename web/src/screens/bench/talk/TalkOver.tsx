@@ -189,11 +189,17 @@ function useTalk() {
     setState({ kind: 'quiet' });
   };
   const keep = async ({ film, seconds, rival }: Extract<State, { kind: 'said' }>) => {
+    const one = { film, seconds };
+    // While it is on its way, whoever leaves the bench need not keep it again.
+    said.current = null;
     try {
-      const other = await keepTalk(about.current!, { film, seconds }, rival !== undefined);
+      const other = await keepTalk(about.current!, one, rival !== undefined);
+      if (other !== null && isGone.current) return await keepElsewhere(about.current!, one);
       setState(other === null ? { kind: 'quiet' } : { kind: 'said', film, seconds, rival: other });
       if (other === null) sayKept(about.current!);
     } catch (error) {
+      if (isGone.current) return await keepElsewhere(about.current!, one);
+      said.current = one;
       toast(`Not kept: ${wordsOf(error)} It is still here.`);
     }
   };
