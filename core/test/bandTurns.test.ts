@@ -124,7 +124,8 @@ describe('what is kept of bands', () => {
     times.forEach((_, frame) => {
       const [left, right] = jointsAt(frame).shoulders!;
       expect(left.x).toBeCloseTo(path(frame), 9);
-      expect(Math.abs(right.x - path(frame))).toBeLessThan(15);
+      // It lags for some frames while it is away, by less than a third of the jump.
+      expect(Math.abs(right.x - path(frame))).toBeLessThan(20);
     });
   });
 });

@@ -17,15 +17,16 @@ interface Miss {
   readonly sigma: number;
 }
 
-/** "2.1 / 7.9 (96, 10)": median, 95th percentile; per cent within ±, per cent not told. */
+/** "2.1 / 7.9 (96, 10)": median, 95th percentile, or the only one; per cent within ±, per cent not told. */
 function cell(found: readonly (Miss | null)[], by: number): string {
   const known = found.filter((one) => one !== null);
   const share = (count: number, of: number) => ((100 * count) / of).toFixed(0);
   if (known.length === 0) return 'not told';
   const sizes = known.map(({ miss }) => by * Math.abs(miss));
   const covered = known.filter(({ miss, sigma }) => Math.abs(miss) < 1.96 * sigma).length;
+  const shown = sizes.length === 1 ? [0.5] : [0.5, 0.95];
   return (
-    `${quantile(sizes, 0.5).toFixed(1)} / ${quantile(sizes, 0.95).toFixed(1)} ` +
+    `${shown.map((at) => quantile(sizes, at).toFixed(1)).join(' / ')} ` +
     `(${share(covered, known.length)}, ${share(found.length - known.length, found.length)})`
   );
 }

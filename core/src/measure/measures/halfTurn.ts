@@ -91,6 +91,9 @@ function half(link: TurningLink): (probe: MeasureProbe) => number {
     const contact = probe.event('contact');
     const needs = LINES[link][1];
     const before = firstSeen(probe, needs, contact.time - LONGEST);
+    if (before.time > begins(probe)) {
+      throw new MissingInput(absent(`The ${link} is first seen when its turn has begun.`));
+    }
     const coiled = probe.most(
       `${link} coiled`,
       before,
@@ -126,6 +129,12 @@ function half(link: TurningLink): (probe: MeasureProbe) => number {
     return contact.time + contact.shift - time;
   };
 }
+
+/** A body tracker has every frame; a band shows when no arm is before it. */
+const begins = (probe: MeasureProbe) =>
+  probe.motion.source === 'measured-band' && probe.has('hips')
+    ? probe.event('hips').time
+    : probe.event('contact').time;
 
 /** From some time on, or from where a landmark is first seen. */
 function firstSeen({ motion }: MeasureProbe, landmark: Landmark, from: number): Instant {
