@@ -49,7 +49,7 @@ function turnToContact(
   yaw: (probe: MeasureProbe, when: Instant) => number,
   start: 'hips' | 'trunk',
 ): number {
-  // In rendered films of one phone it was 20 to 80° off, and beyond its ± in five.
+  // In rendered films of one phone it was up to 75° off, and in four of fourteen beyond its ±.
   if (probe.motion.source === 'estimated-3d') throw new MissingInput(GUESSED);
   const needs = start === 'hips' ? 'rightHip' : 'rightShoulder';
   const deepest = probe.has(start) ? deepestCoil(probe, yaw, start, needs) : probe.event('ready');
