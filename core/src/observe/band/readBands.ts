@@ -320,7 +320,7 @@ const MOMENT = 0.04;
 
 function withoutLone(readings: readonly BandReading[]): BandReading[] {
   const times = readings.map(({ time }) => time);
-  return readings.map((one) => {
+  const left = readings.map((one): BandReading => {
     if (!('yaw' in one)) return one;
     const near = readings.slice(
       lowerBound(times, one.time - MOMENT),
@@ -329,6 +329,8 @@ function withoutLone(readings: readonly BandReading[]): BandReading[] {
     const isLone = 2 * near.filter((other) => 'yaw' in other).length < near.length;
     return isLone ? { time: one.time, why: 'it is read for a moment only' } : one;
   });
+  // Whoever loses its neighbours is alone as well.
+  return left.some((one, i) => one !== readings[i]) ? withoutLone(left) : left;
 }
 
 /** A band that is there is read in more of the frames, and explains more of what is seen. */
