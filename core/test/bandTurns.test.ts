@@ -16,7 +16,7 @@ import { NO_EDITS } from '../src/judge/library/edits';
 import { BANDS, BAR, PRINTED, wornOn, wornBandsSchema } from '../src/observe/band/band';
 import { bandTurnsSchema, keptBands, turnOf, turnsOf } from '../src/observe/band/bandTurns';
 import { jointsInFilm } from '../src/observe/band/jointsInFilm';
-import type { BandReading } from '../src/observe/band/readBands';
+import { withoutMoments, type BandReading } from '../src/observe/band/readBands';
 import { BARS_A_SHEET, sheetsFor, sheetsOf } from '../src/observe/band/sheets';
 import { nearestFrame } from '../src/observe/track/time';
 import { detectionOf } from '../src/observe/track/poseDetection';
@@ -104,6 +104,19 @@ describe('what is kept of bands', () => {
     expect(farApart(19).hips?.[0].y).toBe(20);
     expect(jointsAt(20).hips).toBeNull();
     expect(jointsAt(10).shoulders).toBeNull();
+  });
+
+  it('has no code that is read for a moment between hidden frames, but one that is read with gaps', () => {
+    const times = Array.from({ length: 80 }, (_, i) => i / 120);
+    const isSeen = (i: number) => i < 4 || i === 11 || (i >= 20 && i % 3 !== 0);
+    const told = withoutMoments(
+      times.map((time, i) => ({ ...(isSeen(i) ? read(0.1) : arm), time })),
+    );
+    told.forEach((one, i) => {
+      expect('yaw' in one, `${i}`).toBe(i >= 20 && i % 3 !== 0);
+      if (i < 4 && 'why' in one) expect(one.why).toMatch(/moment/);
+      if (i === 5 && 'why' in one) expect(one.why).toBe(ARM);
+    });
   });
 
   it('goes with a joint that speeds up, and not with one that is elsewhere for 50 ms', () => {

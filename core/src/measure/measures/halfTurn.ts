@@ -91,7 +91,7 @@ function half(link: TurningLink): (probe: MeasureProbe) => number {
     const contact = probe.event('contact');
     const needs = LINES[link][1];
     const before = firstSeen(probe, needs, contact.time - LONGEST);
-    if (before.time > begins(probe)) {
+    if (before.time > turnBegins(probe)) {
       throw new MissingInput(absent(`The ${link} is first seen when its turn has begun.`));
     }
     const coiled = probe.most(
@@ -130,8 +130,8 @@ function half(link: TurningLink): (probe: MeasureProbe) => number {
   };
 }
 
-/** A body tracker has every frame; a band shows when no arm is before it. */
-const begins = (probe: MeasureProbe) =>
+/** A band may be hidden until then; what else is seen is there from the film's beginning. */
+const turnBegins = (probe: MeasureProbe) =>
   probe.motion.source === 'measured-band' && probe.has('hips')
     ? probe.event('hips').time
     : probe.event('contact').time;

@@ -5,7 +5,6 @@
 import { mean, median } from 'd3-array';
 import type { Stance } from '../../foundation/body/landmarks';
 import { wrapped } from '../../foundation/geometry/angles';
-import { lowerBound } from '../../foundation/signal/interpolate';
 import type { Grey } from '../footage/grey';
 import { BANDS, textureOf, type BandName, type Worn, type WornBands } from './band';
 import type { Fit } from './fit';
@@ -312,25 +311,31 @@ function readOne(
       square: 0,
     };
   });
-  return worn.code === null ? readings : withoutLone(readings);
+  return worn.code === null ? readings : withoutMoments(readings);
 }
 
-/** Of a code read for a moment only, with most around it hidden, any stretch may be meant: seconds to either side. */
-const MOMENT = 0.04;
+/** Frames farther apart than this, seconds, go on by themselves; */
+const PAUSE = 0.04;
+/** and of a code that is read for no longer than this, between hidden frames, any stretch may be meant. */
+const MOMENT = 0.08;
 
-function withoutLone(readings: readonly BandReading[]): BandReading[] {
-  const times = readings.map(({ time }) => time);
-  const left = readings.map((one): BandReading => {
-    if (!('yaw' in one)) return one;
-    const near = readings.slice(
-      lowerBound(times, one.time - MOMENT),
-      lowerBound(times, one.time + MOMENT),
-    );
-    const isLone = 2 * near.filter((other) => 'yaw' in other).length < near.length;
-    return isLone ? { time: one.time, why: 'it is read for a moment only' } : one;
-  });
-  // Whoever loses its neighbours is alone as well.
-  return left.some((one, i) => one !== readings[i]) ? withoutLone(left) : left;
+/** @returns the same readings, but for those of stretches that are too short to be believed */
+export function withoutMoments(readings: readonly BandReading[]): BandReading[] {
+  const read = readings.filter((one) => 'yaw' in one);
+  const stretches = read.reduce<(typeof read)[]>((all, one) => {
+    const last = all[all.length - 1];
+    if (last && one.time - last[last.length - 1]!.time <= PAUSE) last.push(one);
+    else all.push([one]);
+    return all;
+  }, []);
+  const believed = new Set<BandReading>(
+    stretches.filter((all) => all[all.length - 1]!.time - all[0]!.time > MOMENT).flat(),
+  );
+  return readings.map((one) =>
+    'why' in one || believed.has(one)
+      ? one
+      : { time: one.time, why: 'it is read for a moment only' },
+  );
 }
 
 /** A band that is there is read in more of the frames, and explains more of what is seen. */
