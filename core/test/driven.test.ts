@@ -72,8 +72,15 @@ const KICKER = {
 
 describe.each([
   {
+    limb: 'arm, going up',
+    linkage: linkageOf({ way: 'uppercut', height: 1.76, mass: 70, heavy: 1 }),
+    q: [0, -0.7, -0.1, 0.1, 0.2, -0.9, -0.3, 1.6],
+    rates: [0.4, 5, -1, 3, -4, 6, 5, -9],
+    pulls: [200, 90, 5, 60, 8, 12, 3, -9],
+  },
+  {
     limb: 'arm',
-    linkage: linkageOf({ height: 1.76, mass: 70, heavy: 1 }),
+    linkage: linkageOf({ way: 'straight', height: 1.76, mass: 70, heavy: 1 }),
     q: [0, -0.7, -0.1, 0.1, 0.2, -0.9, -0.3, 1.6],
     rates: [0.4, 5, -1, 3, -4, 6, 5, -9],
     pulls: [200, 90, 5, 60, 8, 12, 3, -9],
@@ -138,3 +145,18 @@ it('what leaks truly cost such bodies lies in the judge’s ranges in eight of t
   // A range that takes in everything would hold everything.
   for (const { shareLow, shareHigh } of known) expect(shareHigh - shareLow).toBeLessThan(1);
 }, 240_000);
+
+it('what strikes truly lose whose body does not carry them lies in the judge’s ranges', () => {
+  const techniques = ['rear-uppercut', 'elbow-rise', 'elbow-drop', 'elbow-thrust'] as const;
+  const trials = costTrials(techniques, [201, 202]);
+  const known = trials.flatMap(({ truth, cost }) => (cost ? [{ truth, ...cost }] : []));
+  const inside = known.filter(
+    ({ truth, shareLow, shareHigh }) => shareLow <= truth && truth <= shareHigh,
+  );
+  expect(known).toHaveLength(8);
+  expect(inside.length).toBeGreaterThan(6);
+  for (const { truth, shareLow, shareHigh } of known) {
+    expect(truth).toBeGreaterThan(0.05);
+    expect(shareHigh - shareLow).toBeLessThan(0.35);
+  }
+}, 120_000);

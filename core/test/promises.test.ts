@@ -289,7 +289,9 @@ describe('what a leak costs', () => {
     );
     const cost = analysis.findings.find((one) => one.fault === fault)!.cost!;
     if ('unknown' in cost) throw new Error(cost.unknown);
-    return { analysis, cost, rules };
+    const { lost, low, high } = cost;
+    if (lost === null || low === null || high === null) throw new Error('no N·s');
+    return { analysis, cost: { ...cost, lost, low, high }, rules };
   };
 
   const body = { mass: 70, height: 1.76 };

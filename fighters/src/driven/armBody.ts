@@ -5,7 +5,8 @@ import type { Muscled } from './joints';
 import { barrel, hinge, NOTHING, rod } from './parts';
 import { Linkage, type Placed } from './linkage';
 
-export type Way = 'straight' | 'hook' | 'elbow';
+/** Round elbows are `elbow`; the last three are elbows as well. */
+export type Way = 'straight' | 'hook' | 'elbow' | 'uppercut' | 'rising' | 'dropping' | 'thrusting';
 
 /** The striking side is the right one; a lead strike is thrown with the right side forward. */
 export interface Thrower extends Muscled {
@@ -14,7 +15,7 @@ export interface Thrower extends Muscled {
   readonly height: number;
   /** Radians; negative = the striking side is back. */
   readonly yaw: number;
-  /** Largest pulls: N of the push forward, N m. */
+  /** Largest pulls: N of the push (forward, up or down), N m. */
   readonly pulls: Readonly<Record<'push' | 'pelvis' | 'trunk' | 'shoulder' | 'elbow', number>>;
   /** Seconds at which each is called. */
   readonly calls: Readonly<Record<'pelvis' | 'trunk' | 'arm', number>>;
@@ -51,7 +52,25 @@ export const ARM_READY = {
   straight: { across: 0.2, raise: -1.1, roll: -0.25, bend: 2.15 },
   hook: { across: -0.2, raise: -0.6, roll: -0.7, bend: 1.75 },
   elbow: { across: -0.1, raise: -0.6, roll: -0.7, bend: 2.3 },
+  uppercut: { across: 0.1, raise: -1.25, roll: -0.1, bend: 1.8 },
+  rising: { across: 0.1, raise: -1.2, roll: -0.1, bend: 2.3 },
+  dropping: { across: 0.1, raise: 0.95, roll: -0.1, bend: 2.3 },
+  thrusting: { across: 0.1, raise: -1.35, roll: -0.1, bend: 2.3 },
 } as const satisfies Record<Way, object>;
+
+/** Which way legs and weight send the body. */
+const SENT: Readonly<Record<Way, Point>> = {
+  straight: [1, 0, 0],
+  hook: [1, 0, 0],
+  elbow: [1, 0, 0],
+  uppercut: [0, 1, 0],
+  rising: [0, 1, 0],
+  dropping: [0, -1, 0],
+  thrusting: [1, 0, 0],
+};
+
+/** What strikes is the elbow itself. */
+const ELBOWS: readonly Way[] = ['elbow', 'rising', 'dropping', 'thrusting'];
 const LEAN_READY = -0.11;
 
 /** All joints as the throw begins: out of guard, coiled. */
@@ -77,10 +96,11 @@ export function lengthsOf({ height }: Pick<Thrower, 'height'>) {
 }
 
 export function linkageOf({
+  way,
   height,
   mass,
   heavy,
-}: Pick<Thrower, 'height' | 'mass' | 'heavy'>): Linkage {
+}: Pick<Thrower, 'way' | 'height' | 'mass' | 'heavy'>): Linkage {
   const long = lengthsOf({ height });
   const of = (share: number) => share * mass;
   const trunk = of(DEMPSTER.trunk.mass);
@@ -99,7 +119,7 @@ export function linkageOf({
   const Z: Point = [0, 0, 1];
   const X: Point = [1, 0, 0];
   return new Linkage([
-    { name: 'push', kind: 'slide', at: [0, 0.487 * height, 0], axis: X, ...NOTHING },
+    { name: 'push', kind: 'slide', at: [0, 0.487 * height, 0], axis: SENT[way], ...NOTHING },
     hinge('pelvis', UP, {
       mass: hips,
       inertia: turned(barrel(hips, 0.075 * height, 0.085 * height, 0.2 * height)),
@@ -127,6 +147,6 @@ export function endOf(thrower: Thrower, placed: readonly Placed[]): { end: Point
   const long = lengthsOf(thrower);
   const root = placed[JOINT.across]!.at;
   const elbow = placed[JOINT.bend]!;
-  if (thrower.way === 'elbow') return { end: elbow.at, root };
+  if (ELBOWS.includes(thrower.way)) return { end: elbow.at, root };
   return { end: add(elbow.at, elbow.frame[0], long.fore + long.fist), root };
 }

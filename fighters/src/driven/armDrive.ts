@@ -1,6 +1,6 @@
 /** What the muscles of one who throws an arm do at an instant. */
 import { leastSquares } from '@sinew/core/foundation/geometry/leastSquares';
-import { size, subtract } from '../fighter/space';
+import { dot, size, subtract, type Point } from '../fighter/space';
 import type { Moving, Placed } from './linkage';
 import { throwIt, type Driven } from './throw';
 import {
@@ -12,6 +12,7 @@ import {
   lengthsOf,
   linkageOf,
   type Thrower,
+  type Way,
 } from './armBody';
 import { Joints } from './joints';
 
@@ -22,6 +23,14 @@ const BENT = {
   hook: { raise: -0.08, roll: -1.5, carried: -0.95, sets: 0.09 },
   elbow: { raise: -0.05, roll: -1.3, carried: -0.75, sets: 0.06 },
 } as const;
+/** How the arm of what goes up, down or in is swung: through which angle, and how far it is bent; the body's share. */
+const SWUNG = {
+  uppercut: { through: 0.9, bend: 1.65 },
+  rising: { through: 1.3, bend: 2.4 },
+  dropping: { through: -1.3, bend: 2.4 },
+  thrusting: { through: 0.3, bend: 2.4 },
+} as const;
+type Swung = keyof typeof SWUNG;
 /** How far an elbow that strikes is bent. */
 const ELBOW_BENT = 2.4;
 /** What rolls the upper arm in: its pull, N m, and how stiffly it is steered. */
@@ -35,8 +44,21 @@ const OPENS_AFTER = 0.025;
 
 /** What a fist misses a shoulder by below it, and a line by, metres: as near as it is aimed. */
 const NEAR = { below: 0.06, enough: 0.02 };
-/** The near side of what stands before the fighter, metres to the right of his middle. */
+/** The near side of what stands before the fighter, metres to the right of his middle; */
 const STANDS = { hook: 0.05, elbow: 0.12 };
+/** of what is met from below or above or thrust at, upper arms beyond the shoulder in the way it is struck. */
+const MEETS = { uppercut: 0.4, rising: 0.6, dropping: 0.55, thrusting: 0.7 };
+
+/** The way in which each is to strike. */
+const TOWARD: Readonly<Record<Way, Point>> = {
+  straight: [1, 0, 0],
+  hook: [0, 0, -1],
+  elbow: [0, 0, -1],
+  uppercut: [0, 1, 0],
+  rising: [0, 1, 0],
+  dropping: [0, -1, 0],
+  thrusting: [1, 0, 0],
+};
 
 /** One who throws a straight, a hook or an elbow. */
 export function armed(thrower: Thrower): Driven {
@@ -50,12 +72,18 @@ export function armed(thrower: Thrower): Driven {
     start,
     drive: (now, time) => drive(thrower, start, now, time),
     ends,
-    direction: way === 'straight' ? [1, 0, 0] : [0, 0, -1],
+    direction: TOWARD[way],
     missing: (placed) => {
       const { end, root } = ends(placed);
-      return way === 'straight'
-        ? reach - size(subtract(end, root)) / (upper + fore + fist)
-        : end[2] - STANDS[way];
+      switch (way) {
+        case 'straight':
+          return reach - size(subtract(end, root)) / (upper + fore + fist);
+        case 'hook':
+        case 'elbow':
+          return end[2] - STANDS[way];
+        default:
+          return MEETS[way] * upper - dot(subtract(end, root), TOWARD[way]);
+      }
     },
     meetsAfter: calls.arm + 0.06,
   };
@@ -92,9 +120,15 @@ function drive(thrower: Thrower, start: readonly number[], now: Moving, time: nu
     time < calls.trunk
       ? joint.held(JOINT.trunk, 150)
       : joint.turned(JOINT.trunk, pulls.trunk, calls.trunk, 14, degrees(14) + coil);
-  return thrower.way === 'straight'
-    ? straightArm(thrower, joint, torques, now, time)
-    : bentArm(thrower, thrower.way, joint, torques, time);
+  switch (thrower.way) {
+    case 'straight':
+      return straightArm(thrower, joint, torques, now, time);
+    case 'hook':
+    case 'elbow':
+      return bentArm(thrower, thrower.way, joint, torques, time);
+    default:
+      return swungArm(thrower, thrower.way, joint, torques, now, time);
+  }
 }
 
 function waitingArm(joint: Joints, torques: number[]): number[] {
@@ -150,6 +184,25 @@ function bentArm(
     : joint.steered(JOINT.across, carried, pulls.shoulder, 2.4, lifts);
   torques[JOINT.raise] = joint.steered(JOINT.raise, raise + aim[1], pulls.shoulder, 4, lifts);
   torques[JOINT.roll] = joint.steered(JOINT.roll, roll, ROLLS.pull, 3, lifts, ROLLS.stiff);
+  torques[JOINT.bend] = joint.held(JOINT.bend, 45 * holds, bend);
+  return torques;
+}
+
+/** Swung up, down or in beside the body, at its angle, toward what stands before it. */
+function swungArm(
+  { pulls, calls, aim, holds }: Thrower,
+  way: Swung,
+  joint: Joints,
+  torques: number[],
+  { q }: Moving,
+  time: number,
+): number[] {
+  if (time < calls.arm) return waitingArm(joint, torques);
+  const { through, bend } = SWUNG[way];
+  const across = aim[0] - q[JOINT.pelvis]! - q[JOINT.trunk]!;
+  torques[JOINT.across] = joint.steered(JOINT.across, across, pulls.shoulder, 2.4, calls.arm);
+  torques[JOINT.raise] = joint.steered(JOINT.raise, through + aim[1], pulls.shoulder, 1, calls.arm);
+  torques[JOINT.roll] = joint.steered(JOINT.roll, -0.1, ROLLS.pull, 3, calls.arm, ROLLS.stiff);
   torques[JOINT.bend] = joint.held(JOINT.bend, 45 * holds, bend);
   return torques;
 }

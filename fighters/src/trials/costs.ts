@@ -54,6 +54,9 @@ interface Act<Body> {
 
 const TURNS = ['pivot-no-turn', 'arm-only', 'hips-blocked'];
 
+/** What the body carries up, down or in. */
+const SWUNG_WAYS: readonly Way[] = ['uppercut', 'rising', 'dropping', 'thrusting'];
+
 const LEAKS: readonly (Leak<Thrower> & { readonly ways?: readonly Way[] })[] = [
   {
     name: 'all called at once',
@@ -120,6 +123,12 @@ const LEAKS: readonly (Leak<Thrower> & { readonly ways?: readonly Way[] })[] = [
     ways: ['straight'],
     put: ({ pulls }) => ({ pulls: { ...pulls, push: -0.5 * pulls.push } }),
   },
+  {
+    name: 'legs that do nothing',
+    faults: ['no-rise', 'no-drop', 'elbow-stands'],
+    ways: SWUNG_WAYS,
+    put: ({ pulls }) => ({ pulls: { ...pulls, push: 0 } }),
+  },
 ];
 
 const HIPS = ['kick-hip-under', 'kick-no-pivot'];
@@ -162,6 +171,17 @@ function varied(seed: number) {
   return { normal, times: (value: number, share: number) => value * Math.exp(share * normal()) };
 }
 
+/** Where each is steered until it aims. */
+const AIMS: Readonly<Record<Way, Thrower['aim']>> = {
+  straight: [0.3, -0.3],
+  hook: [-0.5, 0],
+  elbow: [-0.1, 0],
+  uppercut: [0.1, 0],
+  rising: [0.1, 0],
+  dropping: [0.1, 0],
+  thrusting: [0.1, 0],
+};
+
 /** A body and its sound strike; every seed another. */
 function throwerOf(way: Way, seed: number): Thrower {
   const { normal, times } = varied(seed);
@@ -187,7 +207,7 @@ function throwerOf(way: Way, seed: number): Thrower {
     coil: 0,
     brakes: null,
     reach: 0.95,
-    aim: { straight: [0.3, -0.3], hook: [-0.5, 0], elbow: [-0.1, 0] }[way] as [number, number],
+    aim: AIMS[way],
   };
 }
 
@@ -286,11 +306,25 @@ const JAB: Act<Thrower> = {
   leaks: LEAKS.filter(({ faults }) => faults.includes('jammed')),
 };
 
+/** The whole body goes where the strike goes, and harder than it turns. */
+const carried = (technique: TechniqueId, way: Way): Act<Thrower> => ({
+  ...arms(technique, way),
+  bodyOf: (seed) => {
+    const body = throwerOf(way, seed);
+    return { ...body, pulls: { ...body.pulls, push: 1.5 * body.pulls.push } };
+  },
+  leaks: LEAKS.filter(({ ways }) => ways === SWUNG_WAYS),
+});
+
 const ACTS = {
   jab: trialsOf(JAB),
   cross: trialsOf(arms('cross', 'straight')),
   'rear-hook': trialsOf(arms('rear-hook', 'hook')),
   'elbow-round': trialsOf(arms('elbow-round', 'elbow')),
+  'rear-uppercut': trialsOf(carried('rear-uppercut', 'uppercut')),
+  'elbow-rise': trialsOf(carried('elbow-rise', 'rising')),
+  'elbow-drop': trialsOf(carried('elbow-drop', 'dropping')),
+  'elbow-thrust': trialsOf(carried('elbow-thrust', 'thrusting')),
   'round-kick': trialsOf<Kicker>({
     bodyOf: kickerOf,
     leaks: KICK_LEAKS,

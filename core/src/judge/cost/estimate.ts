@@ -9,7 +9,7 @@ import type { Events } from '../../measure/events/events';
 import type { Cost } from '../fault/cost';
 import { faultById } from '../fault/faults';
 import type { Finding, Rules } from '../fault/finding';
-import type { Remedy } from '../fault/schema';
+import type { Fault, Price, Remedy } from '../fault/schema';
 import type { Body } from '../../measure/measures/context';
 import type { Readings } from '../../measure/measures/allMeasures';
 import { absent, isAbsent, type Absent } from '../../foundation/reading/reading';
@@ -39,6 +39,8 @@ const EXPECTED = { pelvis: degrees(45), beyond: degrees(11), inAKick: degrees(65
 const STANDS = degrees(45);
 const COILS = degrees(10);
 const COMES = 0.5;
+/** What a body gives of the speed of a strike that it carries, and how that differs: Sinew's own. */
+const CARRIES = { share: 0.15, sigma: 0.05 };
 /** A straight lands at this share of its reach (common practice, no source). */
 const REACH = 0.95;
 const STIFF = 8;
@@ -53,9 +55,17 @@ const NINE_OF_TEN = 1.645;
  * throw by torques in space, other muscles on another body, with the leak and without it (docs/accuracy.md; found
  * on 12 bodies, held to others). Where links must start or drive otherwise, in a punch or elbow and in a kick; where
  * the same strike is thrown from or meets its target in another posture; where the trunk is turned back a little,
- * or the body comes along; where it would have gone on gaining had it not been stopped.
+ * or the body comes along; where it would have gone on gaining had it not been stopped. Where speeds only add up,
+ * what the limb gains or loses otherwise with another body under it.
  */
-export const OFF = { driven: 0.19, kicked: 0.21, placed: 0.13, little: 0.07, stopped: 0.16 };
+export const OFF = {
+  driven: 0.19,
+  kicked: 0.21,
+  placed: 0.13,
+  little: 0.07,
+  stopped: 0.16,
+  carried: 0.03,
+};
 /** A model that misses a number by more than twice what would do does not follow the strike. */
 const WORST_MISFIT = 2;
 const NOT_FOLLOWED = 'The model does not follow this strike closely enough to say.';
@@ -67,15 +77,26 @@ export function costed(
   rules: Rules,
 ): Finding[] {
   const found = findings.filter(({ status }) => status === 'found');
-  const needsModel = found.some(({ fault }) => remedyOf(fault, rules) !== null);
+  const needsModel = found.some(({ fault }) =>
+    isModelled(faultById(fault, rules.catalogue)?.remedy),
+  );
   const thrown = needsModel
     ? modelled({ technique, events, readings, findings }, body)
     : absent('Not estimated.');
   return findings.map((finding) => {
     if (finding.status !== 'found') return finding;
-    return { ...finding, cost: costOf(remedyOf(finding.fault, rules), thrown, readings) };
+    const fault = faultById(finding.fault, rules.catalogue);
+    const remedy = fault?.remedy ?? null;
+    if (remedy === null) return { ...finding, cost: { unknown: otherPrice(fault) } };
+    const cost =
+      remedy === 'carried' ? uncarried(technique, readings) : costOf(remedy, thrown, readings);
+    return { ...finding, cost };
   });
 }
+
+/** Whether the strike is thrown again for it. */
+type Modelled = Exclude<Remedy, 'carried'>;
+const isModelled = (remedy: Remedy | null | undefined) => remedy && remedy !== 'carried';
 
 /** The strike in the chain model, and as it may also have been. */
 interface Thrown {
@@ -130,12 +151,21 @@ const quicker = (model: Model, by: number): Model => ({
   joints: model.joints.map((joint) => ({ ...joint, fastest: joint.fastest * by })),
 });
 
-function remedyOf(fault: string, { catalogue }: Rules): Remedy | null {
-  return faultById(fault, catalogue)?.remedy ?? null;
+/** What a leak costs that no strike thrown again would show. */
+const OTHERWISE: Readonly<Record<Price, string>> = {
+  cover: 'It costs cover.',
+  warning: 'It costs surprise: it is seen before the strike comes.',
+  footing: 'It costs footing; what that takes from a strike hangs on floor and shoes.',
+  next: 'It costs the next strike, not this one.',
+  behind: 'It shows behind contact, when the momentum of this strike has been spent.',
+};
+
+function otherPrice(fault: Fault | null | undefined): string {
+  if (fault?.injury) return 'What may hurt is not weighed against momentum.';
+  return fault?.costs ? OTHERWISE[fault.costs] : 'The chain model has no part for this leak.';
 }
 
-function costOf(remedy: Remedy | null, thrown: Thrown | Absent, readings: Readings): Cost {
-  if (remedy === null) return { unknown: 'The chain model has no part for this leak.' };
+function costOf(remedy: Modelled, thrown: Thrown | Absent, readings: Readings): Cost {
   if (isAbsent(thrown)) return { unknown: thrown.absent };
   if (remedy === 'to-the-end') return braked(readings, thrown);
   const noPart = partless(remedy, thrown.model);
@@ -144,19 +174,45 @@ function costOf(remedy: Remedy | null, thrown: Thrown | Absent, readings: Readin
 }
 
 /** What this strike's chain cannot show of a leak. */
-function partless(remedy: Remedy, { along, links, root }: Model): string | null {
+function partless(remedy: Modelled, { along, links, root }: Model): string | null {
   const isArm = root === 2;
   const isElbow = isArm && links.length === 3;
   if (remedy === 'coiled' && isElbow) return PARTS.coil;
   if (along === 'line') return remedy === 'turned-away' || remedy === 'coiled' ? PARTS.aim : null;
-  return remedy === 'comes-along' ? PARTS.across : null;
+  return remedy === 'comes-along' ? ACROSS : null;
 }
 
 const PARTS = {
   aim: 'Turned back as a whole, a straight is the same to the chain model.',
   coil: 'From a coil the chain model’s elbow goes past its target.',
-  across: 'The body goes across the way of this strike.',
 };
+const ACROSS = 'The body goes across the way of this strike.';
+
+/**
+ * A body that rises, drops or comes with what strikes carries it: their speeds add up, whatever the limb does by
+ * itself. With v from the limb and c from the body, c / (v + c) is what `portion.*` is.
+ */
+function uncarried({ start, along }: Technique, readings: Readings): Cost {
+  const isUpOrDown = start === 'rise' || start === 'drop';
+  if (!isUpOrDown && along !== 'target') return { unknown: ACROSS };
+  const carried = readings[isUpOrDown ? 'portion.rise' : 'portion.step'];
+  if (isAbsent(carried)) return { unknown: carried.absent };
+  const { value, sigma } = carried;
+  const share = (CARRIES.share - value) / (1 - value);
+  const off = Math.hypot(
+    CARRIES.sigma / (1 - value),
+    (sigma * (1 - CARRIES.share)) / (1 - value) ** 2,
+    OFF.carried,
+  );
+  return {
+    share,
+    shareLow: share - NINE_OF_TEN * off,
+    shareHigh: share + NINE_OF_TEN * off,
+    lost: null,
+    low: null,
+    high: null,
+  };
+}
 
 /** Speed that was there and is gone at contact, with the mass that every other cost is of. */
 function braked(readings: Readings, { mass }: Thrown): Cost {
@@ -177,7 +233,7 @@ function braked(readings: Readings, { mass }: Thrown): Cost {
   };
 }
 
-function counterfactual(remedy: Remedy, { model, draws }: Thrown): Cost {
+function counterfactual(remedy: Modelled, { model, draws }: Thrown): Cost {
   const without = mendFor(model, remedy);
   const as = compared(model, without);
   const arrived = draws.map((draw) => compared(draw, without)).filter((pair) => pair !== null);
@@ -197,7 +253,7 @@ function counterfactual(remedy: Remedy, { model, draws }: Thrown): Cost {
   return { lost, share, low, high, shareLow, shareHigh };
 }
 
-const MENDS: Readonly<Record<Remedy, keyof typeof OFF>> = {
+const MENDS: Readonly<Record<Modelled, keyof typeof OFF>> = {
   'in-order': 'driven',
   'hand-later': 'driven',
   'full-turn': 'driven',
@@ -210,7 +266,7 @@ const MENDS: Readonly<Record<Remedy, keyof typeof OFF>> = {
   'to-the-end': 'stopped',
 };
 
-function offBy(remedy: Remedy, { root }: Model): number {
+function offBy(remedy: Modelled, { root }: Model): number {
   const kind = MENDS[remedy];
   return OFF[kind === 'driven' && root === 1 ? 'kicked' : kind];
 }
@@ -238,7 +294,7 @@ type Mend = (model: Model) => Model;
  *
  * @param fitted the strike as it was; where a strength has to be found, it is found for this one
  */
-export function mendFor(fitted: Model, remedy: Remedy): Mend {
+export function mendFor(fitted: Model, remedy: Modelled): Mend {
   switch (remedy) {
     case 'in-order':
       return onsets((onset, i, { root, joints }) => {

@@ -2,14 +2,14 @@
 
 export type Cost =
   | {
-      /** Momentum toward the target that is lost, N·s, and the range that holds it in 9 of 10 cases. */
-      readonly lost: number;
-      readonly low: number;
-      readonly high: number;
-      /** The same, as a share of what the strike would have without the fault. */
+      /** What is lost, as a share of what the strike would have without the fault; the range holds it in 9 of 10. */
       readonly share: number;
       readonly shareLow: number;
       readonly shareHigh: number;
+      /** The same in N·s; null where the mass behind the strike is not known. */
+      readonly lost: number | null;
+      readonly low: number | null;
+      readonly high: number | null;
     }
   | { readonly unknown: string };
 
@@ -21,8 +21,22 @@ export function isKnown(cost: Cost | null): cost is KnownCost {
 
 /** Of either it is less likely than four in five that it is the dearer. */
 export function isTie(a: KnownCost, b: KnownCost): boolean {
-  const sigma = ({ low, high }: KnownCost) => (high - low) / (2 * NINE_OF_TEN);
-  return Math.abs(a.lost - b.lost) < FOUR_OF_FIVE * Math.hypot(sigma(a), sigma(b));
+  const { differ, spreads } = beside(a, b);
+  return Math.abs(differ) < FOUR_OF_FIVE * Math.hypot(...spreads);
+}
+
+/** Positive where the first is the dearer. */
+export const dearer = (a: KnownCost, b: KnownCost): number => beside(a, b).differ;
+
+/** In N·s where both are known so, else as shares: how far they differ, and one standard deviation of each. */
+function beside(a: KnownCost, b: KnownCost) {
+  const isWeighed = a.lost !== null && b.lost !== null;
+  const [x, y] = [a, b].map(({ share, shareLow, shareHigh, lost, low, high }) =>
+    isWeighed
+      ? { at: lost!, spread: (high! - low!) / (2 * NINE_OF_TEN) }
+      : { at: share, spread: (shareHigh - shareLow) / (2 * NINE_OF_TEN) },
+  );
+  return { differ: x!.at - y!.at, spreads: [x!.spread, y!.spread] };
 }
 
 /** Quantiles of the normal: both tails of one in ten, and one of one in five. */
@@ -37,10 +51,16 @@ export function costInShort({ share, shareLow, shareHigh }: KnownCost): string {
   return shareLow > 0 ? `−${percent(share)} momentum` : `up to −${percent(shareHigh)} momentum`;
 }
 
-/** "about 12 % (5 to 20 %) of the momentum"; "hardly any (at most 9 %)"; "about 10 % (at most 38 %)". */
+/** "about 12 % (5 to 20 %) of the momentum: …"; "hardly any (at most 9 %)"; "about 10 % (at most 38 %)". */
 export function costInWords({ share, shareLow, shareHigh, lost }: KnownCost): string {
   const most = `at most ${percent(Math.max(0, shareHigh))}`;
   if (share < 0.01) return `hardly any momentum (${most})`;
   const range = shareLow > 0 ? `${percent(shareLow)} to ${percent(shareHigh)}` : most;
-  return `about ${percent(share)} (${range}) of the momentum to the target, ${lost.toFixed(1)} N·s`;
+  // Without a mass the speeds were only added up.
+  const amount = lost === null ? '' : `, ${lost.toFixed(1)} N·s`;
+  return `about ${percent(share)} (${range}) of the momentum to the target${amount}: ${
+    lost === null
+      ? 'the same limb on a body that carries it as usual'
+      : 'the same strike without it, in the chain model'
+  }`;
 }

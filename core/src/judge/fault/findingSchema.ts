@@ -15,12 +15,12 @@ export const judgedBySchema: z.ZodType<readonly Judged[]> = z.array(
 
 export const costSchema: z.ZodType<Cost> = z.union([
   z.object({
-    lost: z.number(),
-    low: z.number(),
-    high: z.number(),
     share: z.number(),
     shareLow: z.number(),
     shareHigh: z.number(),
+    lost: z.number().nullable(),
+    low: z.number().nullable(),
+    high: z.number().nullable(),
   }),
   z.object({ unknown: z.string() }),
 ]);

@@ -1,7 +1,7 @@
 /** In which order findings are told: what hurts, what costs most, then as the school reads the body. */
 import { PHASES } from '../../measure/events/phases';
 import { CHAIN } from '../../foundation/technique/techniques';
-import { isKnown, isTie } from './cost';
+import { dearer, isKnown, isTie } from './cost';
 import type { Finding, Outcome, Rules } from './finding';
 import type { Fault } from './schema';
 
@@ -18,14 +18,10 @@ export function ranked<T extends Finding>(findings: readonly T[], rules: Rules):
       ORDER[a.status] - ORDER[b.status] ||
       Number(b.injury) - Number(a.injury) ||
       Number(isKnown(b.cost)) - Number(isKnown(a.cost)) ||
-      dearer(a, b) ||
+      (isKnown(a.cost) && isKnown(b.cost) ? dearer(b.cost, a.cost) : 0) ||
       place.get(a.fault)! - place.get(b.fault)!,
   );
   return withTiesRead(sorted, place);
-}
-
-function dearer(a: Finding, b: Finding): number {
-  return isKnown(a.cost) && isKnown(b.cost) ? b.cost.lost - a.cost.lost : 0;
 }
 
 /** Neighbours whose costs cannot be told apart stand in the order of the reading. */

@@ -96,8 +96,12 @@ export const REMEDIES = [
   'turned-away',
   'coiled',
   'comes-along',
+  'carried',
   'to-the-end',
 ] as const;
+
+/** What a fault may take that is no momentum at contact: what each is, is said in `cost/estimate`. */
+export const PRICES = ['cover', 'warning', 'footing', 'next', 'behind'] as const;
 
 export const faultSchema = z.object({
   id: z
@@ -133,8 +137,10 @@ export const faultSchema = z.object({
   cue: z.string().trim().min(1, 'A cue needs words.').max(200),
   drill: z.string(),
   caution: z.string().max(300).optional(),
-  /** Null: it costs something else than momentum, or nobody can tell how much. */
+  /** Null: it costs something else than momentum, or the chain model has no part for it. */
   remedy: z.enum(REMEDIES).nullable().default(null),
+  /** What it costs where that is not momentum. */
+  costs: z.enum(PRICES).nullable().default(null),
 });
 
 export type Limit = z.infer<typeof limitSchema>;
@@ -143,6 +149,7 @@ export type FaultCase = z.infer<typeof caseSchema>;
 export type Fault = z.infer<typeof faultSchema>;
 export type FaultRow = z.input<typeof faultSchema>;
 export type Remedy = (typeof REMEDIES)[number];
+export type Price = (typeof PRICES)[number];
 
 export function isOfReading(limit: Limit): limit is ReadingLimit {
   return 'reading' in limit;

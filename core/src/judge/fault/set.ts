@@ -65,14 +65,15 @@ export function judgeSet(
 /** Each part of it by itself: the middle strike's loss, range and share. */
 function medianCost(costs: readonly KnownCost[]): KnownCost | null {
   if (costs.length === 0) return null;
-  const of = (part: keyof KnownCost) => median(costs, (cost) => cost[part])!;
+  const of = (part: 'share' | 'shareLow' | 'shareHigh') => median(costs, (cost) => cost[part])!;
+  const amount = (part: 'lost' | 'low' | 'high') => median(costs, (cost) => cost[part]) ?? null;
   return {
-    lost: of('lost'),
-    low: of('low'),
-    high: of('high'),
     share: of('share'),
     shareLow: of('shareLow'),
     shareHigh: of('shareHigh'),
+    lost: amount('lost'),
+    low: amount('low'),
+    high: amount('high'),
   };
 }
 

@@ -201,6 +201,7 @@ export const CHAIN_FAULTS: readonly FaultRow[] = [
     why: 'A wind-up is seen, costs time, and starts the hand before the hips.',
     cue: 'Go from where the hand is.',
     drill: 'cheek-start',
+    costs: 'warning',
   },
   {
     id: 'hand-drop',
@@ -220,6 +221,7 @@ export const CHAIN_FAULTS: readonly FaultRow[] = [
     why: 'A dip opens the head and takes a way that is no use.',
     cue: 'Straight out, straight home.',
     drill: 'chin-string',
+    costs: 'warning',
   },
   {
     id: 'hook-scoop',
@@ -463,6 +465,7 @@ export const ARM_FAULTS: readonly FaultRow[] = [
     why: 'A push moves the bag and not what is in it: the blow is over in the first hundredths, and a hand that stays is late home.',
     cue: 'Fast in, fast out.',
     drill: 'snap-rounds',
+    costs: 'behind',
   },
   {
     id: 'short-stop',
@@ -482,6 +485,7 @@ export const ARM_FAULTS: readonly FaultRow[] = [
     why: 'A lined-up strike is thrown at a spot behind the surface.',
     cue: 'Hit the spot behind.',
     drill: 'target-through',
+    costs: 'behind',
   },
   {
     id: 'slow-home',
@@ -500,5 +504,6 @@ export const ARM_FAULTS: readonly FaultRow[] = [
     why: 'A hand still out there guards nothing, and the next strike has nothing to leave from.',
     cue: 'Back as fast as out.',
     drill: 'echo',
+    costs: 'cover',
   },
 ];

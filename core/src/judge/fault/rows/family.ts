@@ -51,6 +51,7 @@ export const FAMILY_FAULTS: readonly FaultRow[] = [
     why: 'An elbow is short: what makes it heavy is the body that comes with it.',
     cue: 'Bring the hips in with it.',
     drill: 'elbow-forms',
+    remedy: 'carried',
   },
   {
     id: 'elbow-short',
@@ -69,6 +70,7 @@ export const FAMILY_FAULTS: readonly FaultRow[] = [
     why: 'An elbow cuts through or it bumps: what stops it was never behind it.',
     cue: 'Through the pad.',
     drill: 'elbow-forms',
+    costs: 'behind',
   },
   {
     id: 'no-replant',
@@ -89,6 +91,7 @@ export const FAMILY_FAULTS: readonly FaultRow[] = [
     why: 'The other side pushes off this foot: in the air it has no floor.',
     cue: 'Plant, then the other side.',
     drill: 'plant-other',
+    costs: 'next',
   },
   {
     id: 'combo-reset',
@@ -109,6 +112,7 @@ export const FAMILY_FAULTS: readonly FaultRow[] = [
     why: 'The end of one turn is the load of the next; hips that go back to the middle start from nothing.',
     cue: 'Let the last one load the next.',
     drill: 'chain-pairs',
+    costs: 'next',
   },
   {
     id: 'combo-late-home',
@@ -128,6 +132,7 @@ export const FAMILY_FAULTS: readonly FaultRow[] = [
     why: 'As one returns the other goes: with both out there is no guard at all.',
     cue: 'One out, one home.',
     drill: 'echo-pairs',
+    costs: 'cover',
   },
   {
     id: 'combo-balance',
@@ -148,6 +153,7 @@ export const FAMILY_FAULTS: readonly FaultRow[] = [
     why: 'Whoever ends off balance cannot go on and cannot leave.',
     cue: 'End where you could start again.',
     drill: 'plant-other',
+    costs: 'footing',
   },
   {
     id: 'too-fast-too-soon',
@@ -193,5 +199,6 @@ export const FAMILY_FAULTS: readonly FaultRow[] = [
     why: 'Legs that tire stand up, and what stands up cannot push.',
     cue: 'Last round, same height as the first.',
     drill: 'last-round',
+    costs: 'footing',
   },
 ];

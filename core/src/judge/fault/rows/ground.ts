@@ -44,6 +44,7 @@ export const GROUND: readonly FaultRow[] = [
     why: 'A tilted pelvis has one leg straight and nothing to push with on that side.',
     cue: 'Sit until the belt is level.',
     drill: 'belt-level',
+    costs: 'footing',
   },
   {
     id: 'feet-in-line',
@@ -63,6 +64,7 @@ export const GROUND: readonly FaultRow[] = [
     why: 'On one line the hip has no room to turn and every push tips the body over.',
     cue: 'Feet on two tracks.',
     drill: 'line-drill',
+    costs: 'footing',
   },
   {
     id: 'square-stance',
@@ -140,6 +142,7 @@ export const GROUND: readonly FaultRow[] = [
     why: 'The push goes from the foot that carries; with the weight elsewhere there is nothing to push with.',
     cue: 'Stand where you will push from.',
     drill: 'belt-level',
+    costs: 'footing',
   },
   {
     id: 'weight-back',
@@ -202,6 +205,7 @@ export const GROUND: readonly FaultRow[] = [
     why: 'Raised, the foot is a spring that is set; flat, it is a post to drive off. Neither works half.',
     cue: 'Set the rear foot before you go.',
     drill: 'stick-pivots',
+    costs: 'footing',
   },
   {
     id: 'no-load',
@@ -306,6 +310,7 @@ export const GROUND: readonly FaultRow[] = [
     why: 'On the toe tips there is nothing left to push with and little to stand on.',
     cue: 'Ball of the foot, heel just off.',
     drill: 'stick-pivots',
+    costs: 'footing',
   },
   {
     id: 'anchor-swivel',
@@ -336,6 +341,7 @@ export const GROUND: readonly FaultRow[] = [
     cue: 'Press the other foot flat, knee over toes.',
     drill: 'paper-foot',
     caution: 'A foot pressed flat while the body turns loads the knee: stop at a twinge.',
+    costs: 'footing',
   },
   {
     id: 'hook-foot',
@@ -365,6 +371,7 @@ export const GROUND: readonly FaultRow[] = [
     why: 'The foot that pivots frees the hip; the foot that is planted keeps the place for the next strike.',
     cue: 'Settle the lead foot before the hook goes.',
     drill: 'press-and-turn',
+    costs: 'footing',
   },
   {
     id: 'knee-gives',
@@ -397,6 +404,7 @@ export const GROUND: readonly FaultRow[] = [
     cue: 'Front knee still while you hit.',
     drill: 'wall-post',
     caution: 'A knee that falls in under load may get hurt: slow until it holds.',
+    costs: 'footing',
   },
   {
     id: 'knee-locks',
@@ -417,6 +425,7 @@ export const GROUND: readonly FaultRow[] = [
     why: 'A straight front leg gives nothing to turn over, and takes the blow in the joint.',
     cue: 'Keep the springs bent.',
     drill: 'low-line',
+    costs: 'footing',
   },
   {
     id: 'rear-leg',
@@ -468,6 +477,7 @@ export const GROUND: readonly FaultRow[] = [
     why: 'The target is out of reach: let it miss, or step. Falling after it leaves nothing to come back on.',
     cue: 'Out of reach means no punch: step first.',
     drill: 'half-step',
+    costs: 'footing',
   },
   {
     id: 'step-early',
@@ -487,6 +497,7 @@ export const GROUND: readonly FaultRow[] = [
     why: 'The travel of the step is gone once the foot has stopped it.',
     cue: 'Hand beats the foot.',
     drill: 'step-hit',
+    remedy: 'carried',
   },
   {
     id: 'travel-no-turn',
@@ -529,6 +540,7 @@ export const GROUND: readonly FaultRow[] = [
     why: 'Upward strikes are legs first: an arm that lifts alone is light.',
     cue: 'Stand up through it.',
     drill: 'under-line',
+    remedy: 'carried',
   },
   {
     id: 'no-drop',
@@ -548,6 +560,7 @@ export const GROUND: readonly FaultRow[] = [
     why: 'The weight falls onto the target or it does not take part.',
     cue: 'Drop your weight onto it.',
     drill: 'squat-drop',
+    remedy: 'carried',
   },
   {
     id: 'no-rise-first',

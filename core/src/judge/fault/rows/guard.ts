@@ -30,6 +30,7 @@ export const GUARD_FAULTS: readonly FaultRow[] = [
     why: 'While one hand is out the other is all the guard there is.',
     cue: 'Keep the far glove glued to the cheek.',
     drill: 'cheek-ball',
+    costs: 'cover',
   },
   {
     id: 'chin-open',
@@ -49,6 +50,7 @@ export const GUARD_FAULTS: readonly FaultRow[] = [
     why: 'The counter comes over the striking arm: the shoulder is the only cover there.',
     cue: 'Shoulder to cheek.',
     drill: 'wall-side',
+    costs: 'cover',
   },
   {
     id: 'head-whip',
@@ -91,6 +93,7 @@ export const GUARD_FAULTS: readonly FaultRow[] = [
     cue: 'Ear to the shoulder as it goes.',
     drill: 'dip-and-go',
     caution: 'Dizziness or a blow to the head: stop, and see a clinician.',
+    costs: 'cover',
   },
 ];
 

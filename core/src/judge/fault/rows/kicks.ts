@@ -124,6 +124,7 @@ export const KICK_FAULTS: readonly FaultRow[] = [
     why: 'A leg that falls can be caught, and leaves the student on one foot.',
     cue: 'Back the way it came.',
     drill: 'kick-home',
+    costs: 'behind',
   },
   {
     id: 'kick-post-locked',
@@ -143,6 +144,7 @@ export const KICK_FAULTS: readonly FaultRow[] = [
     cue: 'Stand on a soft knee.',
     drill: 'wall-pivots',
     caution: 'A locked support knee that is met from the side may get hurt.',
+    costs: 'footing',
   },
   {
     id: 'kick-lean-away',

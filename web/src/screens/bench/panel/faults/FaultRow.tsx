@@ -64,9 +64,7 @@ function CostSentence({ cost }: { cost: Cost | null }) {
   if (cost === null) return null;
   return (
     <p className="mt-0.5 text-sm text-soft">
-      {isKnown(cost)
-        ? `Costs ${costInWords(cost)}: the same strike without it, in the chain model.`
-        : `Cost not estimated. ${cost.unknown}`}
+      {isKnown(cost) ? `Costs ${costInWords(cost)}.` : `No figure in momentum. ${cost.unknown}`}
     </p>
   );
 }
