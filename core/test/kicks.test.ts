@@ -81,6 +81,42 @@ describe.each([60, 120, 240])('at %i frames a second the ± of', (rate) => {
   });
 });
 
+describe('the hand of the kicking side', () => {
+  /** Exactly, by turning the whole body until its shoulders are square; metres. */
+  const left = (recipe: Recipe) => {
+    const pose = mover(recipe);
+    const side = formOf(recipe).striking;
+    const own = recipe.stance === 'orthodox' ? side : side === 'right' ? 'left' : 'right';
+    const seen = (at: Pose) => {
+      const across = subtract(at.rightShoulder, at.leftShoulder);
+      const turn = Math.atan2(across[0], across[2]);
+      const [x, y, z] = subtract(at[sided(own, 'Wrist')], at[sided(own, 'Shoulder')]);
+      const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
+      return [x * cos - z * sin, y, x * sin + z * cos] as const;
+    };
+    return size(subtract(seen(pose(recipe.contact)), seen(pose(knownTimes(recipe).ready))));
+  };
+
+  it.each([
+    ['stays', { armSwings: 0 }],
+    ['swings half', { armSwings: 0.5 }],
+    ['swings', { armSwings: 1 }],
+    ['of a southpaw swings', { armSwings: 0.7, stance: 'southpaw' as const }],
+  ])('%s as far as it truly does', (_, change) => {
+    for (const technique of ['round-kick', 'front-kick'] as const) {
+      const recipe = clean(technique, change);
+      const { value, sigma } = read(recipe, 'kick.arm');
+      expect(Math.abs(value - left(recipe))).toBeLessThan(1.96 * sigma);
+      expect(sigma).toBeLessThan(0.01);
+    }
+  });
+
+  it('is nothing that a punch has', () => {
+    const { readings } = measureKnown(clean('cross'), SAMPLING);
+    expect(readings['kick.arm']).toMatchObject({ isNotApplicable: true });
+  });
+});
+
 it('a knee strike has no shank that folds', () => {
   const { readings } = measureKnown(clean('knee-strike'), SAMPLING);
   expect(readings['kick.fold']).toMatchObject({ isNotApplicable: true });

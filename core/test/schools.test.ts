@@ -66,6 +66,9 @@ const FOLLOWERS: [string, string, TechniqueId, Partial<Recipe>, Partial<SchoolLa
   ['stanceAngle', 'bladed', 'cross', { square: degrees(-10) }],
   ['jabHips', 'slight', 'jab', {}],
   ['jabHips', 'none', 'jab', { pelvisTurn: 0 }],
+  ['kickArm', 'as-it-comes', 'round-kick', { armSwings: 1 }],
+  ['kickArm', 'swings', 'round-kick', { armSwings: 1 }],
+  ['kickArm', 'guards', 'round-kick', {}],
 ];
 
 describe('no school is punished for being followed', () => {

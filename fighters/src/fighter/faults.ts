@@ -503,6 +503,18 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
       reachOut: goes - FORMS[technique].forward,
     })) as unknown as FaultyFighter['change'],
   },
+  {
+    fault: 'kick-arm-stays',
+    techniques: ['round-kick'],
+    school: { kickArm: 'swings' },
+    change: [{ armSwings: 0.25 }, { armSwings: 0.15 }, {}],
+  },
+  {
+    fault: 'kick-arm-drops',
+    techniques: ['round-kick'],
+    school: { kickArm: 'guards' },
+    change: [{ armSwings: 0.4 }, { armSwings: 0.6 }, { armSwings: 1 }],
+  },
 ];
 
 /** How far the other shoulder of a sound strike pulls back, metres. */

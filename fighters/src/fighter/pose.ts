@@ -6,13 +6,13 @@
 import { mirrored, LANDMARKS, type Landmark } from '@sinew/core/foundation/body/landmarks';
 import { durationFor, knownTimes, profilesOf, shoulderOf, trunkOf } from './body';
 import { byOtherSide, FORMS, GUARD, type Form } from './forms';
-import { elbowPath, fistPath, onSide } from './hand';
+import { elbowPath, fistPath, fromTrunk, onSide } from './hand';
 import { setArm, setFoldedArm, setHead } from './limbs';
 import { withIdle } from './idle';
 import { setLegs } from './legs';
 import { progress, spanning, type Profile } from './profile';
 import type { Recipe } from './recipe';
-import { add, type Point } from './space';
+import { add, mix, type Point } from './space';
 
 export { knownTimes } from './body';
 
@@ -44,6 +44,8 @@ export function mirrorPose(pose: Pose): Pose {
 const HOOK_SWIVEL = 1.45;
 /** Where the hand that pulls back ends, from the head. */
 const AT_THE_HIP: Point = [-0.02, -0.55, 0.2];
+/** Where an arm is that has swung against its own leg: down and behind, from the head as the trunk faces. */
+const SWUNG: Point = [-0.3, -0.5, 0.22];
 
 function orthodoxMover(recipe: Recipe): Mover {
   const form = formOf(recipe);
@@ -63,6 +65,7 @@ function orthodoxMover(recipe: Recipe): Mover {
     const trunk = body(time);
     const joints = {} as Record<Landmark, Point>;
     const out = progress(profiles.arm, time) - progress(profiles.armHome, time);
+    const turned = progress(profiles.trunk, time) - progress(profiles.bodyHome, time);
     const shoulder = (right: boolean) => shoulderOf(trunk, right, recipe);
     const guard = (right: boolean) =>
       add(trunk.head, onSide(GUARD[right ? 'right' : 'left'], right));
@@ -80,14 +83,13 @@ function orthodoxMover(recipe: Recipe): Mover {
     } else if (elbow) {
       setFoldedArm(joints, isRight, shoulder(isRight), elbow(time, trunk), recipe);
     } else {
-      setArm(joints, isRight, shoulder(isRight), guard(isRight), 0.3, recipe);
+      const swung = add(trunk.head, fromTrunk(onSide(SWUNG, isRight), trunk.yaw));
+      const hand = mix(guard(isRight), swung, recipe.armSwings * turned);
+      setArm(joints, isRight, shoulder(isRight), hand, 0.3, recipe);
     }
 
-    const dropped =
-      recipe.guardDrop * (progress(profiles.trunk, time) - progress(profiles.bodyHome, time));
-    const pulled = form.pullsBack
-      ? progress(profiles.trunk, time) - progress(profiles.bodyHome, time)
-      : 0;
+    const dropped = recipe.guardDrop * turned;
+    const pulled = form.pullsBack ? turned : 0;
     const place = GUARD[isRight ? 'left' : 'right'].map(
       (value, i) => (1 - pulled) * value + pulled * AT_THE_HIP[i]!,
     ) as unknown as Point;

@@ -103,6 +103,8 @@ export interface Recipe {
   /** Share of its drawing up that a kicking leg does without, and of its folding on the way home. */
   readonly legStraight: number;
   readonly legFalls: number;
+  /** Share of its way down and back that the arm of the kicking side swings. */
+  readonly armSwings: number;
 
   /** How each link gathers speed. */
   readonly rises: Readonly<Record<'load' | 'pelvis' | 'trunk' | 'arm', RiseId>>;
@@ -165,6 +167,7 @@ const CLEAN: Recipe = {
   stepLate: 0,
   legStraight: 0,
   legFalls: 0,
+  armSwings: 0,
   rises: { load: 'even', pelvis: 'even', trunk: 'even', arm: 'even' },
   idle: STILL,
 };

@@ -171,6 +171,16 @@ export const SCHOOLS: Readonly<Record<string, Choice>> = z
       usual: 'slight',
       changes: 'Whether a jab without the hips is a leak.',
     },
+    kickArm: {
+      name: 'Arm of the kicking side in round kicks',
+      choices: choices({
+        'as-it-comes': 'as it comes',
+        swings: 'swings against the leg',
+        guards: 'stays in guard',
+      }),
+      usual: 'as-it-comes',
+      changes: 'Whether an arm that stays up is a leak, or one that swings.',
+    },
     bag: {
       name: 'Bag',
       choices: choices({ quiet: 'keep it quiet', swing: 'make it swing' }),

@@ -1,5 +1,5 @@
 /** What only a kick has: a knee drawn up sharply, how high it lands, the leg that folds again. */
-import { length, minus } from '../../foundation/geometry/vector';
+import { length, minus, type Vector } from '../../foundation/geometry/vector';
 import { nearestFrame } from '../../observe/track/time';
 import { frameSpacing } from '../../observe/track/track';
 import type { Technique } from '../../foundation/technique/techniques';
@@ -85,6 +85,15 @@ function betweenFrames(probe: MeasureProbe, sharp: Instant): number {
   return Math.hypot(SMOOTHED, Math.abs(before! + after! - 2 * at!) / 4);
 }
 
+/** The hand of the kicking side from its shoulder, as the shoulders face: forward, up, right; metres. */
+function handSeen(probe: MeasureProbe, when: Instant): Vector {
+  const across = minus(probe.at('rightShoulder', when), probe.at('leftShoulder', when));
+  const wide = Math.hypot(across[0]!, across[2]!);
+  const [x, z] = [across[0]! / wide, across[2]! / wide];
+  const arm = minus(probe.at(probe.own('Wrist'), when), probe.at(probe.own('Shoulder'), when));
+  return [arm[0]! * z - arm[2]! * x, arm[1]!, arm[0]! * x + arm[2]! * z];
+}
+
 export const KICKING = [
   {
     unit: 'ratio',
@@ -127,6 +136,20 @@ export const KICKING = [
       const contact = probe.event('contact');
       const home = probe.event('contact', FOLDS_BY);
       return kneeBend(probe, contact) - kneeBend(probe, sharpest(probe, 'folded', contact, home));
+    },
+  },
+  {
+    unit: 'm',
+    needs: 'space',
+    isMetric: true,
+    sizedBy: 'forearm',
+    shows: 'the hand of the kicking side',
+    of: ({ family }) => family === 'kick',
+    id: 'kick.arm',
+    name: 'Hand of the kicking side has left its guard at contact',
+    value: (probe) => {
+      const [from, to] = [probe.event('ready'), probe.event('contact')];
+      return length(minus(handSeen(probe, to), handSeen(probe, from)));
     },
   },
 ] as const satisfies readonly Measure[];

@@ -147,6 +147,49 @@ export const KICK_FAULTS: readonly FaultRow[] = [
     costs: 'footing',
   },
   {
+    id: 'kick-arm-stays',
+    name: 'Arm does not answer the leg',
+    headline: 'The arm of the kicking side stays where it was.',
+    techniques: ['round-kick'],
+    link: 'shoulder',
+    phase: 'accelerate',
+    cases: [
+      {
+        when: { kickArm: ['swings'] },
+        // Sinew's own starting value.
+        limits: [{ reading: 'kick.arm', is: 'below', value: 0.3 }],
+        evidence:
+          'By contact the hand of the kicking side has gone {kick.arm} from its guard. {limit} is the least where the arm swings against the leg.',
+        clear: 'The hand of the kicking side swings {kick.arm} out of its guard.',
+      },
+    ],
+    why: 'An arm that swings back answers the leg; without it the trunk has to, and the hip stops.',
+    cue: 'Throw the hand back as the leg goes.',
+    drill: 'swing-arm',
+  },
+  {
+    id: 'kick-arm-drops',
+    name: 'Kicking-side hand leaves the guard',
+    headline: 'The hand of the kicking side leaves the guard.',
+    techniques: ['round-kick'],
+    link: 'shoulder',
+    phase: 'accelerate',
+    cases: [
+      {
+        when: { kickArm: ['guards'] },
+        // Sinew's own starting value.
+        limits: [{ reading: 'kick.arm', is: 'above', value: 0.2 }],
+        evidence:
+          'By contact the hand of the kicking side has gone {kick.arm} from its guard. {limit} is the most where it stays there.',
+        clear: 'The hand of the kicking side stays within {kick.arm} of its guard.',
+      },
+    ],
+    why: 'Over a leg that is in the air the head has only the hands.',
+    cue: 'Both gloves stay on the cheeks.',
+    drill: 'kick-guard',
+    costs: 'cover',
+  },
+  {
     id: 'kick-lean-away',
     name: 'Falls off the kick',
     headline: 'The body falls away from the kick.',
