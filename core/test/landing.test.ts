@@ -47,3 +47,47 @@ describe('the speed of a tracked fist as it lands', () => {
     expect(tracked([])).toMatchObject({ unit: 'm/s' });
   });
 });
+
+describe('the reach of a tracked straight from the side', () => {
+  /** An arm stretched out at the target whose wrist is seen so far from its elbow around contact, metres. */
+  const reach = (forearm: number, isTracked = true, id: 'reach' | 'elbow.contact' = 'reach') => {
+    const isAround = (time: number) => Math.abs(time - CONTACT / RATE) < 0.1;
+    const wrist = (time: number) => 0.3 + (isAround(time) ? forearm : 0.26);
+    const seen = (at: (time: number) => number, up = 1.4) => ({
+      ...pathOf((time) => [at(time), up, 0]),
+      isTracked,
+    });
+    return measureOne(id, {
+      strike: { technique: techniqueById('cross'), side: 'right' },
+      events: { contact: markOnFrame(TIMES, CONTACT) },
+      motion: motionOf(
+        {
+          rightShoulder: seen(() => 0),
+          rightElbow: seen(() => 0.3, 1.38),
+          rightWrist: seen(wrist),
+          rightIndexKnuckle: seen((time) => wrist(time) + 0.08),
+          rightLittleKnuckle: seen((time) => wrist(time) + 0.08, 1.36),
+        },
+        { ...SIDE, source: 'measured-2d' },
+      ),
+      body: UNKNOWN_BODY,
+    });
+  };
+
+  it('is told while the forearm looks as long as it is', () => {
+    for (const forearm of [0.26, 0.19]) {
+      expect(reach(forearm)).toMatchObject({ unit: 'ratio' });
+      expect(reach(forearm, true, 'elbow.contact')).toMatchObject({ unit: 'rad' });
+    }
+  });
+
+  it('is not where the tracker has left the hand behind, which is no jammed strike', () => {
+    for (const id of ['reach', 'elbow.contact'] as const) {
+      expect(reach(0.1, true, id)).toMatchObject({
+        absent: expect.stringMatching(/forearm looks too short .* right on that frame/),
+      });
+    }
+    // Placed by hand it is what it is.
+    expect(reach(0.1, false)).toMatchObject({ unit: 'ratio' });
+  });
+});

@@ -21,6 +21,27 @@ const wrist = (sigma: number) => {
   });
 };
 
+/** The chin behind a shoulder, likewise. */
+const chin = (sigma: number) => {
+  const still = (...at: Place) => ({ ...pathOf(() => at), sigma: TIMES.map(() => sigma) });
+  return measureOne('guard.chin', {
+    strike: { technique: techniqueById('cross'), side: 'right' },
+    events: { contact: markOnFrame(TIMES, 144) },
+    motion: motionOf({
+      nose: still(0.1, 1.6, 0),
+      leftEar: still(0, 1.62, -0.08),
+      rightEar: still(0, 1.62, 0.08),
+      rightShoulder: still(0.1, 1.45, 0.1),
+    }),
+    body: UNKNOWN_BODY,
+  });
+};
+
+it('a length that may be any on a body is none', () => {
+  expect(chin(0.01)).toMatchObject({ unit: 'm' });
+  expect(chin(0.4)).toMatchObject({ absent: expect.stringMatching(/too unsure to mean anything/) });
+});
+
 it('an angle that may be any angle is none', () => {
   expect(wrist(0.003)).toMatchObject({ unit: 'rad' });
   expect(wrist(0.12)).toMatchObject({

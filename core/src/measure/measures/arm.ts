@@ -152,6 +152,24 @@ const HAND_LAGS = 0.06;
 const isTrackedFlat = ({ motion }: Pick<MeasureProbe, 'motion'>) =>
   motion.view !== '3d' && motion.raw[endLandmark(motion)]?.isTracked === true;
 
+/**
+ * An arm that lies in the picture looks as long as it is. Where the forearm looks shorter than this share of itself the
+ * tracker has left the hand behind: a cross from the side at 24 of 64 pixels, on rendered films.
+ */
+const LOST = 0.6;
+
+function requireHand(probe: MeasureProbe, when: Instant): void {
+  if (!isTrackedFlat(probe) || isKick(probe.strike.technique)) return;
+  const [elbow, wrist] = [probe.own('Elbow'), probe.own('Wrist')];
+  const seen = distance(probe.at(elbow, when), probe.at(wrist, when));
+  if (seen >= LOST * probe.linkLength(elbow, wrist)) return;
+  throw new MissingInput(
+    absent(
+      'The forearm looks too short at contact: the hand was not found there. Put elbow, wrist and knuckles right on that frame.',
+    ),
+  );
+}
+
 /** The hip goes after the leg, out of the picture: σ of the share of its reach, on made-up kicks. */
 const HIP_FOLLOWS = 0.02;
 
@@ -172,6 +190,7 @@ function reach(probe: MeasureProbe): number {
   const when = isTrackedFlat(probe)
     ? probe.most('longest', contact, probe.event('contact', LAGS), 'end', usedAt)
     : contact;
+  requireHand(probe, when);
   const used = usedAt(probe, when);
   const full = links(probe).reduce(
     (sum, [near, far]) =>
@@ -244,7 +263,12 @@ export const ARM = [
     id: 'elbow.contact',
     name: 'Elbow at contact',
     of: isPunch,
-    value: (probe) => bend(probe, probe.event('contact')),
+    value: (probe) => {
+      const contact = probe.event('contact');
+      const found = bend(probe, contact);
+      requireHand(probe, contact);
+      return found;
+    },
   },
   { ...BEND, id: 'elbow.drift', name: 'Elbow change, last 80 ms', of: isPunch, value: drift },
   {

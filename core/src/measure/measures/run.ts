@@ -71,7 +71,7 @@ export function run(measure: Measure, context: MeasureContext): Measured {
   const projected = isSeen ? outOfPlane(measure, context.motion, value.value) : 0;
   const doubt = measure.doubt?.(probe, value.value) ?? 0;
   const sigma = Math.hypot(spread.value, projected, doubt);
-  if (measure.unit === 'rad' && 1.96 * sigma > ANY_ANGLE) {
+  if (1.96 * sigma > (ANYTHING[measure.unit] ?? Infinity)) {
     return absent(
       `What is seen of ${measure.shows} is too unsure to mean anything; place its points by hand.`,
     );
@@ -92,8 +92,8 @@ function sourceOf({ events }: ProbeTrace) {
   return sources.includes('eye') ? 'eye' : (sources[0] ?? 'eye');
 }
 
-/** An angle that may be off by this much may be any angle. */
-const ANY_ANGLE = Math.PI / 2;
+/** What may be off by this much may be any angle, any length on a body, or any share of it. */
+const ANYTHING: Partial<Record<Unit, number>> = { rad: Math.PI / 2, m: 0.5, ratio: 1 };
 
 /** A single picture shows links in projection: see `Motion.planeSigma`. */
 function outOfPlane(
