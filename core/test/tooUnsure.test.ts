@@ -39,12 +39,30 @@ const chin = (sigma: number) => {
 
 it('a length that may be any on a body is none', () => {
   expect(chin(0.01)).toMatchObject({ unit: 'm' });
-  expect(chin(0.4)).toMatchObject({ absent: expect.stringMatching(/too unsure to mean anything/) });
+  expect(chin(0.4)).toMatchObject({
+    absent: expect.stringMatching(/^Too unsure to mean anything/),
+  });
 });
 
 it('an angle that may be any angle is none', () => {
   expect(wrist(0.003)).toMatchObject({ unit: 'rad' });
   expect(wrist(0.12)).toMatchObject({
-    absent: 'What is seen of the wrist is too unsure to mean anything; place its points by hand.',
+    absent: 'Too unsure to mean anything; place its points by hand.',
+  });
+});
+
+it('a share of two times that may be any share is none, and asks for the instants', () => {
+  const recoil = (sigma: number) => {
+    const at = (frame: number) => ({ ...markOnFrame(TIMES, frame), sigma });
+    return measureOne('recoil', {
+      strike: { technique: techniqueById('cross'), side: 'right' },
+      events: { arm: at(100), contact: at(140), end: at(144), home: at(190) },
+      motion: motionOf({}),
+      body: UNKNOWN_BODY,
+    });
+  };
+  expect(recoil(0.01)).toMatchObject({ unit: 'ratio' });
+  expect(recoil(0.1)).toEqual({
+    absent: 'Too unsure to mean anything; mark its instants yourself.',
   });
 });

@@ -72,9 +72,8 @@ export function run(measure: Measure, context: MeasureContext): Measured {
   const doubt = measure.doubt?.(probe, value.value) ?? 0;
   const sigma = Math.hypot(spread.value, projected, doubt);
   if (1.96 * sigma > (ANYTHING[measure.unit] ?? Infinity)) {
-    return absent(
-      `What is seen of ${measure.shows} is too unsure to mean anything; place its points by hand.`,
-    );
+    const mend = isSeen ? 'place its points by hand' : 'mark its instants yourself';
+    return absent(`Too unsure to mean anything; ${mend}.`);
   }
   const made = reading(
     value.value,
