@@ -1,4 +1,4 @@
-import type { InputHTMLAttributes, ReactNode, SelectHTMLAttributes } from 'react';
+import type { ComponentProps, ReactNode, SelectHTMLAttributes } from 'react';
 import { useId } from 'react';
 
 interface Own {
@@ -40,7 +40,7 @@ function Frame({
 const describedBy = (id: string, { hint, error }: Own) =>
   [hint && `${id}-hint`, error && `${id}-error`].filter(Boolean).join(' ') || undefined;
 
-export function TextField(props: Own & InputHTMLAttributes<HTMLInputElement>) {
+export function TextField(props: Own & ComponentProps<'input'>) {
   const id = useId();
   const { label, hint, error, className = '', ...rest } = props;
   return (

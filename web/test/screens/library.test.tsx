@@ -224,7 +224,10 @@ describe('who changes', () => {
     await user.click(detail.getByRole('button', { name: 'Do not judge it in this gym' }));
     expect(await screen.findByText('Who changes it?')).toBeTruthy();
     expect(toast).not.toHaveBeenCalled();
-    await user.type(screen.getByLabelText('Changed by'), 'Bo');
+    // However far down the page it was changed.
+    expect(document.activeElement).toBe(screen.getByLabelText('Changed by'));
+    await user.keyboard('Bo');
+    expect(screen.getByLabelText<HTMLInputElement>('Changed by').value).toBe('Bo');
     expect(screen.queryByText('Who changes it?')).toBeNull();
   });
 

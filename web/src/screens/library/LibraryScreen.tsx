@@ -1,7 +1,7 @@
 'use client';
 
 import { Tabs } from 'radix-ui';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { useRouter } from 'next/navigation';
 import type { Catalogue } from '@sinew/core/judge/fault/schema';
@@ -65,6 +65,7 @@ export function LibraryScreen({
   const router = useRouter();
   const { by, setBy, isKnown } = useCoachName();
   const [problem, setProblem] = useState<string | null>(null);
+  const field = useRef<HTMLInputElement>(null);
   const name = (value: string) => {
     setBy(value);
     setProblem(null);
@@ -73,8 +74,11 @@ export function LibraryScreen({
     try {
       const outcome = await change(by, wanted, touchedBy(edits, wanted));
       const why = outcome.kind === 'wrong' ? outcome.why : null;
-      setProblem(by.trim() ? null : why);
-      if (why && by.trim()) toast(why);
+      const isUnnamed = why !== null && !by.trim();
+      setProblem(isUnnamed ? why : null);
+      // What was changed may be far below it.
+      if (isUnnamed) field.current?.focus();
+      else if (why) toast(why);
       if (outcome.kind === 'kept') toast(said, { description: effectInWords(outcome.effect) });
       return outcome.kind === 'kept';
     } catch {
@@ -102,6 +106,7 @@ export function LibraryScreen({
             {!isKnown && (
               <div className="w-52">
                 <TextField
+                  ref={field}
                   label="Changed by"
                   value={by}
                   maxLength={60}
