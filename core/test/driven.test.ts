@@ -146,6 +146,23 @@ it('what leaks truly cost such bodies lies in the judge’s ranges in eight of t
   for (const { shareLow, shareHigh } of known) expect(shareHigh - shareLow).toBeLessThan(1);
 }, 240_000);
 
+it('of a lead hook says what its model gets right, and of its elbow that it does not', () => {
+  const trials = costTrials(['lead-hook'], [201]);
+  const known = trials.flatMap(({ truth, cost }) => (cost ? [{ truth, ...cost }] : []));
+  expect(known.length).toBeGreaterThan(2);
+  for (const { truth, shareLow, shareHigh } of known) {
+    expect(shareLow).toBeLessThan(truth);
+    expect(shareHigh).toBeGreaterThan(truth);
+    // What gains without the leak is no cost.
+    expect(shareHigh).toBeGreaterThan(0);
+  }
+  const ofElbow = trials.filter(({ leak }) => leak.includes('elbow'));
+  expect(ofElbow.map(({ cost, why }) => cost ?? why)).toEqual([
+    expect.stringMatching(/elbow of a lead hook/),
+    expect.stringMatching(/elbow of a lead hook/),
+  ]);
+}, 60_000);
+
 it('what strikes truly lose whose body does not carry them lies in the judge’s ranges', () => {
   const techniques = ['rear-uppercut', 'elbow-rise', 'elbow-drop', 'elbow-thrust'] as const;
   const trials = costTrials(techniques, [201, 202]);

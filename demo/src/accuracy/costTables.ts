@@ -73,6 +73,6 @@ ${table(
   ],
 )}
 
-Front and side kicks, knees, uppercuts and elbows that rise, drop or thrust do not go round the upright: they have no model. Of the last two, what legs and weight do not give has a cost all the same, for speeds add up (the body is taken to give 15 ± 5 % of them; it meets its target in the same posture). An elbow that leaves before its body has none: on driven bodies a rising one so called gained 9 to 17 %, a dropping one lost 6 to 10 %. Of braking the truth is what the same arm would have carried had it gone on driving; the judge only sees the speed that was there.
+In a lead hook these bodies lose nothing when all is called at once: its way is short, and the ranges take that in. What its elbow costs, a third when it gives or is open, the model said a tenth of or took for a gain: there it gives no cost. Front and side kicks, knees, uppercuts and elbows that rise, drop or thrust do not go round the upright: they have no model. Of the last two, what legs and weight do not give has a cost all the same, for speeds add up (the body is taken to give 15 ± 5 % of them; it meets its target in the same posture). An elbow that leaves before its body has none: on driven bodies a rising one so called gained 9 to 17 %, a dropping one lost 6 to 10 %. Of braking the truth is what the same arm would have carried had it gone on driving; the judge only sees the speed that was there.
 `;
 }

@@ -31,6 +31,8 @@ export interface Thrower extends Muscled {
   readonly brakes: number | null;
   /** How hard hips and chest are to turn, of the usual. */
   readonly heavy: number;
+  /** How far to the left of the usual place a hook's target stands, metres: a lead hook's side is in front. */
+  readonly across: number;
   /** Where the limb is steered, radians from the target: about the upright, and upward. */
   readonly aim: readonly [number, number];
 }

@@ -63,7 +63,7 @@ const TOWARD: Readonly<Record<Way, Point>> = {
 /** One who throws a straight, a hook or an elbow. */
 export function armed(thrower: Thrower): Driven {
   const start = coiledOf(thrower);
-  const { way, calls, reach } = thrower;
+  const { way, calls, reach, across } = thrower;
   const { upper, fore, fist } = lengthsOf(thrower);
   const ends = (placed: readonly Placed[]) => endOf(thrower, placed);
   return {
@@ -80,7 +80,7 @@ export function armed(thrower: Thrower): Driven {
           return reach - size(subtract(end, root)) / (upper + fore + fist);
         case 'hook':
         case 'elbow':
-          return end[2] - STANDS[way];
+          return end[2] - STANDS[way] + across;
         default:
           return MEETS[way] * upper - dot(subtract(end, root), TOWARD[way]);
       }

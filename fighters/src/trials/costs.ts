@@ -207,6 +207,7 @@ function throwerOf(way: Way, seed: number): Thrower {
     coil: 0,
     brakes: null,
     reach: 0.95,
+    across: 0,
     aim: AIMS[way],
   };
 }
@@ -306,6 +307,20 @@ const JAB: Act<Thrower> = {
   leaks: LEAKS.filter(({ faults }) => faults.includes('jammed')),
 };
 
+/** The side that stands before turns in from there. */
+const LEAD_HOOK: Act<Thrower> = {
+  ...arms('lead-hook', 'hook'),
+  bodyOf: (seed) => {
+    const body = throwerOf('hook', seed);
+    return { ...body, yaw: 0.85 + body.yaw, across: 0.22 };
+  },
+  // It stands squarer than a rear hook does on purpose.
+  leaks: LEAKS.filter(
+    ({ ways, faults }) =>
+      (ways === undefined || ways.includes('hook')) && !faults.includes('square-stance'),
+  ),
+};
+
 /** The whole body goes where the strike goes, and harder than it turns. */
 const carried = (technique: TechniqueId, way: Way): Act<Thrower> => ({
   ...arms(technique, way),
@@ -319,6 +334,7 @@ const carried = (technique: TechniqueId, way: Way): Act<Thrower> => ({
 const ACTS = {
   jab: trialsOf(JAB),
   cross: trialsOf(arms('cross', 'straight')),
+  'lead-hook': trialsOf(LEAD_HOOK),
   'rear-hook': trialsOf(arms('rear-hook', 'hook')),
   'elbow-round': trialsOf(arms('elbow-round', 'elbow')),
   'rear-uppercut': trialsOf(carried('rear-uppercut', 'uppercut')),

@@ -89,7 +89,9 @@ export function costed(
     const remedy = fault?.remedy ?? null;
     if (remedy === null) return { ...finding, cost: { unknown: otherPrice(fault) } };
     const cost =
-      remedy === 'carried' ? uncarried(technique, readings) : costOf(remedy, thrown, readings);
+      remedy === 'carried'
+        ? uncarried(technique, readings)
+        : costOf(remedy, thrown, technique, readings);
     return { ...finding, cost };
   });
 }
@@ -165,25 +167,38 @@ function otherPrice(fault: Fault | null | undefined): string {
   return fault?.costs ? OTHERWISE[fault.costs] : 'The chain model has no part for this leak.';
 }
 
-function costOf(remedy: Modelled, thrown: Thrown | Absent, readings: Readings): Cost {
+function costOf(
+  remedy: Modelled,
+  thrown: Thrown | Absent,
+  technique: Technique,
+  readings: Readings,
+): Cost {
   if (isAbsent(thrown)) return { unknown: thrown.absent };
   if (remedy === 'to-the-end') return braked(readings, thrown);
-  const noPart = partless(remedy, thrown.model);
+  const noPart = partless(remedy, technique, thrown.model);
   if (noPart !== null) return { unknown: noPart };
   return thrown.isFollowed ? counterfactual(remedy, thrown) : { unknown: NOT_FOLLOWED };
 }
 
 /** What this strike's chain cannot show of a leak. */
-function partless(remedy: Modelled, { along, links, root }: Model): string | null {
+function partless(
+  remedy: Modelled,
+  { family, hand }: Technique,
+  { along, links, root }: Model,
+): string | null {
   const isArm = root === 2;
   const isElbow = isArm && links.length === 3;
   if (remedy === 'coiled' && isElbow) return PARTS.coil;
+  const isOfElbow = remedy === 'elbow-holds' || remedy === 'drawn-in';
+  if (isOfElbow && family === 'hook' && hand === 'lead') return PARTS.leadElbow;
   if (along === 'line') return remedy === 'turned-away' || remedy === 'coiled' ? PARTS.aim : null;
   return remedy === 'comes-along' ? ACROSS : null;
 }
 
 const PARTS = {
   aim: 'Turned back as a whole, a straight is the same to the chain model.',
+  // Driven bodies lose a third by it; the model said a tenth, or that they gained.
+  leadElbow: 'What the elbow of a lead hook costs the chain model gets wrong.',
   coil: 'From a coil the chain model’s elbow goes past its target.',
 };
 const ACROSS = 'The body goes across the way of this strike.';
@@ -250,6 +265,8 @@ function counterfactual(remedy: Modelled, { model, draws }: Thrown): Cost {
   };
   const [low, high] = range((pair) => pair.lost, off * whole);
   const [shareLow, shareHigh] = range((pair) => pair.share, off);
+  if (shareHigh <= 0)
+    return { unknown: 'Without the leak the model’s strike has less: it does not follow.' };
   return { lost, share, low, high, shareLow, shareHigh };
 }
 
