@@ -16,8 +16,8 @@ const AROUND = 0.012;
 const LEAST = 0.2;
 /** How long a line is can only be guessed, and with it when it is half-way; seconds, on made-up strikes. */
 const PROJECTED = 0.007;
-/** A body tracker sees a trunk turn so much too early or too late, seconds, on rendered films. */
-const TRACKED = 0.011;
+/** A body tracker sees a trunk turn so much too early or too late, seconds, on thirty-five rendered films. */
+const TRACKED = 0.015;
 
 /** Length of a line between hips or shoulders along the picture; grows as the rear side comes forward. */
 function across(
