@@ -35,7 +35,7 @@ export function CameraPlaceHere() {
         }}
       />
       <div className="min-w-48 flex-1 space-y-1.5">
-        <h3 className="font-semibold">Where the camera stood</h3>
+        <h2 className="font-semibold">Where the camera stood</h2>
         <p>
           {place
             ? `${place.name[0]!.toUpperCase()}${place.name.slice(1)}.`

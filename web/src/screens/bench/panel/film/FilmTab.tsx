@@ -48,7 +48,7 @@ function DoneHere({ deeds }: { deeds: readonly Deed[] }) {
   if (deeds.length === 0) return null;
   return (
     <section aria-label="Who did what here">
-      <h3 className="border-b border-ink pb-1 font-semibold">Who did what here</h3>
+      <h2 className="border-b border-ink pb-1 font-semibold">Who did what here</h2>
       <ul>
         {deeds.map(({ id, by, what, detail, at }) => (
           <li key={id} className="flex gap-4 border-b border-rule py-1">

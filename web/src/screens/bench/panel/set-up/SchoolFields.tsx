@@ -52,7 +52,7 @@ export function SchoolFields({ strike }: { strike: StrikeDocument }) {
   return (
     <fieldset className="border-t border-ink pt-3">
       <legend className="sr-only">School</legend>
-      <h3 className="mb-2 font-semibold">Judged as</h3>
+      <h2 className="mb-2 font-semibold">Judged as</h2>
       <div className="grid grid-cols-2 gap-4">
         <SelectField
           label="Situation"
