@@ -188,6 +188,14 @@ describe('what a body does not carry', () => {
     expect(half(0.1)).toBeCloseTo(Math.hypot(0.05, OFF.carried, 0.085), 9);
   });
 
+  it('is nothing where the body gives most of the speed', () => {
+    for (const value of [0.6, 1, 1.2]) {
+      expect(costOfRise('rear-uppercut', portion(value))).toEqual({
+        unknown: 'The body gives most of the speed already.',
+      });
+    }
+  });
+
   it('says what is lacking where its share is not known', () => {
     expect(costOfRise('rear-uppercut', absent('Set the scale.'))).toEqual({
       unknown: 'Set the scale.',

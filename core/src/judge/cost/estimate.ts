@@ -41,6 +41,8 @@ const COILS = degrees(10);
 const COMES = 0.5;
 /** What a body gives of the speed of a strike that it carries, and how that differs: Sinew's own. */
 const CARRIES = { share: 0.15, sigma: 0.05 };
+/** Beyond it there is no limb whose speed the rest could be. */
+const MOST_CARRIED = 0.5;
 /** A straight lands at this share of its reach (common practice, no source). */
 const REACH = 0.95;
 const STIFF = 8;
@@ -68,6 +70,7 @@ export const OFF = {
 };
 /** A model that misses a number by more than twice what would do does not follow the strike. */
 const WORST_MISFIT = 2;
+const GAINED = 'Without the leak the model’s strike has less: it does not follow.';
 const NOT_FOLLOWED = 'The model does not follow this strike closely enough to say.';
 
 /** @returns the findings with what each costs that was found, in the order in which they came */
@@ -96,7 +99,7 @@ export function costed(
   });
 }
 
-/** Whether the strike is thrown again for it. */
+/** What the strike is thrown again for. */
 type Modelled = Exclude<Remedy, 'carried'>;
 const isModelled = (remedy: Remedy | null | undefined) => remedy && remedy !== 'carried';
 
@@ -213,6 +216,7 @@ function uncarried({ start, along }: Technique, readings: Readings): Cost {
   const carried = readings[isUpOrDown ? 'portion.rise' : 'portion.step'];
   if (isAbsent(carried)) return { unknown: carried.absent };
   const { value, sigma } = carried;
+  if (value > MOST_CARRIED) return { unknown: 'The body gives most of the speed already.' };
   const share = (CARRIES.share - value) / (1 - value);
   const off = Math.hypot(
     CARRIES.sigma / (1 - value),
@@ -265,8 +269,7 @@ function counterfactual(remedy: Modelled, { model, draws }: Thrown): Cost {
   };
   const [low, high] = range((pair) => pair.lost, off * whole);
   const [shareLow, shareHigh] = range((pair) => pair.share, off);
-  if (shareHigh <= 0)
-    return { unknown: 'Without the leak the model’s strike has less: it does not follow.' };
+  if (shareHigh <= 0) return { unknown: GAINED };
   return { lost, share, low, high, shareLow, shareHigh };
 }
 
