@@ -43,6 +43,13 @@ describe('hits that are told as they are heard', () => {
     live.forEach((time, i) => expect(Math.abs(time - whole[i]!)).toBeLessThan(0.001));
   });
 
+  it('are none where a device stalls and goes on', () => {
+    const room = Float32Array.from({ length: 5 * SOUND_RATE }, (_, i) => 0.01 * Math.sin(i * i));
+    for (let i = SOUND_RATE; i < room.length; i += SOUND_RATE)
+      room.fill(0, i, i + 0.25 * SOUND_RATE);
+    expect(heardLive(room, 30_000, [5000])).toEqual([]);
+  });
+
   it('are none in a room in which nothing is hit', () => {
     const quiet = Float32Array.from(
       { length: 5 * SOUND_RATE },

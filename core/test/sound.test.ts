@@ -64,6 +64,18 @@ describe('hits in the sound of a take', () => {
     }
   });
 
+  it('are those of the room alone where a recording has lost stretches of its sound', () => {
+    const samples = heardBy(DEMO_TAKE, side!);
+    const hits = findHits(envelopeOf(samples));
+    const cut = samples.slice();
+    // A tenth of a second out of three, wherever nothing is hit.
+    for (let i = 0; i + 4800 < cut.length; i += 14_400) {
+      const [from, to] = [i / SOUND_RATE, (i + 4800) / SOUND_RATE];
+      if (hits.every(({ time }) => time < from - 0.2 || time > to + 0.2)) cut.fill(0, i, i + 4800);
+    }
+    expect(findHits(envelopeOf(cut)).map(({ time }) => time)).toEqual(hits.map(({ time }) => time));
+  });
+
   it('that drown in the room are missed rather than guessed', () => {
     const found = soundTrials(0.06, SEEDS);
     expect(found.invented).toBe(0);

@@ -6,7 +6,6 @@ import { nanoid } from 'nanoid';
 import {
   getFirstEncodableAudioCodec,
   getFirstEncodableVideoCodec,
-  MediaStreamAudioTrackSource,
   MediaStreamVideoTrackSource,
   Mp4OutputFormat,
   Output,
@@ -15,6 +14,7 @@ import {
   type StreamTargetChunk,
 } from 'mediabunny';
 import type { RecentFilm } from './recentFilm';
+import { soundTrack, type SoundTrack } from './soundTrack';
 import type { TakeAbout } from './takeAbout';
 import { namedTake, takeStore } from './takeStore';
 
@@ -34,6 +34,7 @@ export class Recorder {
     readonly id: string,
     private readonly about: TakeAbout,
     private readonly output: Output,
+    private readonly sound: SoundTrack | null,
   ) {}
 
   /**
@@ -73,7 +74,11 @@ export class Recorder {
         }),
       ),
     });
-    const recorder = new Recorder(id, about, output);
+    const sound =
+      audio && soundCodec
+        ? soundTrack(audio as MediaStreamAudioTrack, { codec: soundCodec, bitrate: 96_000 })
+        : null;
+    const recorder = new Recorder(id, about, output, sound);
     const fail = (error: unknown) => {
       if (recorder.isOver) return;
       recorder.isOver = true;
@@ -85,28 +90,24 @@ export class Recorder {
         codec,
         bitrate: QUALITY_HIGH,
         keyFrameInterval: FRAGMENT,
+        onEncodedSample: ({ timestamp }) => sound?.pictureCame(timestamp),
         onEncodedPacket: (packet, meta) => recent?.keep(packet, meta),
       },
       { frameRate: null },
     );
     pictures.errorPromise.catch(fail);
     output.addVideoTrack(pictures);
-    if (audio && soundCodec) {
-      const sound = new MediaStreamAudioTrackSource(audio as MediaStreamAudioTrack, {
-        codec: soundCodec,
-        bitrate: 96_000,
-      });
-      sound.errorPromise.catch(fail);
-      output.addAudioTrack(sound);
-    }
+    if (sound) output.addAudioTrack(sound.source);
     try {
       await output.start();
     } catch (error) {
       recorder.isOver = true;
       await store.end();
       await store.remove(id);
+      await sound?.stop();
       throw error;
     }
+    sound?.record().catch(fail);
     return recorder;
   }
 
@@ -114,6 +115,7 @@ export class Recorder {
   async stop(): Promise<Recorded> {
     const wasWhole = !this.isOver;
     this.isOver = true;
+    await this.sound?.stop();
     // After a failure there is nothing left to finish; what was written is finalised all the same.
     await (wasWhole ? this.output.finalize() : this.output.cancel()).catch(() => undefined);
     const store = takeStore();

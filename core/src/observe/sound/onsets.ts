@@ -39,11 +39,16 @@ const REST = hops(0.09);
 
 const decibels = (value: number) => 20 * Math.log10(value);
 
-/** How loud the recording is when nothing happens; never 0. */
+/** A third of a step of 16 bits: no room is so quiet, it is what a recording left out. */
+const LEFT_OUT = 1e-5;
+
+/** How loud the recording is when nothing happens; never 0. What was left out does not count, unless it is most. */
 export function quietOf({ loudness }: Envelope): number {
   const step = Math.max(1, Math.floor(loudness.length / 4000));
   const some = Array.from(loudness).filter((_, i) => i % step === 0);
-  return Math.max(quantile(some, 0.2) ?? 0, 1e-6);
+  const recorded = some.filter((one) => one > LEFT_OUT);
+  const counting = recorded.length > some.length / 2 ? recorded : some;
+  return Math.max(quantile(counting, 0.2) ?? 0, 1e-6);
 }
 
 /**
