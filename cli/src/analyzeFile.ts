@@ -158,7 +158,9 @@ function marksFrom(contact: number | undefined, frameTimes: readonly number[]): 
   if (contact === undefined) return {};
   const last = frameTimes[frameTimes.length - 1]!;
   if (!(contact >= 0 && contact <= last)) {
-    throw new RangeError(`--contact must lie between 0 and ${last} s`);
+    throw new RangeError(
+      `--contact must lie between 0 and ${last} s, counted from the file’s first frame`,
+    );
   }
   return { contact: markOnFrame(frameTimes, nearestFrame(frameTimes, contact)) };
 }

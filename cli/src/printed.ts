@@ -38,7 +38,7 @@ export function printedOf(analysis: Analysis, { school }: Rules): object {
   };
 }
 
-/** Half-way times are read against contact, and printed on the file's own clock like all instants. */
+/** Half-way times are read against contact, and printed from the first frame on like all instants. */
 function halfTimes({ readings, events: { contact } }: Analysis): object {
   return Object.fromEntries(
     (['turn.half.pelvis', 'turn.half.trunk'] as const).flatMap((id) => {

@@ -96,6 +96,22 @@ describe('the three answers', () => {
     );
   });
 
+  it('half-way times decide nothing against what the starts read, unsure as they are', () => {
+    const says = (start: number, halfWay: number) =>
+      judged(
+        'all-at-once',
+        readings({
+          'lead.hipsTrunk': seconds(start, 0.008),
+          'lead.half': seconds(halfWay, 0.002),
+        }),
+      );
+    // A trunk that turns quicker than its hips catches up by half-way, though it started late.
+    expect(says(0.029, 0.012)).toMatchObject({ status: 'cant-tell', way: 'turned' });
+    expect(says(0.01, 0.04)).toMatchObject({ status: 'cant-tell', way: 'turned' });
+    expect(says(0.012, 0.012)).toMatchObject({ status: 'found', way: 'turned-half-way' });
+    expect(says(0.028, 0.04)).toMatchObject({ status: 'clear', way: 'turned-half-way' });
+  });
+
   it('says which way it leans where it is right in four of five', () => {
     const leans = (lead: number) =>
       judged('all-at-once', readings({ 'lead.hipsTrunk': seconds(lead, 0.01) })).open?.likely;

@@ -107,7 +107,11 @@ function seenByEye(fault: Fault, { of }: Verdict, word: Says, { school }: Rules)
   };
 }
 
-/** Where a case cannot tell, the one that stands in for it is asked, if what it rests on was measured. */
+/**
+ * Where a case cannot tell, the one that stands in for it is asked, if what it rests on was measured: another
+ * quantity, which bodies move in step with it as a rule. One that decides against what the case itself reads is
+ * such an exception, and decides nothing.
+ */
 function withStandIns(verdicts: readonly Verdict[]): readonly Verdict[] {
   const isStandIn = ({ of }: Verdict) => of.standsInFor !== undefined;
   return verdicts
@@ -118,8 +122,14 @@ function withStandIns(verdicts: readonly Verdict[]): readonly Verdict[] {
         const measured = first?.measured;
         return of.standsInFor === main.of.id && measured && !isAbsent(measured);
       });
-      return standIn ?? main;
+      return standIn && !isAgainst(standIn, main) ? standIn : main;
     });
+}
+
+function isAgainst({ status }: Verdict, { judgedBy: [first] }: Verdict): boolean {
+  if (status === 'cant-tell' || !first?.measured || isAbsent(first.measured)) return false;
+  const beyond = distanceBeyond(first.limit as ReadingLimit, first.measured);
+  return status === 'found' ? beyond < 0 : beyond > 0;
 }
 
 function worst(outcomes: readonly Outcome[]): Outcome | null {
