@@ -12,7 +12,7 @@ import { techniqueById } from '../src/foundation/technique/techniques';
 import { strikingSide } from '../src/foundation/technique/strike';
 import { knownTimes } from '@sinew/fighters/fighter/pose';
 import type { Recipe } from '@sinew/fighters/fighter/recipe';
-import { knownTrack } from '@sinew/fighters/fighter/track';
+import { knownTrack, type Flaws } from '@sinew/fighters/fighter/track';
 import { nearestFrame } from '../src/observe/track/time';
 import { USUAL_RULES, type Rules } from '../src/judge/fault/finding';
 import { NO_SCHOOL, resolve } from '../src/judge/school/resolve';
@@ -32,6 +32,7 @@ interface Sampling {
   /** Standard deviation of every coordinate, metres; none unless given. */
   readonly noise?: number;
   readonly seed?: number;
+  readonly flaws?: Flaws;
 }
 
 function inputOf(recipe: Recipe, sampling: Sampling, rules: Rules) {

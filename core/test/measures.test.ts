@@ -1,4 +1,7 @@
 import { clean } from '@sinew/fighters/fighter/recipe';
+import { truthOfStrike } from '@sinew/fighters/fighter/truth';
+import { REAL } from '@sinew/fighters/trials/families';
+import { mean } from 'd3-array';
 import { measureKnown } from './fixtures';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -388,5 +391,17 @@ describe('the turn of pelvis and trunk', () => {
     };
     expect(turn(plain)).toBeCloseTo(6, 0);
     expect(Math.abs(turn(wound) - 24)).toBeLessThan(1);
+  });
+
+  it('is not made larger by noise that looks like a coil', () => {
+    const recipe = clean('rear-hook');
+    const truth = truthOfStrike(recipe).values['turn.pelvis'];
+    const errors = Array.from({ length: 12 }, (_, i) => {
+      const sampling = { rate: 240, noise: 0.0025, seed: i + 1, flaws: REAL };
+      const { value } = measureKnown(recipe, sampling).readings['turn.pelvis'] as Reading;
+      return ((value - truth) * 180) / Math.PI;
+    });
+    // One is off by a degree or so: the mean of twelve by 0.3.
+    expect(Math.abs(mean(errors)!)).toBeLessThan(0.6);
   });
 });
