@@ -85,6 +85,10 @@ describe('the elbow at contact', () => {
     expect(elbow({ ...seen, paths, raw: paths }).value).toBeCloseTo(186, 6);
   });
 
+  it('past straight as no joint goes is no elbow, and says what to put right', () => {
+    expect(() => elbow(limb(230))).toThrow(/bent the wrong way .* Put shoulder, elbow and wrist/);
+  });
+
   it('never seen bent, is no more than straight', () => {
     const still = limb(185);
     const at = (CONTACT - 0.001) * 240;

@@ -94,8 +94,18 @@ function bend(probe: MeasureProbe, when: Instant): number {
   const axis = probe.once(`hinge ${when.label}`, (measured) => hinge(measured, when));
   if (!axis) return angleAt(near, middle, far);
   const [upper, lower] = [minus(middle, near), minus(far, middle)];
-  return Math.PI - Math.atan2(dot(cross(upper, lower), axis), dot(upper, lower));
+  const past = Math.atan2(-dot(cross(upper, lower), axis), dot(upper, lower));
+  if (past > NO_JOINT) throw new MissingInput(absent(notFound(probe)));
+  return Math.PI + past;
 }
+
+/** Farther past straight no elbow or knee goes, whatever points are off by: radians. */
+const NO_JOINT = 0.6;
+
+const notFound = ({ strike: { technique } }: MeasureProbe) =>
+  isKick(technique)
+    ? 'The knee looks bent the wrong way at this instant: the leg was not found there. Put hip, knee and ankle right on that frame.'
+    : 'The elbow looks bent the wrong way at this instant: the arm was not found there. Put shoulder, elbow and wrist right on that frame.';
 
 /**
  * The limb must lie in the picture plane, which depends on the technique.
