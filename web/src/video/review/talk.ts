@@ -7,10 +7,10 @@ import {
   CanvasSource,
   getFirstEncodableAudioCodec,
   getFirstEncodableVideoCodec,
-  MediaStreamAudioTrackSource,
   Mp4OutputFormat,
   Output,
 } from 'mediabunny';
+import { soundTrack } from '../soundTrack';
 import { inked } from './inked';
 
 /** What is filmed of the bench. */
@@ -78,12 +78,9 @@ export async function talkOver(
   });
   const pictures = new CanvasSource(canvas, { codec, bitrate: BITRATE, keyFrameInterval: 1 });
   const [microphone] = voice.getAudioTracks();
-  const heard = new MediaStreamAudioTrackSource(microphone as MediaStreamAudioTrack, {
-    codec: sound,
-    bitrate: VOICE,
-  });
+  const heard = soundTrack(microphone as MediaStreamAudioTrack, { codec: sound, bitrate: VOICE });
   output.addVideoTrack(pictures, { frameRate: RATE });
-  output.addAudioTrack(heard);
+  output.addAudioTrack(heard.source);
   await output.start();
   const overlay = drawingOf(scene.overlay);
   const lanes = drawingOf(strip);
@@ -116,6 +113,7 @@ export async function talkOver(
     if (isAdding || frame <= last || seconds > LONGEST_TALK) return onTick(seconds);
     last = frame;
     isAdding = true;
+    heard.pictureCame(seconds);
     draw();
     pictures
       .add(frame / RATE, 1 / RATE)
@@ -123,7 +121,7 @@ export async function talkOver(
       .finally(() => (isAdding = false));
     onTick(seconds);
   }, 1000 / RATE);
-  void heard.errorPromise.catch((error: unknown) => (failure ??= error));
+  heard.record().catch((error: unknown) => (failure ??= error));
   const end = () => {
     clearInterval(timer);
     overlay.end();
@@ -133,6 +131,8 @@ export async function talkOver(
   return {
     async stop() {
       const seconds = Math.min(LONGEST_TALK, (performance.now() - began) / 1000);
+      clearInterval(timer);
+      await heard.stop();
       end();
       if (last < 0) {
         await output.cancel();
@@ -147,6 +147,7 @@ export async function talkOver(
     },
     cancel() {
       end();
+      void heard.stop();
       void output.cancel();
     },
   };
