@@ -87,7 +87,11 @@ function joint(probe: MeasureProbe, when: Instant): readonly [Vector, Vector, Ve
   return [near!, middle!, far!];
 }
 
-/** Inner angle of the striking elbow or knee; π = straight, more = past straight. */
+/**
+ * Inner angle of the striking elbow or knee; π = straight, more = past straight.
+ *
+ * @throws MissingInput where it cannot be seen, or is past straight as no joint is
+ */
 function bend(probe: MeasureProbe, when: Instant): number {
   requireBendView(probe, `the ${isKick(probe.strike.technique) ? 'knee' : 'elbow'}'s bend`);
   const [near, middle, far] = joint(probe, when);
@@ -99,7 +103,7 @@ function bend(probe: MeasureProbe, when: Instant): number {
   return Math.PI + past;
 }
 
-/** Farther past straight no elbow or knee goes, whatever points are off by: radians. */
+/** Radians past straight, two to three times what the loosest elbow or knee does (common practice, no source). */
 const NO_JOINT = 0.6;
 
 const notFound = ({ strike: { technique } }: MeasureProbe) =>
