@@ -1,4 +1,5 @@
 import { clean } from '@sinew/fighters/fighter/recipe';
+import { knownTrack } from '@sinew/fighters/fighter/track';
 import { truthOfStrike } from '@sinew/fighters/fighter/truth';
 import { REAL } from '@sinew/fighters/trials/families';
 import { mean } from 'd3-array';
@@ -20,7 +21,8 @@ import {
 import { parts, quantity, say, sayOrder } from '../src/foundation/reading/say';
 import { techniqueById } from '../src/foundation/technique/techniques';
 import { trackFromPlaced, type Placed } from '../src/observe/track/track';
-import { realFrameTimes } from '../src/observe/track/time';
+import { nearestFrame, realFrameTimes } from '../src/observe/track/time';
+import { seeStrike } from '../src/analysis/seenStrike';
 import { propagate } from '../src/foundation/uncertainty/propagate';
 
 const RATE = 100;
@@ -391,6 +393,22 @@ describe('the turn of pelvis and trunk', () => {
     };
     expect(turn(plain)).toBeCloseTo(6, 0);
     expect(Math.abs(turn(wound) - 24)).toBeLessThan(1);
+  });
+
+  it('counts from there also where nobody can tell when the hips start', () => {
+    const coiled = clean('lead-hook', { pelvisCoil: (18 * Math.PI) / 180 });
+    const track = knownTrack(coiled, { rate: 240, noise: 0, seed: 1 });
+    const contact = markOnFrame(track.frameTimes, nearestFrame(track.frameTimes, coiled.contact));
+    const seen = seeStrike({ track }, hook, { contact });
+    const { hips: _, ...events } = seen.events;
+    const { value } = measureOne('turn.pelvis', {
+      strike: hook,
+      motion: seen.motion,
+      events,
+      body: UNKNOWN_BODY,
+    }) as Reading;
+    const truth = truthOfStrike(coiled).values['turn.pelvis'];
+    expect(Math.abs(((value - truth) * 180) / Math.PI)).toBeLessThan(1);
   });
 
   it('is not made larger by noise that looks like a coil', () => {

@@ -34,7 +34,7 @@ export function proposeDrive(
   }
   const signs = SIGNS.flatMap((part) => {
     const series = travelOf(motion, [sided(motion.striking, part)], 'raw');
-    const start = startOf(series, motion, contact.time);
+    const start = startOf(series, motion, contact.time, { of: 'creeping' });
     return start && start.sigma < LEAST_SURE ? [start] : [];
   });
   const agreeing = signs.map((one) =>

@@ -53,7 +53,7 @@ function turnToContact(
   // In rendered films of one phone it was up to 75° off, and in four of fourteen beyond its ±.
   if (probe.motion.source === 'estimated-3d') throw new MissingInput(GUESSED);
   const needs = start === 'hips' ? 'rightHip' : 'rightShoulder';
-  const deepest = probe.has(start) ? deepestCoil(probe, yaw, start, needs) : probe.event('ready');
+  const deepest = deepestCoil(probe, yaw, probe.has(start) ? start : 'contact', needs);
   return turned(probe, yaw, deepest, probe.event('contact'));
 }
 
@@ -61,17 +61,17 @@ function turnToContact(
 const BESIDE = 0.02;
 
 /**
- * Where a link is turned back the farthest between the load and its own start: by what stands on either side, or
- * the noise of an instant would pick it, and count as turn.
+ * Where a link is turned back the farthest between the load and its own start, where that is known: by what stands
+ * on either side, or the noise of an instant would pick it, and count as turn.
  */
 function deepestCoil(
   probe: MeasureProbe,
   yaw: (probe: MeasureProbe, when: Instant) => number,
-  start: 'hips' | 'trunk',
+  until: 'hips' | 'trunk' | 'contact',
   needs: 'rightHip' | 'rightShoulder',
 ): Instant {
   const from = loadFrom(probe);
-  return probe.most(`coiled ${start}`, from, probe.event(start), needs, (l, when) => {
+  return probe.most(`${needs} coiled`, from, probe.event(until), needs, (l, when) => {
     const back = (at: Instant) => wrapped(yaw(l, from) - yaw(l, at));
     const itself = back(when);
     const beside = [-BESIDE, BESIDE].flatMap((by) => {
