@@ -4,7 +4,6 @@
  */
 import { spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
-import { join } from 'node:path';
 import { cruise } from 'dependency-cruiser';
 import extractTSConfig from 'dependency-cruiser/config-utl/extract-ts-config';
 import config from '../.dependency-cruiser.mjs';
@@ -20,19 +19,6 @@ const changed = [
   ]),
 ].filter((name) => name && existsSync(name));
 const code = changed.filter((name) => /\.(ts|tsx|mjs)$/.test(name));
-
-const types = (workspace) =>
-  runBeside(
-    `types of ${workspace}`,
-    bin('tsc'),
-    [
-      '--noEmit',
-      '--incremental',
-      '--tsBuildInfoFile',
-      join(root, 'node_modules', '.cache', `${workspace}.tsbuildinfo`),
-    ],
-    join(root, workspace),
-  );
 
 const { output } = await cruise(
   ['core', 'fighters', 'cli', 'demo', 'web/src', 'web/test', 'e2e'],
@@ -61,8 +47,8 @@ if (code.length > 0) {
     '--no-warn-ignored',
     ...code,
   ]);
-  results.push(...(await Promise.all([lint, types('web')])));
-  results.push(await types('e2e'));
+  const types = runBeside('types', process.execPath, ['scripts/types.mjs']);
+  results.push(...(await Promise.all([lint, types])));
 }
 if (changed.length > 0) {
   const args = ['--check', '--ignore-unknown', '--log-level', 'warn', ...changed];

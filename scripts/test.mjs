@@ -13,7 +13,7 @@ const inTurn = async (...checks) => {
 };
 const results = await Promise.all([
   inTurn(
-    ['types', 'npm', ['run', 'types', '--silent']],
+    ['types', process.execPath, ['scripts/types.mjs']],
     ['the house', 'npm', ['run', 'house', '--silent']],
     ['Node that the packages ask for', process.execPath, ['scripts/engines.mjs']],
   ),
