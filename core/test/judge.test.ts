@@ -84,7 +84,7 @@ describe('the three answers', () => {
     const [unsure, none] = [seconds(0.02, 0.02), absent('not given')];
     expect(says(unsure, seconds(0.06, 0.01)).status).toBe('clear');
     expect(says(none, seconds(0.06, 0.01)).status).toBe('clear');
-    const found = says(none, seconds(-0.01, 0.01));
+    const found = says(none, seconds(-0.01, 0.005));
     expect(found).toMatchObject({ status: 'found', way: 'turned-half-way' });
     expect(found.evidence).toMatch(
       /^The trunk is half-way through its turn 10 ± \d+ ms before the hips/,
@@ -108,8 +108,30 @@ describe('the three answers', () => {
     // A trunk that turns quicker than its hips catches up by half-way, though it started late.
     expect(says(0.029, 0.012)).toMatchObject({ status: 'cant-tell', way: 'turned' });
     expect(says(0.01, 0.04)).toMatchObject({ status: 'cant-tell', way: 'turned' });
-    expect(says(0.012, 0.012)).toMatchObject({ status: 'found', way: 'turned-half-way' });
+    expect(says(0.012, 0)).toMatchObject({ status: 'found', way: 'turned-half-way' });
     expect(says(0.028, 0.04)).toMatchObject({ status: 'clear', way: 'turned-half-way' });
+  });
+
+  it('half-way times are no surer of the starts than bodies differ', () => {
+    const says = (halfWay: number) =>
+      judged(
+        'all-at-once',
+        readings({ 'lead.hipsTrunk': absent('not given'), 'lead.half': seconds(halfWay, 0.002) }),
+      );
+    expect(says(0.006)).toMatchObject({ status: 'found' });
+    expect(says(0.034)).toMatchObject({ status: 'clear' });
+    for (const [halfWay, likely] of [
+      [0.009, 'there'],
+      [0.017, null],
+      [0.023, null],
+      [0.03, 'not-there'],
+    ] as const) {
+      expect(says(halfWay), `${halfWay} s`).toMatchObject({
+        status: 'cant-tell',
+        way: 'turned-half-way',
+        open: { likely },
+      });
+    }
   });
 
   it('says which way it leans where it is right in four of five', () => {

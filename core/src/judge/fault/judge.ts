@@ -118,18 +118,21 @@ function withStandIns(verdicts: readonly Verdict[]): readonly Verdict[] {
     .filter((one) => !isStandIn(one))
     .map((main) => {
       if (main.status !== 'cant-tell') return main;
-      const standIn = verdicts.find(({ of, judgedBy: [first] }) => {
-        const measured = first?.measured;
-        return of.standsInFor === main.of.id && measured && !isAbsent(measured);
-      });
-      return standIn && !isAgainst(standIn, main) ? standIn : main;
+      const standIn = verdicts.find((one) => one.of.standsInFor === main.of.id && firstOf(one));
+      return standIn && tellsMore(standIn, main) ? standIn : main;
     });
 }
 
-function isAgainst({ status }: Verdict, { judgedBy: [first] }: Verdict): boolean {
-  if (status === 'cant-tell' || !first?.measured || isAbsent(first.measured)) return false;
-  const beyond = distanceBeyond(first.limit as ReadingLimit, first.measured);
-  return status === 'found' ? beyond < 0 : beyond > 0;
+/** What a verdict's first limit was held against, if that was measured. */
+function firstOf({ judgedBy: [first] }: Verdict): Reading | null {
+  return first?.measured && !isAbsent(first.measured) ? first.measured : null;
+}
+
+function tellsMore({ status }: Verdict, main: Verdict): boolean {
+  const own = firstOf(main);
+  if (!own) return true;
+  const beyond = distanceBeyond(main.judgedBy[0]!.limit as ReadingLimit, own);
+  return (status === 'found' && beyond >= 0) || (status === 'clear' && beyond <= 0);
 }
 
 function worst(outcomes: readonly Outcome[]): Outcome | null {
@@ -177,16 +180,22 @@ function byEye(says: Audit[string]): Outcome {
 /** The limit as it is for a body of the size that was measured. */
 function sized(limit: ReadingLimit, measured: Measured): ReadingLimit {
   if (isAbsent(measured) || measured.size === undefined) return limit;
-  return { ...limit, value: limit.value * measured.size, slack: limit.slack * measured.size };
+  const { size } = measured;
+  const { value, slack, strays } = limit;
+  return { ...limit, value: value * size, slack: slack * size, strays: strays * size };
 }
 
 export function holdAgainst(limit: ReadingLimit, measured: Measured): Outcome {
   if (isAbsent(measured)) return 'cant-tell';
   const beyond = distanceBeyond(limit, measured);
-  const spread = halfWidth(measured);
+  const spread = halfWidth({ sigma: sigmaAgainst(limit, measured) });
   if (beyond - spread > 0) return 'found';
   return beyond + spread <= limit.slack ? 'clear' : 'cant-tell';
 }
+
+/** Of the reading, as a measure of what the limit is of. */
+const sigmaAgainst = ({ strays }: ReadingLimit, { sigma }: Reading): number =>
+  Math.hypot(sigma, strays / halfWidth({ sigma: 1 }));
 
 /** How far the reading lies on the fault's side of its limit; negative on the right side. */
 function distanceBeyond({ is, value }: ReadingLimit, measured: Reading): number {
@@ -222,7 +231,7 @@ function openOf({ judgedBy }: Verdict, doubtful: Judged): Open {
 function likelyOf(judgedBy: readonly Judged[]): Open['likely'] {
   const leanings = judgedBy.map(({ limit, measured }) => {
     if (!isOfReading(limit) || measured === null || isAbsent(measured)) return 0;
-    return distanceBeyond(limit, measured) / measured.sigma;
+    return distanceBeyond(limit, measured) / sigmaAgainst(limit, measured);
   });
   if (leanings.some((one) => one < -LIKELY)) return 'not-there';
   return leanings.every((one) => one > LIKELY) ? 'there' : null;

@@ -21,6 +21,8 @@ const readingLimitSchema = z.object({
   value: z.number().finite(),
   /** Within this distance beyond the limit the fault costs nothing worth naming. */
   slack: z.number().nonnegative().default(0),
+  /** The limit is of something else, from which the reading is so far off in 95 of 100 bodies. */
+  strays: z.number().nonnegative().default(0),
   /** A second witness: it can clear the fault, and is not waited for. */
   onlyClears: z.boolean().default(false),
 });
