@@ -47,8 +47,8 @@ function limb(last: number, roll = 0, swing = 0.6) {
   });
 }
 
-function elbow(motion: ReturnType<typeof limb>) {
-  const technique = techniqueById('cross');
+function elbow(motion: ReturnType<typeof limb>, id = 'cross') {
+  const technique = techniqueById(id);
   const found = measureOne('elbow.contact', {
     strike: { technique, side: 'right' },
     events: { contact: markOnFrame(TIMES, CONTACT * 240) },
@@ -83,6 +83,63 @@ describe('the elbow at contact', () => {
     };
     const seen = { ...space, view: 'side', axes: ['toward', 'up'], planeSigma: 0.02 } as const;
     expect(elbow({ ...seen, paths, raw: paths }).value).toBeCloseTo(186, 6);
+  });
+
+  /** An elbow of 85° that lies in the picture until 0.3 s; at contact its links point out of it by so much. */
+  const aslant = (upper: number, lower: number) => {
+    const out = (most: number, time: number) =>
+      radians(most) * Math.min(1, Math.max(0, (time - 0.3) / (CONTACT - 0.3)));
+    const links = (time: number): readonly [Vector, Vector] => {
+      const [a, b] = [out(upper, time), out(lower, time)];
+      // The angle in the picture at which they are 85° apart in space.
+      const seen = Math.acos(
+        (Math.cos(radians(95)) - Math.sin(a) * Math.sin(b)) / (Math.cos(a) * Math.cos(b)),
+      );
+      return [
+        [Math.cos(a), 0, Math.sin(a)],
+        [Math.cos(b) * Math.cos(seen), Math.cos(b) * Math.sin(seen), Math.sin(b)],
+      ];
+    };
+    const middle = (time: number) => add([0, 1.4, 0], links(time)[0], 0.3);
+    const flat = (at: (time: number) => Vector) => {
+      const path = pathOf(at);
+      return { ...path, along: path.along.slice(0, 2) };
+    };
+    const paths = {
+      rightShoulder: flat(() => [0, 1.4, 0]),
+      rightElbow: flat(middle),
+      rightWrist: flat((time) => add(middle(time), links(time)[1], 0.26)),
+    };
+    return motionOf(paths, { view: 'side', axes: ['toward', 'up'], planeSigma: 0.02 });
+  };
+
+  it('whose links point out of the picture is less sure by as much as that may be', () => {
+    const flat = elbow(aslant(0, 0));
+    expect(flat.value).toBeCloseTo(85, 6);
+    for (const [upper, lower] of [
+      [30, 30],
+      [30, -30],
+      [20, 40],
+      [-35, 25],
+    ] as const) {
+      const { value, half } = elbow(aslant(upper, lower));
+      const tilts = Math.sin(radians(upper)) * Math.sin(radians(lower));
+      expect(Math.abs(value - 85), `${upper}° and ${lower}°`).toBeGreaterThan(flat.half);
+      expect(Math.abs(value - 85)).toBeLessThan(half);
+      const more = (180 / Math.PI) * 1.96 * Math.abs(tilts / Math.sin(radians(value)));
+      expect(half).toBeCloseTo(Math.hypot(flat.half, more), 0);
+    }
+    // One that stays in it, or is the only one to leave it, shows as it is.
+    expect(elbow(aslant(30, 0)).half).toBeCloseTo(flat.half, 1);
+  });
+
+  it('of an uppercut is less sure in a picture: its arm goes up beside a body that is turned', () => {
+    const [hook, uppercut] = ['cross', 'rear-uppercut'].map((id) => elbow(aslant(0, 0), id).half);
+    // Thirty degrees at the most, every amount as likely: sin² 30° ÷ 3 = 1/12.
+    expect(uppercut! ** 2 - hook! ** 2).toBeCloseTo(
+      ((180 / Math.PI) * 1.96) ** 2 * ((1 / 12) ** 2 - 0.05 ** 2),
+      3,
+    );
   });
 
   it('past straight as no joint goes is no elbow, and says what to put right', () => {

@@ -150,6 +150,12 @@ describe('the start of a link', () => {
     expect(onset(times, shaky, 1, 0.3)!).toBeGreaterThan(0.55);
   });
 
+  it('is nowhere when the peak hardly stands out of the noise', () => {
+    const peak = Math.max(...ramp);
+    expect(onset(times, ramp, 1, peak / 4.7)).toBeNull();
+    expect(onset(times, ramp, 1, peak / 5.6)).not.toBeNull();
+  });
+
   it('is nowhere when nothing moves, or when it was moving from the start', () => {
     expect(
       onset(

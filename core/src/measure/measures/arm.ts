@@ -15,7 +15,7 @@ import { absent } from '../../foundation/reading/reading';
 import type { Technique } from '../../foundation/technique/techniques';
 import { filmFrom, viewWords } from './context';
 import { MissingInput, type Instant, type MeasureProbe } from './probe';
-import type { Measure } from './run';
+import { TILTED, type Measure } from './run';
 
 /** Seconds before contact over which a hook's angle must hold. */
 export const DRIFT_WINDOW = 0.08;
@@ -130,6 +130,32 @@ function requireBendView({ motion, strike: { technique } }: MeasureProbe, what: 
   if (motion.axes.length === 0) {
     throw new MissingInput(absent('Draw the line to the target in the picture.'));
   }
+}
+
+/** Sine from which on a bend is more square than straight. */
+const SQUARE = 0.7;
+/**
+ * The arm of an uppercut goes up beside a body that is turned. Its links up to 30° out of the picture, every amount
+ * equally likely, make an error of sin² 30° ÷ 3; what every bend is given for its plane is a part of it. Radians.
+ */
+const RISES_ASLANT = Math.sqrt((1 / 12) ** 2 - TILTED ** 2);
+
+/**
+ * How far a bend that one picture shows may be off, because both links look shorter than they are: they point out of
+ * the picture, to the same side or to opposite ones. One standard deviation, radians: cos θ = the product of their
+ * directions in the picture ± the product of those out of it. A limb near straight points one way.
+ */
+function foreshortened(probe: MeasureProbe, bent: number): number {
+  if (probe.motion.view === '3d' || Math.sin(bent) < SQUARE) return 0;
+  const when = probe.event('contact');
+  const parts = (['Shoulder', 'Elbow', 'Wrist'] as const).map((part) => probe.own(part));
+  const [upper, lower] = [0, 1].map((i) => {
+    const [near, far] = [parts[i]!, parts[i + 1]!];
+    const seen = distance(probe.at(near, when), probe.at(far, when));
+    return Math.sqrt(Math.max(0, 1 - (seen / probe.linkLength(near, far)) ** 2));
+  });
+  const aslant = probe.strike.technique.family === 'uppercut' ? RISES_ASLANT : 0;
+  return Math.hypot(aslant, (upper! * lower!) / Math.sin(bent));
 }
 
 function drift(probe: MeasureProbe): number {
@@ -277,6 +303,7 @@ export const ARM = [
     id: 'elbow.contact',
     name: 'Elbow at contact',
     of: isPunch,
+    doubt: foreshortened,
     value: (probe) => {
       const contact = probe.event('contact');
       const found = bend(probe, contact);

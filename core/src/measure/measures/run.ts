@@ -107,7 +107,7 @@ function outOfPlane(
 /** A bend looked at from aside reads another: by so much of the angle it is looked at from. */
 const BENT_ASLANT = 0.5;
 /** A link that should lie in the picture points a little out of it; radians, on made-up hooks to the body. */
-const TILTED = 0.05;
+export const TILTED = 0.05;
 
 interface Together<Id extends string> {
   readonly value: Readonly<Record<Id, number>>;
