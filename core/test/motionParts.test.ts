@@ -1,4 +1,5 @@
 /** What starts and peaks are read off: turns, swings, lengths, speeds and their order, by closed forms. */
+import { mean } from 'd3-array';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { orderOf, peakSteps, startSteps, type Step } from '../src/measure/chain/sequence';
@@ -9,7 +10,7 @@ import { linkLength } from '../src/reconstruct/motion/linkLength';
 import type { Path } from '../src/reconstruct/motion/motion';
 import { hipsAlong, openingOf, swingOf, turnOf } from '../src/reconstruct/motion/speeds';
 import { turnSeries } from '../src/reconstruct/motion/turn';
-import { normals, seeded } from '../src/foundation/uncertainty/random';
+import { normal, normals, seeded } from '../src/foundation/uncertainty/random';
 import { TECHNIQUES, techniqueById } from '../src/foundation/technique/techniques';
 import { motionOf, pathOf, TIMES } from './spaceMotion';
 
@@ -58,6 +59,28 @@ describe('a swing', () => {
     };
     const swing = swingOf(motionOf(paths), 'rightHip', 'rightKnee')!;
     swing.values.forEach((value, i) => expect(value).toBeCloseTo(angle(TIMES[i]!), 6));
+  });
+
+  it('has hardly begun where it has hardly begun, and no noise hides it', () => {
+    const noise = seeded(7);
+    const shake = () => 0.002 * normal(noise);
+    // A quarter of a degree at first, less than the noise of one look; then a radian.
+    const angle = (t: number) => (t < 0.3 ? 0 : 0.005) + Math.max(0, t - 0.7) / 0.3;
+    const paths = {
+      rightHip: pathOf(() => [shake(), 1 + shake(), shake()]),
+      rightKnee: pathOf((t) => [
+        0.4 * Math.sin(angle(t)) + shake(),
+        1 - 0.4 * Math.cos(angle(t)) + shake(),
+        shake(),
+      ]),
+    };
+    const { times, values } = swingOf(motionOf(paths), 'rightHip', 'rightKnee')!;
+    const meanOver = (from: number, to: number) =>
+      mean(values.filter((_, k) => times[k]! >= from && times[k]! < to))!;
+    // σ of a look 0.007, of the mean of sixty and more 0.001, of the rest it counts from 0.002.
+    expect(Math.abs(meanOver(0.35, 0.65) - meanOver(0, 0.25) - 0.005)).toBeLessThan(0.0025);
+    expect(Math.abs(meanOver(0, 0.25))).toBeLessThan(0.004);
+    expect(values.at(-1)!).toBeCloseTo(1, 1);
   });
 
   it('of an elbow that opens is its inner angle', () => {

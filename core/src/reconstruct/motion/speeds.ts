@@ -3,7 +3,7 @@
  * that travels. What starts and peaks are read off.
  */
 import { between } from '../../foundation/geometry/angles';
-import { angleAt, length, minus, scaled, type Vector } from '../../foundation/geometry/vector';
+import { angleAt, dot, length, minus, scaled, type Vector } from '../../foundation/geometry/vector';
 import { pathAxis, type Technique } from '../../foundation/technique/techniques';
 import { sided, type Landmark, type SidedPart } from '../../foundation/body/landmarks';
 import type { Motion, Path, PathSet } from './motion';
@@ -154,6 +154,9 @@ export function travelOf(
   return travelled(rows.map(({ frame, time, points }) => ({ frame, time, point: meanOf(points) })));
 }
 
+/** The same of an angle from where a link pointed first, radians. */
+const TURN_BACK = 0.15;
+
 /** How far a link has turned from where it pointed first, radians. */
 export function swingOf(
   motion: Motion,
@@ -165,9 +168,17 @@ export function swingOf(
   const rows = together(motion, [motion[from][near], end]);
   const first = rows[0];
   if (!first || motion.axes.length < 2) return null;
-  const link = ([a, b]: Vector[]) => minus(b!, a!);
-  const start = meanOf(atRest(rows).map(({ points }) => link(points)));
-  return series(rows, 'rad', (points) => between(start, link(points)));
+  const unit = (vector: Vector) => scaled(vector, 1 / length(vector));
+  const link = ([a, b]: Vector[]) => unit(minus(b!, a!));
+  const start = unit(meanOf(atRest(rows).map(({ points }) => link(points))));
+  const away = rows.map(({ points }) => between(start, link(points)));
+  const underWay = link(
+    rows[away.findIndex((angle) => angle >= UNDER_WAY * Math.max(...away))]!.points,
+  );
+  const ahead = minus(underWay, scaled(start, dot(start, underWay)));
+  if (!(length(ahead) > 0)) return series(rows, 'rad', () => 0);
+  const back = minus(scaled(start, Math.cos(TURN_BACK)), scaled(unit(ahead), Math.sin(TURN_BACK)));
+  return series(rows, 'rad', (points) => between(back, link(points)) - TURN_BACK);
 }
 
 /** Inner angle of a knee or elbow, radians; grows as it opens. */
