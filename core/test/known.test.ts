@@ -136,6 +136,17 @@ describe('contact, where nobody marked it', () => {
   });
 });
 
+describe('a made-up fighter', () => {
+  it.each([1.25, 1.76, 2.05])('%s m tall is somewhere at every instant', (height) => {
+    for (const technique of ['cross', 'rear-hook', 'lead-hook', 'round-kick'] as const) {
+      const { points } = knownTrack(clean(technique, { height }), { rate: 240, noise: 0, seed: 1 });
+      for (const [name, { x, y, z }] of Object.entries(points)) {
+        expect([...x, ...y, ...z!].every(Number.isFinite), `${technique} ${name}`).toBe(true);
+      }
+    }
+  });
+});
+
 describe('the start of a link', () => {
   const times = Array.from({ length: 100 }, (_, i) => i / 100);
   const ramp = times.map((t) => Math.max(0, t - 0.5) * 10);

@@ -75,7 +75,8 @@ export function forwardOf(yaw: number): Point {
 export function along(from: Point, to: Point, share: number): Point {
   const [a, b] = [unit(from), unit(to)];
   const angle = Math.acos(Math.min(1, Math.max(-1, dot(a, b))));
-  if (angle < 1e-9) return a;
-  const side = unit(add(b, a, -dot(a, b)));
-  return add(scaled(a, Math.cos(share * angle)), side, Math.sin(share * angle));
+  const side = add(b, a, -dot(a, b));
+  // Two that are the same but for rounding have no side, though their arc cosine is 1.5e-8.
+  if (size(side) === 0) return a;
+  return add(scaled(a, Math.cos(share * angle)), unit(side), Math.sin(share * angle));
 }

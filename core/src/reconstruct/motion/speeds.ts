@@ -176,7 +176,9 @@ export function swingOf(
   const link = ([a, b]: Vector[]) => unit(minus(b!, a!));
   const start = unit(meanOf(atRest(rows).map(({ points }) => link(points))));
   const away = rows.map(({ points }) => between(start, link(points)));
-  const begun = link(rows[away.findIndex((angle) => angle >= BEGUN * Math.max(...away))]!.points);
+  const under = rows.find((_, i) => away[i]! >= BEGUN * Math.max(...away));
+  if (!under) return null;
+  const begun = link(under.points);
   const ahead = minus(begun, scaled(start, dot(start, begun)));
   if (!(length(ahead) > 0)) return series(rows, 'rad', () => 0);
   const back = minus(scaled(start, Math.cos(TURN_BACK)), scaled(unit(ahead), Math.sin(TURN_BACK)));
