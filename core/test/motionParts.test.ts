@@ -61,6 +61,20 @@ describe('a swing', () => {
     swing.values.forEach((value, i) => expect(value).toBeCloseTo(angle(TIMES[i]!), 6));
   });
 
+  it('of a link whose ends are on one spot for a moment goes on without that moment', () => {
+    const angle = (t: number) => Math.max(0, 3 * (t - 0.25));
+    const isLost = (t: number) => Math.abs(t - 0.5) < 0.002;
+    const paths = {
+      rightHip: pathOf(() => [0, 1, 0]),
+      rightKnee: pathOf((t) =>
+        isLost(t) ? [0, 1, 0] : [0.4 * Math.sin(angle(t)), 1 - 0.4 * Math.cos(angle(t)), 0],
+      ),
+    };
+    const { times, values } = swingOf(motionOf(paths), 'rightHip', 'rightKnee')!;
+    expect(times.length).toBeLessThan(TIMES.length);
+    values.forEach((value, i) => expect(value).toBeCloseTo(angle(times[i]!), 6));
+  });
+
   it('has hardly begun where it has hardly begun, and no noise hides it', () => {
     const noise = seeded(7);
     const shake = () => 0.002 * normal(noise);

@@ -169,16 +169,16 @@ export function swingOf(
   from: PathSet = 'paths',
 ): Series | null {
   const end = far === 'end' ? endPath(motion, from) : motion[from][far];
-  const rows = together(motion, [motion[from][near], end]);
-  const first = rows[0];
-  if (!first || motion.axes.length < 2) return null;
+  // Ends on one and the same spot point nowhere.
+  const rows = together(motion, [motion[from][near], end]).filter(
+    ({ points: [a, b] }) => length(minus(b!, a!)) > 0,
+  );
+  if (rows.length === 0 || motion.axes.length < 2) return null;
   const unit = (vector: Vector) => scaled(vector, 1 / length(vector));
   const link = ([a, b]: Vector[]) => unit(minus(b!, a!));
   const start = unit(meanOf(atRest(rows).map(({ points }) => link(points))));
   const away = rows.map(({ points }) => between(start, link(points)));
-  const under = rows.find((_, i) => away[i]! >= BEGUN * Math.max(...away));
-  if (!under) return null;
-  const begun = link(under.points);
+  const begun = link(rows[away.findIndex((angle) => angle >= BEGUN * Math.max(...away))]!.points);
   const ahead = minus(begun, scaled(start, dot(start, begun)));
   if (!(length(ahead) > 0)) return series(rows, 'rad', () => 0);
   const back = minus(scaled(start, Math.cos(TURN_BACK)), scaled(unit(ahead), Math.sin(TURN_BACK)));
