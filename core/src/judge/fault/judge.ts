@@ -128,6 +128,7 @@ function firstOf({ judgedBy: [first] }: Verdict): Reading | null {
   return first?.measured && !isAbsent(first.measured) ? first.measured : null;
 }
 
+/** Of a case that has read nothing it does, whatever it says; else where it decides, and not against what was read. */
 function tellsMore({ status }: Verdict, main: Verdict): boolean {
   const own = firstOf(main);
   if (!own) return true;
