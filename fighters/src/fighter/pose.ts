@@ -93,7 +93,9 @@ function orthodoxMover(recipe: Recipe): Mover {
     const place = GUARD[isRight ? 'left' : 'right'].map(
       (value, i) => (1 - pulled) * value + pulled * AT_THE_HIP[i]!,
     ) as unknown as Point;
-    const offHand = add(add(trunk.head, onSide(place, !isRight)), [0, -dropped, 0]);
+    const goes = recipe.guardTurns * (trunk.yaw - body(t.ready).yaw);
+    const carried = fromTrunk(onSide(place, !isRight), goes);
+    const offHand = add(add(trunk.head, carried), [0, -dropped, 0]);
     setArm(joints, !isRight, shoulder(!isRight), offHand, 0.3, recipe);
 
     setLegs(joints, trunk, time, arm);

@@ -43,6 +43,28 @@ function offPlace(probe: MeasureProbe, when: Instant): Vector {
   return minus(probe.at(probe.off('Wrist'), when), temple(probe, when));
 }
 
+/**
+ * How far the other hand has left its place by the head since guard: as the room has it, or as the shoulders carry
+ * it, whichever is less. A hand that stays where the head is has not left it, nor one that turns with the body.
+ */
+function left(probe: MeasureProbe, when: Instant): number {
+  const ready = probe.event('ready');
+  const [place, now] = [offPlace(probe, ready), offPlace(probe, when)];
+  const turn = shoulderYaw(probe, when) - shoulderYaw(probe, ready);
+  return Math.min(distance(now, place), distance(now, turned(place, turn)));
+}
+
+function shoulderYaw(probe: MeasureProbe, when: Instant): number {
+  const [x, , z] = minus(probe.at('rightShoulder', when), probe.at('leftShoulder', when));
+  return Math.atan2(x!, z!);
+}
+
+/** A vector turned about the upright as a yaw grows. */
+function turned([x, y, z]: Vector, yaw: number): Vector {
+  const [sin, cos] = [Math.sin(yaw), Math.cos(yaw)];
+  return [x! * cos + z! * sin, y!, z! * cos - x! * sin];
+}
+
 /** Other hand's height over the nose. */
 function offHeight(probe: MeasureProbe, when: Instant): number {
   return probe.at(probe.off('Wrist'), when)[1]! - probe.at('nose', when)[1]!;
@@ -98,11 +120,8 @@ export const GUARD = [
     sizedBy: 'forearm',
     name: 'Other hand leaves its place by the head',
     value: (probe) => {
-      const place = offPlace(probe, probe.event('ready'));
-      const away = (l: MeasureProbe, when: Instant) => distance(offPlace(l, when), place);
       const [from, to] = wayOut(probe);
-      const most = probe.most('left', from, to, probe.off('Wrist'), away);
-      return distance(offPlace(probe, most), offPlace(probe, probe.event('ready')));
+      return left(probe, probe.most('left', from, to, probe.off('Wrist'), left));
     },
   },
   {
