@@ -1,4 +1,5 @@
 /** Every technique, nothing told: events, speeds and turns against the generator's own truth. */
+import { max, range } from 'd3-array';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { FORMS, type TechniqueId } from '@sinew/fighters/fighter/forms';
 import { clean } from '@sinew/fighters/fighter/recipe';
@@ -8,25 +9,35 @@ import { truthOfStrike, type Truth } from '@sinew/fighters/fighter/truth';
 import { analyze, type Analysis } from '../src/analysis/analyze';
 import { markOnFrame } from '../src/measure/events/events';
 import { halfWidth, isAbsent, isPresent, type Measured } from '../src/foundation/reading/reading';
-import { TECHNIQUES } from '../src/foundation/technique/techniques';
+import { techniqueById, TECHNIQUES } from '../src/foundation/technique/techniques';
 import { found } from './fixtures';
 
 const IDS = Object.keys(FORMS) as TechniqueId[];
 const BODY = { mass: 70, height: 1.76 };
 
-function analysed(id: TechniqueId, noise: number, change: object = {}) {
+function analysed(id: TechniqueId, noise: number, change: object = {}, isContactMarked = false) {
   const recipe = clean(id, change);
   const truth = truthOfStrike(recipe);
   const { technique, side } = truth;
   const track = knownTrack(recipe, { rate: 240, noise, seed: 2 });
   const strike = { technique, side, stance: recipe.stance };
-  return { truth, analysis: analyze({ strike, track, marks: {}, body: BODY }) };
+  const frame = Math.round(240 * truth.times.contact!);
+  const marks = isContactMarked ? { contact: markOnFrame(track.frameTimes, frame) } : {};
+  return { truth, analysis: analyze({ strike, track, marks, body: BODY }) };
 }
 
 const numberOf = (measured: Measured) => {
   if (isAbsent(measured)) throw new Error(measured.absent);
   return measured;
 };
+
+const steppedBy = (track: ReturnType<typeof knownTrack>) =>
+  analyze({
+    strike: { technique: techniqueById('stepping-straight'), side: 'right', stance: 'orthodox' },
+    track,
+    marks: {},
+    body: BODY,
+  });
 
 it('the generator knows every technique of the catalogue', () => {
   expect(IDS.sort()).toEqual(TECHNIQUES.map(({ id }) => id).sort());
@@ -130,21 +141,68 @@ describe('what was put in shows in the reading of that name', () => {
     expect(reading(id, change, key) - reading(id, {}, key)).toBeGreaterThan(atLeast);
   });
 
-  it('a step lands when it lands, and only where there is one', () => {
-    const step = analysed('stepping-straight', 0.0005).analysis;
-    // By definition the foot is down when it is within 12 mm of where it stood: from the exact motion.
+  it('a step lands when the foot comes to rest, and only where there is one', () => {
     const recipe = clean('stepping-straight');
     const pose = mover(recipe);
-    const height = (time: number) => pose(time).leftToe[1] - pose(0).leftToe[1];
-    let landed = recipe.contact - 0.1;
-    while (height(landed) > 0.012) landed += 0.0005;
-    expect(Math.abs(step.events.footLand!.time - landed)).toBeLessThan(0.006);
-    const late = numberOf(step.readings['step.contact']);
-    expect(Math.abs(late.value - (recipe.contact - landed))).toBeLessThan(halfWidth(late) + 0.006);
+    const falls = (time: number) => (pose(time - 1e-4).leftToe[1] - pose(time).leftToe[1]) / 1e-4;
+    const times = range(0.5, 0.9, 0.0005);
+    // As with starts: when a tenth of its speed on the way down is left.
+    const rests = times.findLast((time) => falls(time) > 0.1 * max(times, falls)!)!;
+    for (const rate of [60, 120, 240]) {
+      const track = knownTrack(recipe, { rate, noise: 0.002, seed: 2 });
+      const { readings } = steppedBy(track);
+      const late = numberOf(readings['step.contact']);
+      expect(Math.abs(late.value - (recipe.contact - rests))).toBeLessThan(1.5 * halfWidth(late));
+    }
+    const step = steppedBy(knownTrack(recipe, { rate: 240, noise: 0.0005, seed: 2 }));
     const standing = analysed('cross', 0.0005).analysis.readings['travel.step'];
     const carried = numberOf(step.readings['travel.step']).value - numberOf(standing).value;
     expect(carried).toBeGreaterThan(0.03);
     expect(analysed('cross', 0.0005).analysis.readings['step.contact']).toHaveProperty('absent');
+  });
+
+  it('a foot that comes down hard has landed where it hits the floor', () => {
+    const track = knownTrack(clean('stepping-straight'), { rate: 240, noise: 0.002, seed: 4 });
+    const lands = 0.672;
+    const points = { ...track.points };
+    for (const part of ['leftToe', 'leftHeel'] as const) {
+      const { frames, y } = points[part]!;
+      // At 0.8 m a second; the noise is that of the foot in guard.
+      const hits = y.map((height, i) => {
+        const left = lands - track.frameTimes[frames[i]!]!;
+        return left > 0.08 ? height : y[i % 40]! + 0.8 * Math.max(0, left);
+      });
+      points[part] = { ...points[part]!, y: hits };
+    }
+    const { events } = steppedBy({ ...track, points });
+    expect(Math.abs(events.footLand!.time - lands)).toBeLessThan(
+      1.5 * 1.96 * events.footLand!.sigma,
+    );
+    expect(events.footLand!.sigma).toBeLessThan(0.006);
+  });
+
+  // Raised for a drop, or wound across the body: the arm's start is that of the strike, not of what comes before.
+  it.each(['elbow-drop', 'elbow-reverse', 'elbow-rise', 'elbow-thrust', 'elbow-up'] as const)(
+    'an %s whose arm is taken from guard to where it strikes from is no arm that leaves first',
+    (id) => {
+      for (const noise of [0.0005, 0.002]) {
+        const { truth, analysis } = analysed(id, noise, { raised: 1 }, true);
+        const { arm } = analysis.events;
+        expect(Math.abs(arm!.time - truth.times.arm!)).toBeLessThan(3 * arm!.sigma);
+        expect(arm!.sigma).toBeLessThan(0.012);
+        expect(found(analysis)).toEqual([]);
+        const peak = numberOf(analysis.readings['speed.peak']);
+        expect(Math.abs(peak.value - truth.values['speed.peak'])).toBeLessThan(3 * peak.sigma);
+      }
+    },
+  );
+
+  it('a hand that turns with the body is still by the head', () => {
+    const { readings, ...turned } = analysed('side-kick', 0.002, { guardTurns: 1 }, true).analysis;
+    expect(numberOf(readings['guard.leave']).value).toBeLessThan(0.08);
+    expect(found(turned)).not.toContain('guard-off-drop');
+    const { analysis } = analysed('side-kick', 0.002, { guardDrop: 0.25 }, true);
+    expect(numberOf(analysis.readings['guard.leave']).value).toBeGreaterThan(0.15);
   });
 
   it('a rising strike has a vertical drive, a level one has none', () => {

@@ -147,23 +147,32 @@ export function fistPath(arm: Arm): ((time: number, trunk: Trunk) => Point) | nu
   return limb.kind === 'hook' ? hook(arm, limb) : null;
 }
 
+/** Upper arm and forearm of a hand in guard, as the trunk faces. */
+const HANGING: readonly [Point, Point] = [
+  [0.35, -0.92, 0.15],
+  [0.5, 0.85, -0.1],
+];
+
 /** An elbow strike: directions of upper arm and forearm, in the world. */
 export function elbowPath(
   arm: Arm,
   limb: OfKind<'elbow'>,
 ): (time: number, trunk: Trunk) => readonly [Point, Point] {
-  const { profiles: p } = arm;
+  const { profiles: p, recipe } = arm;
   const isRight = isRightOf(arm);
+  const { load, hips } = knownTimes(recipe);
+  const raise = spanning(load - 0.1, hips);
   const past = 1 / progress(p.arm, arm.recipe.contact);
   return (time, trunk) => {
     // At contact the elbow is where it should land, and still going.
-    const share = past * (progress(p.arm, time) - progress(p.armHome, time));
-    const [upper, fore] = [0, 1].map((i) =>
-      fromTrunk(
-        onSide(along(limb.ready[i as 0 | 1], limb.lands[i as 0 | 1], share), isRight),
-        trunk.yaw,
-      ),
-    );
+    const share = past * progress(p.arm, time);
+    const home = progress(p.armHome, time);
+    const [upper, fore] = ([0, 1] as const).map((i) => {
+      const guard = along(limb.ready[i], HANGING[i], recipe.raised);
+      const from = along(guard, limb.ready[i], progress(raise, time));
+      const link = along(along(from, limb.lands[i], share), guard, home);
+      return fromTrunk(onSide(link, isRight), trunk.yaw);
+    });
     return [upper!, fore!];
   };
 }

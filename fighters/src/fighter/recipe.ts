@@ -78,8 +78,12 @@ export interface Recipe {
   readonly reachOut: number;
   /** Metres more of rising (of dropping when negative). */
   readonly rise: number;
+  /** Share of the trunk's turn with which the other hand goes round the head. */
+  readonly guardTurns: number;
   /** Metres the striking hand dips first. */
   readonly dip: number;
+  /** Share of the way from a hand's guard to where an elbow strikes from that is made in the load only. */
+  readonly raised: number;
   /** Metres the striking shoulder comes up to the chin. */
   readonly shrug: number;
   /** Metres the other shoulder is kept from pulling back. */
@@ -153,7 +157,9 @@ const CLEAN: Recipe = {
   leanOut: 0,
   reachOut: 0,
   rise: 0,
+  guardTurns: 0,
   dip: 0,
+  raised: 0,
   shrug: 0,
   holdsBack: 0,
   headThrow: 0,

@@ -67,7 +67,8 @@ export function truthOfStrike(recipe: Recipe): Truth {
     const offset = subtract(end(pose), mix(pose.leftShoulder, pose.rightShoulder, 0.5));
     return [dot(offset, forward), offset[1], dot(offset, right)];
   };
-  const guard = inTrunk(exact(0));
+  // An elbow that is raised first strikes from there.
+  const guard = inTrunk(exact(recipe.raised > 0 ? known.arm : 0));
   const hipsBy = {
     turn: (pose: Pose) => yaw(pose, 'Hip'),
     rise: (pose: Pose) => hips(pose)[1],

@@ -4,7 +4,7 @@
 import { dot, length, minus, scaled, type Vector } from '../../foundation/geometry/vector';
 import type { Motion, Path } from '../../reconstruct/motion/motion';
 import { inSpace } from '../../reconstruct/motion/moving';
-import { armOf, type Series } from '../../reconstruct/motion/speeds';
+import { fromGuardOf, type Series } from '../../reconstruct/motion/speeds';
 import { endPath } from '../../reconstruct/motion/where';
 import { lowpass } from '../../foundation/signal/butterworth';
 import { derivative } from '../../foundation/signal/derivative';
@@ -83,6 +83,10 @@ function coarse(path: Path, motion: Motion): Track {
 const speedOn = ({ along }: Technique, velocity: Vector) =>
   along === 'target' ? velocity[0]! : length(velocity);
 
+/** Whether the end is on its way out; one that is raised over its guard to drop strikes as it comes down. */
+const isOut = ({ start }: Technique, velocity: Vector, fromGuard: Vector) =>
+  start === 'drop' ? velocity[1]! < 0 : dot(velocity, fromGuard) > 0;
+
 /**
  * The moment at which the striking end, at speed, suddenly loses it: the largest fall of speed
  * within 30 ms, then made exact by fitting the path up to contact and its stop behind it. Where there
@@ -100,8 +104,9 @@ export function proposeContact(motion: Motion, technique: Technique): EventMark 
   const step = Math.max(1, Math.round(STOP / (times[1]! - times[0]!)));
   const start = points[0]!;
   const falls = speed.map((now, i) => {
-    const isOut = dot(velocity[i]!, minus(points[i]!, start)) > 0;
-    return isOut ? now - Math.max(0, speed[Math.min(i + step, speed.length - 1)]!) : 0;
+    return isOut(technique, velocity[i]!, minus(points[i]!, start))
+      ? now - Math.max(0, speed[Math.min(i + step, speed.length - 1)]!)
+      : 0;
   });
   const most = Math.max(...falls);
   if (!(most > 0)) return null;
@@ -346,7 +351,7 @@ export function proposeHome(
 ): EventMark | null {
   if (motion.axes.length === 0 || !motion.metric) return null;
   const away =
-    technique.family === 'kick' ? fromGuard(motion, ready) : armOf(motion, technique, 'raw');
+    technique.family === 'kick' ? fromGuard(motion, ready) : fromGuardOf(motion, technique, 'raw');
   if (!away || !isDense(away)) return null;
   const even = resampleEvenly(away.times, away.values);
   const distance = lowpass(even.values, COARSE, even.rate);

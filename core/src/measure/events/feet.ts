@@ -1,16 +1,17 @@
 /** What the feet do during a strike, read off a dense track. */
 import { otherSide, type Side } from '../../foundation/body/landmarks';
-import type { Motion, Path } from '../../reconstruct/motion/motion';
+import { hangsOf, type Motion, type Path, type PathSet } from '../../reconstruct/motion/motion';
 import { isDense } from '../../reconstruct/motion/prepare';
 import type { Series } from '../../reconstruct/motion/speeds';
 import { shared } from '../../reconstruct/motion/where';
 import type { Technique } from '../../foundation/technique/techniques';
 import { markAt, type EventMark, type Events } from './events';
-import { startOf } from './starts';
+import { restOf } from './rest';
+import { SMOOTHED_START, startOf } from './starts';
 
 /** A foot is off the floor when heel and toe are this far above where they stood, metres. */
 const LIFTED = 0.03;
-/** And down again when one of them is this near, metres. */
+/** And nearly down again when one of them is this near, metres. */
 const LANDED = 0.012;
 /** A heel is up when it is this far above where it stood, metres. */
 const HEEL_UP = 0.02;
@@ -27,9 +28,9 @@ interface Foot {
   readonly sigma: number;
 }
 
-function footOf(motion: Motion, side: Side): Foot | null {
-  const heel = motion.paths[`${side}Heel`];
-  const toe = motion.paths[`${side}Toe`];
+function footOf(motion: Motion, side: Side, from: PathSet = 'paths'): Foot | null {
+  const heel = motion[from][`${side}Heel`];
+  const toe = motion[from][`${side}Toe`];
   if (!heel || !toe || !isDense(heel) || !isDense(toe)) return null;
   const pairs = shared(heel, toe);
   const point = (path: Path, i: number) => path.along.map((values) => values[i]!);
@@ -53,7 +54,7 @@ export function proposeFeet(
   const until = home?.time ?? Infinity;
   const found: { [K in keyof Events]: EventMark | null } = {
     rearHeelUp: heelUp(motion, sides.right, ready.time, contact.time),
-    ...stepOf(motion, [sides.left, sides.right], ready.time, until),
+    ...stepOf(motion, ['left', 'right'], ready.time, until),
     pivotStart: pivotStart(motion, sides[turning], contact.time),
     anchorSet: anchorSet(motion, sides[otherSide(striking)], ready.time, contact.time),
   };
@@ -99,37 +100,52 @@ function atCrossing(
   return markAt(motion.frameTimes, crossing(times, heights, level, i), spread, motion.source);
 }
 
+/** How far a foot, heel or toe, is above where it stood at an index, metres. */
+function heightsOf({ heel, toe }: Foot, up: number, stood: number): readonly number[] {
+  return heel.map((point, i) =>
+    Math.min(point[up]! - heel[stood]![up]!, toe[i]![up]! - toe[stood]![up]!),
+  );
+}
+
 /** The first foot to leave the floor, and when it is down again. */
 function stepOf(
   motion: Motion,
-  feet: readonly (Foot | null)[],
+  sides: readonly Side[],
   from: number,
   to: number,
 ): Pick<Events, 'footLift' | 'footLand'> {
   const up = upOf(motion);
   if (up < 0 || !motion.metric) return {};
-  const steps = feet.flatMap((foot) => {
-    if (!foot) return [];
-    const start = indexFrom(foot.times, from);
-    if (start >= foot.times.length) return [];
-    const rise = (point: readonly number[], at: readonly number[]) => point[up]! - at[up]!;
-    const heights = foot.heel.map((heel, i) =>
-      Math.min(rise(heel, foot.heel[start]!), rise(foot.toe[i]!, foot.toe[start]!)),
-    );
+  const steps = sides.flatMap((side) => {
+    const foot = footOf(motion, side);
+    const start = foot ? indexFrom(foot.times, from) : 0;
+    if (!foot || start >= foot.times.length) return [];
+    const heights = heightsOf(foot, up, start);
     const isIn = (i: number) => i < heights.length && foot.times[i]! <= to;
     let lift = start + 1;
     while (isIn(lift) && heights[lift]! < LIFTED) lift++;
     if (!isIn(lift)) return [];
     let land = lift + 1;
     while (isIn(land) && heights[land]! >= LANDED) land++;
-    return [
-      {
-        footLift: atCrossing(motion, foot, heights, LIFTED, lift),
-        ...(isIn(land) && { footLand: atCrossing(motion, foot, heights, LANDED, land) }),
-      },
-    ];
+    const footLift = atCrossing(motion, foot, heights, LIFTED, lift);
+    if (!isIn(land)) return [{ footLift }];
+    const down = landing(motion, side, up, foot.times[land]!);
+    return [{ footLift, footLand: down ?? atCrossing(motion, foot, heights, LANDED, land) }];
   });
   return steps.sort((a, b) => a.footLift.time - b.footLift.time)[0] ?? {};
+}
+
+/** @param near seconds; when the foot is nearly down */
+function landing(motion: Motion, side: Side, up: number, near: number): EventMark | null {
+  const foot = footOf(motion, side, 'raw');
+  if (!foot) return null;
+  const { times, sigma } = foot;
+  const heights = heightsOf(foot, up, Math.min(times.length - 1, indexFrom(times, near)));
+  const rest = restOf({ times, heights, sigma, hangs: hangsOf(motion) }, near);
+  const smoothed = motion.isSmoothed ? SMOOTHED_START : 0;
+  return (
+    rest && markAt(motion.frameTimes, rest.time, Math.hypot(rest.sigma, smoothed), motion.source)
+  );
 }
 
 /** Turn of the foot over the floor, growing with the strike's own turn. */

@@ -16,14 +16,14 @@ import { onset } from './onset';
 import { speedOf, type Speed } from './linkSpeed';
 
 export function proposeStarts(motion: Motion, technique: Technique, contact: EventMark): Events {
-  const { hips, trunk, arm } = startsOf(motion, technique, 'raw');
+  const { hips, trunk, arm } = startsOf(motion, technique, contact.time, 'raw');
   const strays = isSeenByTracker(motion) ? TRACKED_START : 0;
   const linkStart = (series: Series | null, doubt: number) =>
     startOf(series, motion, contact.time, { doubt, isAlone: true });
   return {
     ...named('hips', linkStart(hips, pelvisDoubt(motion, technique))),
     ...named('trunk', linkStart(trunk, strays)),
-    ...named('arm', linkStart(arm, Math.hypot(ARM_DOUBT, strays))),
+    ...named('arm', linkStart(arm, Math.hypot(arm?.strays ?? 0, strays))),
   };
 }
 
@@ -83,14 +83,8 @@ function pelvisDoubt(motion: Motion, { start }: Technique): number {
   return start === 'turn' ? TRACKED_PELVIS : TRACKED_START;
 }
 
-/**
- * The arm's start is read off its distance from a place a step behind its guard, which grows a little
- * otherwise than the distance from the guard itself; seconds, on the known strikes (docs/accuracy).
- */
-const ARM_DOUBT = 0.002;
-
 /** Smoothing by somebody else moves the foot of a rise by about this, seconds (a low-pass of 6 to 10 Hz). */
-const SMOOTHED_START = 0.012;
+export const SMOOTHED_START = 0.012;
 
 /**
  * A rise is followed until it has this share of the peak speed: the farther, the more points there are, and the

@@ -17,6 +17,8 @@ export interface Series {
   /** Radians or metres (pixels without a scale); growing as the strike goes. */
   readonly values: readonly number[];
   readonly unit: 'rad' | 'm';
+  /** By how much its start strays beside its noise, seconds, one standard deviation; on known strikes. */
+  readonly strays?: number;
 }
 
 /** Turn of pelvis or trunk into the strike, radians. */
@@ -115,24 +117,26 @@ function meanOf(points: readonly Vector[]): Vector {
   return points[0]!.map((_, i) => points.reduce((sum, p) => sum + p[i]!, 0) / points.length);
 }
 
-/** Mean of the first points, and the first one well under way. */
-function wayOf(
-  rows: readonly { time: number; point: Vector }[],
-): { start: Vector; underWay: Vector } | null {
-  if (rows.length === 0) return null;
-  const start = meanOf(atRest(rows).map(({ point }) => point));
-  const away = rows.map(({ point }) => length(minus(point, start)));
-  const most = Math.max(...away);
-  const at = away.findIndex((value) => value >= UNDER_WAY * most);
-  return most > 0 ? { start, underWay: rows[at]!.point } : null;
+interface Placed {
+  readonly frame: number;
+  readonly time: number;
+  readonly point: Vector;
 }
 
-/** How far a point has gone from where it was first, metres. */
-function travelled(rows: readonly { frame: number; time: number; point: Vector }[]): Series | null {
-  const way = wayOf(rows);
-  if (!way) return null;
-  const ahead = minus(way.underWay, way.start);
-  const back = minus(way.start, scaled(ahead, STEP_BACK / length(ahead)));
+/**
+ * How far a point has gone from a place, metres.
+ *
+ * @param begins row from which on it is under way
+ */
+function travelled(rows: readonly Placed[], from?: Vector, begins = 0): Series | null {
+  if (rows.length === 0) return null;
+  const start = from ?? meanOf(atRest(rows).map(({ point }) => point));
+  const away = rows.map(({ point }) => length(minus(point, start)));
+  const most = Math.max(...away.slice(begins));
+  const at = away.findIndex((value, i) => i >= begins && value >= UNDER_WAY * most);
+  if (!(most > 0)) return null;
+  const ahead = minus(rows[at]!.point, start);
+  const back = minus(start, scaled(ahead, STEP_BACK / length(ahead)));
   return {
     frames: rows.map(({ frame }) => frame),
     times: rows.map(({ time }) => time),
@@ -196,14 +200,11 @@ export function openingOf(
   return series(together(motion, paths), 'rad', ([a, b, c]) => angleAt(a!, b!, c!));
 }
 
-/**
- * How far the striking end has moved from its guard, as carried by the trunk: the distance in axes
- * fixed to the shoulders. It grows only when the arm itself moves.
- */
-export function armOf(motion: Motion, technique: Technique, from: PathSet): Series | null {
+/** The striking end as carried by the trunk: in axes fixed to the shoulders, metres. */
+function carriedEnd(motion: Motion, technique: Technique, from: PathSet): readonly Placed[] {
   const { leftShoulder, rightShoulder } = motion[from];
   const needed = ['toward', 'right', pathAxis(technique)] as const;
-  if (!needed.every((axis) => motion.axes.includes(axis))) return null;
+  if (!needed.every((axis) => motion.axes.includes(axis))) return [];
   const rows = together(motion, [endPath(motion, from), leftShoulder, rightShoulder]);
   const local = ([end, left, right]: Vector[]): Vector => {
     const yaw = Math.atan2(right![0]! - left![0]!, right![2]! - left![2]!);
@@ -211,18 +212,71 @@ export function armOf(motion: Motion, technique: Technique, from: PathSet): Seri
     const [sin, cos] = [Math.sin(yaw), Math.cos(yaw)];
     return [offset[0]! * cos - offset[2]! * sin, offset[1]!, offset[0]! * sin + offset[2]! * cos];
   };
-  return travelled(rows.map(({ frame, time, points }) => ({ frame, time, point: local(points) })));
+  return rows.map(({ frame, time, points }) => ({ frame, time, point: local(points) }));
 }
 
-/** The links whose starts are the events hips, trunk and arm, for a technique. */
+/** How far the striking end is from its guard, as carried by the trunk, metres. */
+export function fromGuardOf(motion: Motion, technique: Technique, from: PathSet): Series | null {
+  return travelled(carriedEnd(motion, technique, from));
+}
+
+/** An arm that has come nearer to where it lands by this share of its farthest, and goes away again, is wound up. */
+const RETREATS = 0.08;
+
+/**
+ * The distance from a place a step behind the guard grows a little otherwise than that from the guard itself, and
+ * an arm that is wound up turns round slowly: seconds, on known strikes of two generators (docs/accuracy).
+ */
+const STRAYS = { guard: 0.002, wound: 0.004 } as const;
+
+const strayed = (series: Series | null, strays: number) => series && { ...series, strays };
+
+/**
+ * How far the striking end has gone, as carried by the trunk, metres: from its guard, or where it is first raised,
+ * lowered or taken back, from there. It grows only when the arm itself goes.
+ *
+ * @param contact seconds
+ */
+export function armOf(
+  motion: Motion,
+  technique: Technique,
+  contact: number,
+  from: PathSet,
+): Series | null {
+  const rows = carriedEnd(motion, technique, from);
+  const lands = rows.findLast(({ time }) => time <= contact + 1e-9);
+  if (!lands) return null;
+  const left = rows.map(({ point }) => length(minus(point, lands.point)));
+  let first = rows.indexOf(lands);
+  let farthest = first;
+  const retreat = RETREATS * Math.max(...left.slice(0, first + 1));
+  while (first > 0 && left[first]! >= left[farthest]! - retreat) {
+    first -= 1;
+    if (left[first]! > left[farthest]!) farthest = first;
+  }
+  if (first === 0) return strayed(travelled(rows), STRAYS.guard);
+  const wound = travelled(rows.slice(first), rows[farthest]!.point, farthest - first);
+  return strayed(wound, STRAYS.wound);
+}
+
+/**
+ * The links whose starts are the events hips, trunk and arm, for a technique.
+ *
+ * @param contact seconds
+ */
 export function startsOf(
   motion: Motion,
   technique: Technique,
+  contact: number,
   from: PathSet,
 ): Readonly<Record<'hips' | 'trunk' | 'arm', Series | null>> {
   const hips = hipsOf(motion, technique, from);
   if (technique.family !== 'kick') {
-    return { hips, trunk: turnOf(motion, 'trunk', from), arm: armOf(motion, technique, from) };
+    return {
+      hips,
+      trunk: turnOf(motion, 'trunk', from),
+      arm: armOf(motion, technique, contact, from),
+    };
   }
   const own = (part: SidedPart) => sided(motion.striking, part);
   // A leg leaves the plane of any picture: seen there its thigh starts up to 130 ms late.
