@@ -12,8 +12,11 @@ import {
 
 /** Pieces of a hundredth of a second that wait for a busy page; unasked a browser keeps ten, and drops the rest. */
 const WAITING = 1000;
-/** Milliseconds after which pictures and sound have each come without delay at least once. */
-const SETTLED = 400;
+/**
+ * Milliseconds after which pictures and sound have each come without delay at least once: a page that was busy as a
+ * film began, and the encoder that was not ready yet, had them 150 to 300 ms apart after four tenths of a second.
+ */
+const SETTLED = 2000;
 /** Seconds: stamps stray by a tenth of it in Chromium; what is missing for longer is kept as silence. */
 const STRAY = 0.02;
 /** Milliseconds that the last pieces of a recording are waited for. */
@@ -47,7 +50,7 @@ function whole(track: MediaStreamAudioTrack, config: AudioEncodingConfig): Sound
   const keep = async (data: AudioData) => {
     const time = (data.timestamp / 1000 + sound.at - film.at) / 1000;
     // Of stamps that stray the sum is true: sound goes on where it ended.
-    const begin = Math.abs(time - kept) > STRAY ? time : kept;
+    const begin = time > kept + STRAY ? time : kept;
     const sample = new AudioSample(data);
     sample.setTimestamp(begin);
     kept = begin + sample.duration;
@@ -62,7 +65,7 @@ function whole(track: MediaStreamAudioTrack, config: AudioEncodingConfig): Sound
       if (done) break;
       sound.came(data.timestamp / 1000);
       early.push(data);
-      if (!film.isSettled || !sound.isSettled) continue;
+      if (!(film.isSettled && sound.isSettled) && end === Infinity) continue;
       for (const one of early.splice(0)) await keep(one);
       if (film.at + 1000 * kept >= end) break;
     }
@@ -92,7 +95,7 @@ class Beginning {
   came(time: number): void {
     const now = performance.now();
     this.first = Math.min(this.first, now);
-    if (!this.isSettled) this.at = Math.min(this.at, now - time);
+    this.at = Math.min(this.at, now - time);
   }
 
   get isSettled(): boolean {
