@@ -228,6 +228,27 @@ describe('any two clocks', () => {
 });
 
 describe('any take', () => {
+  it('of a busy machine, which kept few frames and some twice, has the strikes that it shows', () => {
+    const moves = (time: number) =>
+      0.002 + [5, 7.5].reduce((sum, at) => sum + Math.exp(-(((time - at) / 0.12) ** 2)), 0);
+    // First one in seven tenths of a second, then eight a second; each eighth is there twice.
+    const kept = [0, 0.7, 1.4, 2.1, ...Array.from({ length: 60 }, (_, i) => 2.5 + i / 8)];
+    const times = kept.flatMap((time, i) => (i % 8 === 3 ? [time, time + 0.0003] : [time]));
+    const amounts = times.map((time, i) => {
+      if (i === 0) return 0;
+      const lasts = time - times[i - 1]!;
+      const between = Array.from({ length: 50 }, (_, k) => moves(time - (lasts * (k + 0.5)) / 50));
+      // Coding a frame changes it a little, however soon it comes.
+      return between.reduce((sum, one) => sum + one, 0) / 50 + 0.004 / lasts;
+    });
+    const found = findStrikes({ times, amounts }, []);
+    expect(found).toHaveLength(2);
+    [5, 7.5].forEach((at, i) => {
+      expect(found[i]!.from).toBeLessThan(at);
+      expect(found[i]!.to).toBeGreaterThan(at);
+    });
+  });
+
   it('that starts later has the same strikes, later', () => {
     const times = Array.from({ length: 600 }, (_, i) => i / 60);
     const bump = (at: number, time: number) => Math.exp(-(((time - at) / 0.12) ** 2));

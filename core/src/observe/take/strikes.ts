@@ -96,7 +96,7 @@ function numbered(candidates: readonly Omit<Candidate, 'combination'>[]): Candid
   });
 }
 
-/** Stretches in which the picture moves much. */
+/** Stretches in which the picture moves much; what changed to reach a frame did so since the one before. */
 function burstsOf({ times, amounts }: Activity): Span[] {
   const smooth = smoothed(times, amounts);
   const sorted = [...smooth].sort((a, b) => a - b);
@@ -109,18 +109,27 @@ function burstsOf({ times, amounts }: Activity): Span[] {
     if (value < level) return;
     const last = spans[spans.length - 1];
     if (last && times[i]! - last[1] < ONE_STRIKE) last[1] = times[i]!;
-    else spans.push([times[i]!, times[i]!]);
+    else spans.push([times[Math.max(0, i - 1)]!, times[i]!]);
   });
   return spans.filter(([from, to]) => to - from > SMOOTH);
 }
 
+/**
+ * How much changes around each frame, per second: of frames that stand for different times, as a busy recorder keeps
+ * them, each counts for its own.
+ */
 function smoothed(times: readonly number[], amounts: readonly number[]): number[] {
-  let from = 0;
-  let to = 0;
-  let sum = 0;
-  return times.map((time) => {
-    while (to < times.length && times[to]! <= time + SMOOTH / 2) sum += amounts[to++]!;
-    while (times[from]! < time - SMOOTH / 2) sum -= amounts[from++]!;
-    return sum / (to - from);
+  const lasts = (i: number) => times[i]! - times[Math.max(0, i - 1)]!;
+  let [from, to, changed, time] = [0, 0, 0, 0];
+  return times.map((middle) => {
+    for (; to < times.length && times[to]! <= middle + SMOOTH / 2; to++) {
+      changed += amounts[to]! * lasts(to);
+      time += lasts(to);
+    }
+    for (; times[from]! < middle - SMOOTH / 2; from++) {
+      changed -= amounts[from]! * lasts(from);
+      time -= lasts(from);
+    }
+    return time > 0 ? changed / time : 0;
   });
 }
