@@ -220,7 +220,10 @@ export function fromGuardOf(motion: Motion, technique: Technique, from: PathSet)
   return travelled(carriedEnd(motion, technique, from));
 }
 
-/** An arm that has come nearer to where it lands by this share of its farthest, and goes away again, is wound up. */
+/**
+ * An arm that has come nearer to where it lands by this share of its farthest, and goes away again, is wound up.
+ * That of a hook is set: its way out is its own.
+ */
 const RETREATS = 0.08;
 
 /**
@@ -254,7 +257,7 @@ export function armOf(
     first -= 1;
     if (left[first]! > left[farthest]!) farthest = first;
   }
-  if (first === 0) return strayed(travelled(rows), STRAYS.guard);
+  if (first === 0 || technique.family === 'hook') return strayed(travelled(rows), STRAYS.guard);
   const wound = travelled(rows.slice(first), rows[farthest]!.point, farthest - first);
   return strayed(wound, STRAYS.wound);
 }
