@@ -11,12 +11,11 @@ import type { PictureTrack, Points } from '@sinew/core/observe/track/track';
 import { statureOfTrack } from '@sinew/core/observe/track/stature';
 import { assumed } from '@sinew/core/reconstruct/calibration/assumed';
 import type { Calibration } from '@sinew/core/reconstruct/calibration/calibration';
-import { markOnFrame, type Marks } from '@sinew/core/measure/events/events';
+import { markAt, type Marks } from '@sinew/core/measure/events/events';
 import type { Body } from '@sinew/core/measure/measures/context';
 import { USUAL_RULES, type Rules } from '@sinew/core/judge/fault/finding';
 import { schoolFrom } from '@sinew/core/judge/school/schools';
 import { NO_SCHOOL, resolve } from '@sinew/core/judge/school/resolve';
-import { nearestFrame } from '@sinew/core/observe/track/time';
 import { techniqueById, VIEWS } from '@sinew/core/foundation/technique/techniques';
 import { strikingSide, type Strike } from '@sinew/core/foundation/technique/strike';
 import { readBandsFile } from './bands';
@@ -162,7 +161,8 @@ function marksFrom(contact: number | undefined, frameTimes: readonly number[]): 
       `--contact must lie between 0 and ${last} s, counted from the file’s first frame`,
     );
   }
-  return { contact: markOnFrame(frameTimes, nearestFrame(frameTimes, contact)) };
+  // Told to the millisecond it may lie between frames: what was seen after it is not before it.
+  return { contact: markAt(frameTimes, contact, 0, 'eye') };
 }
 
 /**

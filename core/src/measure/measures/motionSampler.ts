@@ -1,10 +1,16 @@
 /** What a motion shows of a point at a time, worked out once however many measures ask. */
 import { CENTRE_WEIGHTS } from '../../foundation/body/centre';
 import type { Landmark } from '../../foundation/body/landmarks';
+import type { EventMark } from '../events/events';
 import { linkLength, type LinkLength } from '../../reconstruct/motion/linkLength';
 import type { Motion, Path } from '../../reconstruct/motion/motion';
 import { isDense } from '../../reconstruct/motion/prepare';
-import { movingAround, roughlyMoving, type MovingPoint } from '../../reconstruct/motion/moving';
+import {
+  movingAround,
+  movingAtMark,
+  roughlyMoving,
+  type MovingPoint,
+} from '../../reconstruct/motion/moving';
 import {
   endLandmark,
   endPath,
@@ -19,6 +25,22 @@ export const END = 'end';
 export const MASS = 'mass';
 /** A landmark, the striking end, or the centre of mass. */
 export type BodyPoint = Landmark | typeof END | typeof MASS;
+
+/**
+ * A mark that comes after contact by less than this has no stop in it that tells, seconds: tried at 60 to 240 a
+ * second on strikes of another generator.
+ */
+const LATE = 0.006;
+
+/**
+ * How much later than contact itself a frame may be on which somebody has marked it, seconds. A leg at its full
+ * length slows down by itself: of it the frame before tells less than one that is late.
+ */
+function lateBy({ frameTimes, end }: Motion, mark: EventMark | undefined): number {
+  const isOnFrame = mark?.source === 'eye' && frameTimes[mark.frame] === mark.time;
+  const late = isOnFrame && (end === 'fist' || end === 'elbow') ? Math.sqrt(3) * mark.sigma : 0;
+  return late > LATE ? late : 0;
+}
 
 /** By motion, then by the time of its contact, across which no velocity looks. */
 const known = new WeakMap<Motion, Map<number, MotionSampler>>();
@@ -35,15 +57,16 @@ export class MotionSampler {
   private constructor(
     private readonly motion: Motion,
     private readonly contact: number,
+    private readonly late: number,
   ) {
     this.leans = Object.values(motion.raw).some(({ bias }) => bias.some((one) => one > 0));
   }
 
-  /** @param contact seconds; infinite when it is not known */
-  static of(motion: Motion, contact: number): MotionSampler {
+  static of(motion: Motion, mark: EventMark | undefined): MotionSampler {
     const own = known.get(motion) ?? new Map<number, MotionSampler>();
     known.set(motion, own);
-    const shown = own.get(contact) ?? new MotionSampler(motion, contact);
+    const contact = mark?.time ?? Infinity;
+    const shown = own.get(contact) ?? new MotionSampler(motion, contact, lateBy(motion, mark));
     own.set(contact, shown);
     return shown;
   }
@@ -81,7 +104,10 @@ export class MotionSampler {
           : this.centreMoving((landmark) => this.moving(landmark, time));
       }
       const path = point === END ? endPath(this.motion, 'raw') : this.motion.raw[point];
-      return path ? movingAround(path, time, this.contact, point === END) : null;
+      if (!path) return null;
+      return point === END && time === this.contact && this.late > 0
+        ? movingAtMark(path, time, this.late)
+        : movingAround(path, time, this.contact, point === END);
     });
   }
 

@@ -143,7 +143,7 @@ export class MeasureProbe {
   ) {
     this.isFirst = nudge === null;
     this.motion = context.motion;
-    this.shown = MotionSampler.of(context.motion, context.events.contact?.time ?? Infinity);
+    this.shown = MotionSampler.of(context.motion, context.events.contact);
     this.strike = context.strike;
   }
 

@@ -43,6 +43,26 @@ export function movingAt(path: Path, time: number, isFastest = false): MovingPoi
 }
 
 /**
+ * The same of an end whose contact somebody has marked on a frame: by then it may have been stopped for up to half a
+ * frame, and may not. Whichever it was, the speed is between what its points tell with that frame and without it.
+ *
+ * @param late seconds by which the mark may come after contact
+ */
+export function movingAtMark(path: Path, time: number, late: number): MovingPoint | null {
+  const whole = movingAt(path, time, true);
+  const before = window(path, time - WINDOW, time - late);
+  const early = before.length < 3 ? null : movingFrom(path, before, time, true);
+  if (!whole || !early) return whole;
+  const velocity = whole.velocity.map((one, axis) => (one + early.velocity[axis]!) / 2);
+  const apart = velocity.reduce((most, one, axis) => {
+    return Math.max(most, Math.abs(one - whole.velocity[axis]!));
+  }, 0);
+  const noise = Math.hypot(whole.velocitySigma, early.velocitySigma) / Math.SQRT2;
+  // Anywhere between the two.
+  return { ...whole, velocity, velocitySigma: Math.hypot(noise, apart / Math.sqrt(3)) };
+}
+
+/**
  * The same from the points 30 ms either side, but none behind `wall` (contact). Where there are too few, from
  * the points before alone.
  *
