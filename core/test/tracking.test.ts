@@ -337,6 +337,30 @@ describe('from a track to a judgement', () => {
     expect(Math.abs((to.y - from.y) / (own.height * 385) - 1)).toBeLessThan(0.05);
   });
 
+  it('of an end that goes both ways about as far believes where the camera stands', () => {
+    const { tracking, own } = judgedFrom({});
+    const way = (azimuth: number | undefined, stance: 'orthodox' | 'southpaw', back = 90) => {
+      const frames = Array.from({ length: 60 }, (_, i) => i);
+      // 100 pixels to the right, and back to so many left of where it began.
+      const x = frames.map(
+        (i) => 500 + (i < 30 ? 100 : -back) * Math.sin((Math.PI * (i % 30)) / 30),
+      );
+      const hand = { frames, x, y: frames.map(() => 300), sigma: frames.map(() => 1) };
+      const side = stance === 'orthodox' ? ('right' as const) : ('left' as const);
+      const points = { [`${side}IndexKnuckle`]: hand };
+      const track = { ...tracking.track, points };
+      const bare = { view: 'side' as const, scale: null, target: null };
+      const seen = azimuth === undefined ? bare : { ...bare, azimuth };
+      const { target } = assumed(seen, { ...tracking, track }, { ...strike, side }, own.height);
+      return Math.sign(target!.to.x - target!.from.x);
+    };
+    expect(way(undefined, 'orthodox')).toBe(1);
+    expect([way(1.5, 'orthodox'), way(-1.5, 'orthodox')]).toEqual([1, -1]);
+    expect([way(1.5, 'southpaw'), way(-1.5, 'southpaw')]).toEqual([-1, 1]);
+    // One that hardly goes back tells by itself.
+    expect(way(-1.5, 'orthodox', 40)).toBe(1);
+  });
+
   it('never takes the place of what the coach has set', () => {
     const { tracking } = judgedFrom({});
     const line = { from: { x: 0, y: 0 }, to: { x: -9, y: 1 } };

@@ -58,7 +58,8 @@ const EVENT_LACKS: Partial<Record<AnyEvent, string>> = {
   drive:
     'No start of the drive is seen: film a straight from the side, the whole rear leg in the picture.',
   footLift: 'No foot leaves the floor in this strike.',
-  footLand: 'No foot lands in this strike.',
+  footLand:
+    'No foot is seen to land in this strike; a single picture shows that from the side only.',
   pivotStart: 'The foot does not turn in this strike, or its heel and toe are not known.',
   anchorSet: 'The support foot is never seen to be set.',
   rearHeelUp: 'The rear heel is not seen to come up.',
