@@ -131,11 +131,10 @@ describe('the sound of a recording', () => {
     expect(added.at(-1)!.timestamp).toBeCloseTo(2.46, 6);
   });
 
-  it('waits for a page that is busy as the film begins, and for an encoder that is not ready', async () => {
+  it('is right soon after a page was busy as the film began, or an encoder was not ready', async () => {
     // All pictures of the first second come at its end, and some of the next one late.
     const late = (ms: number) => (ms < 1000 ? 1000 - ms : ms < 1500 ? 250 : 0);
     await begun(() => 0, late, 3500);
-    expect(added[0]!.timestamp).toBeCloseTo(0, 6);
     expect(added.at(-1)!.timestamp).toBeCloseTo(3.49, 6);
   });
 
@@ -162,16 +161,16 @@ describe('the sound of a recording', () => {
     const track = await begun(
       () => 0,
       () => 0,
-      600,
+      300,
     );
     expect(added).toHaveLength(0);
     void track.stop();
-    for (let t = 600; t < 700; t += 10) {
+    for (let t = 300; t < 400; t += 10) {
       sounds(t);
       await vi.advanceTimersByTimeAsync(10);
     }
     expect(added[0]!.timestamp).toBeCloseTo(0, 6);
-    expect(added.at(-1)!.timestamp).toBeCloseTo(0.6, 6);
+    expect(added.at(-1)!.timestamp).toBeCloseTo(0.3, 6);
   });
 
   it('of a page that was busy for five seconds waits, and comes whole', async () => {

@@ -13,10 +13,10 @@ import {
 /** Pieces of a hundredth of a second that wait for a busy page; unasked a browser keeps ten, and drops the rest. */
 const WAITING = 1000;
 /**
- * Milliseconds after which pictures and sound have each come without delay at least once: a page that was busy as a
- * film began, and the encoder that was not ready yet, had them 150 to 300 ms apart after four tenths of a second.
+ * Milliseconds after which pictures and sound have each come without delay at least once, as a rule. Not more: until
+ * then nothing is written, and a page that is closed would leave nothing. What comes quicker later still counts.
  */
-const SETTLED = 2000;
+const SETTLED = 400;
 /** Seconds: stamps stray by a tenth of it in Chromium; what is missing for longer is kept as silence. */
 const STRAY = 0.02;
 /** Milliseconds that the last pieces of a recording are waited for. */
