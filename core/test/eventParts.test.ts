@@ -106,6 +106,9 @@ describe('a step', () => {
     // It comes down 6 cm at 0.3 m a second, and stops there.
     expect(Math.abs(footLand!.time - (0.601 + 0.06 / 0.3))).toBeLessThan(0.004);
     expect(footLand!.sigma).toBeLessThan(0.006);
+    // A heel that comes down behind the toes lands nothing.
+    const rolled = proposeFeet(motionOf(foot((t) => up(t - 0.05), up)), cross, ALL).footLand!;
+    expect(Math.abs(rolled.time - 0.801)).toBeLessThan(0.006);
     const tiptoe = proposeFeet(motionOf(foot(up, () => 0)), cross, ALL);
     expect(tiptoe.footLift).toBeUndefined();
   });

@@ -105,11 +105,13 @@ function atCrossing(
   return markAt(motion.frameTimes, crossing(times, heights, level, i), spread, motion.source);
 }
 
-/** How far a foot, heel or toe, is above where it stood at an index, metres. */
-function heightsOf({ heel, toe }: Foot, up: number, stood: number): readonly number[] {
-  return heel.map((point, i) =>
-    Math.min(point[up]! - heel[stood]![up]!, toe[i]![up]! - toe[stood]![up]!),
-  );
+/** How far a foot, heel or toe, is above where they stood, metres. */
+function heightsOf(
+  { heel, toe }: Foot,
+  up: number,
+  stood: { readonly heel: number; readonly toe: number },
+): readonly number[] {
+  return heel.map((point, i) => Math.min(point[up]! - stood.heel, toe[i]![up]! - stood.toe));
 }
 
 /** The first foot to leave the floor, and when it is down again. */
@@ -125,7 +127,8 @@ function stepOf(
     const foot = footOf(motion, side);
     const start = foot ? indexFrom(foot.times, from) : 0;
     if (!foot || start >= foot.times.length) return [];
-    const heights = heightsOf(foot, up, start);
+    const stood = { heel: foot.heel[start]![up]!, toe: foot.toe[start]![up]! };
+    const heights = heightsOf(foot, up, stood);
     const isIn = (i: number) => i < heights.length && foot.times[i]! <= to;
     let lift = start + 1;
     while (isIn(lift) && heights[lift]! < LIFTED) lift++;
@@ -136,18 +139,20 @@ function stepOf(
     const isShown =
       motion.view === '3d' || (motion.view === 'side' && motion.aslant < FROM_THE_SIDE);
     if (!isIn(land) || !isShown) return [{ footLift }];
-    const down = landing(motion, side, up, foot.times[land]!);
+    const raw = footOf(motion, side, 'raw');
+    const down = raw && landing(motion, raw, heightsOf(raw, up, stood), foot.times[land]!);
     return [{ footLift, footLand: down ?? atCrossing(motion, foot, heights, LANDED, land) }];
   });
   return steps.sort((a, b) => a.footLift.time - b.footLift.time)[0] ?? {};
 }
 
 /** @param near seconds; when the foot is nearly down */
-function landing(motion: Motion, side: Side, up: number, near: number): EventMark | null {
-  const foot = footOf(motion, side, 'raw');
-  if (!foot) return null;
-  const { times, sigma } = foot;
-  const heights = heightsOf(foot, up, Math.min(times.length - 1, indexFrom(times, near)));
+function landing(
+  motion: Motion,
+  { times, sigma }: Foot,
+  heights: readonly number[],
+  near: number,
+): EventMark | null {
   const rest = restOf({ times, heights, sigma, hangs: hangsOf(motion) }, near);
   const smoothed = motion.isSmoothed ? SMOOTHED_START : 0;
   return (
