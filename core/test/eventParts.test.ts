@@ -277,6 +277,63 @@ describe('contact', () => {
   });
 });
 
+describe('contact of an arm that has stopped before', () => {
+  /** Gets evenly faster from a time on, to the speed that takes it so far by then, and is stopped within 10 ms. */
+  const blow = (t: number, from: number, far: number, takes = 0.1) => {
+    const speed = (2 * far) / takes;
+    const rise = rising(t, from, 1, takes);
+    const stop = rising(t, from + takes, 1, 0.01);
+    return 0.5 * (speed / takes) * rise ** 2 + speed * (stop - (0.5 * stop ** 2) / 0.01);
+  };
+  /** Shoulders a step apart that turn so far, radians, between 0.45 s and 0.6 s. */
+  const shoulders = (far: number, sign: 1 | -1 = 1) => {
+    const turned = (t: number) => rising(t, 0.45, far / 0.15, far) * sign;
+    const end = (side: number) =>
+      pathOf((t) => [0.2 * side * Math.sin(turned(t)), 1.5, 0.2 * side * Math.cos(turned(t))]);
+    return { leftShoulder: end(-1), rightShoulder: end(1) };
+  };
+  const struck = (id: string, at: (t: number) => Place, far: number) => {
+    const path = pathOf(at);
+    const arm = { rightIndexKnuckle: path, rightWrist: path, rightElbow: path };
+    const technique = techniqueById(id);
+    const motion = motionOf({ ...arm, ...shoulders(far) }, { end: technique.end });
+    return proposeContact(motion, technique);
+  };
+
+  it('of a fist that dips to rise is where it comes up to', () => {
+    const found = struck(
+      'rear-uppercut',
+      (t) => [0.5, 1.3 - blow(t, 0.2, 0.35) + blow(t, 0.5, 0.3), 0],
+      0.8,
+    )!;
+    expect(Math.abs(found.time - 0.6)).toBeLessThan(2 * found.sigma);
+    expect(found.sigma).toBeLessThan(0.015);
+  });
+
+  it('is asked for where it stopped harder before the body turned', () => {
+    const set = (far: number) =>
+      struck('rear-hook', (t) => [0.3 + blow(t, 0.5, 0.3), 1.4, blow(t, 0.2, far)], 0.8);
+    expect(set(0.6)).toBeNull();
+    const found = set(0.1)!;
+    expect(Math.abs(found.time - 0.6)).toBeLessThan(2 * found.sigma);
+  });
+
+  it('goes by the limb alone where the body hardly turns', () => {
+    const found = struck('rear-hook', (t) => [0.3 + blow(t, 0.5, 0.3), 1.4, 0], 0.1)!;
+    expect(Math.abs(found.time - 0.6)).toBeLessThan(2 * found.sigma);
+  });
+
+  it('goes by the turn alone where the body goes right round and the limb comes back to where it was', () => {
+    const round = (t: number) => blow(t, 0.3, 5, 0.3);
+    const found = struck(
+      'elbow-spin',
+      (t) => [0.4 * (1 - Math.cos(round(t))), 1.4, 0.4 * Math.sin(round(t))],
+      4,
+    )!;
+    expect(Math.abs(found.time - 0.6)).toBeLessThan(found.sigma);
+  });
+});
+
 describe('a throw', () => {
   const at = (value: number) => ({ value, sigma: 0.1 });
   it('tells what the legs add, √(standing ÷ seated) − 1, where both flew', () => {

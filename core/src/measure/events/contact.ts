@@ -1,14 +1,15 @@
 /**
  * Contact, the end of the strike and the way home, read off the path of the striking end.
  */
+import { maxIndex } from 'd3-array';
 import { dot, length, minus, scaled, type Vector } from '../../foundation/geometry/vector';
 import type { Motion, Path } from '../../reconstruct/motion/motion';
 import { inSpace } from '../../reconstruct/motion/moving';
-import { fromGuardOf, type Series } from '../../reconstruct/motion/speeds';
+import { fromGuardOf, turnOf, type Series } from '../../reconstruct/motion/speeds';
 import { endPath } from '../../reconstruct/motion/where';
 import { lowpass } from '../../foundation/signal/butterworth';
 import { derivative } from '../../foundation/signal/derivative';
-import { lowerBound } from '../../foundation/signal/interpolate';
+import { interpolate, lowerBound } from '../../foundation/signal/interpolate';
 import { localFit } from '../../foundation/signal/localFit';
 import { resampleEvenly } from '../../foundation/signal/resample';
 import { pathAxis, type Technique } from '../../foundation/technique/techniques';
@@ -36,6 +37,14 @@ const WAY_BACK = 0.1;
 const FARTHEST_SIGMA = 0.02;
 /** A fall of speed is the strike's when it is at least this share of the largest. */
 const LARGE = 0.6;
+/** A body that turns less than this tells nothing of when it strikes, radians. */
+const TURNS_AT_LEAST = 0.15;
+/** A body strikes once it has turned this share of the most, … */
+const TURNED = 0.25;
+/** … until it turns back; from this share on it may tremble. */
+const ALL_BUT_TURNED = 0.85;
+/** A body that turns farther, radians, carries the end of its limb away from guard and back past it. */
+const TURNS_ROUND = 2;
 /**
  * A tracked end that meets a target of its own colour, or hides behind it, is seen to stop early or
  * to go on; seconds, one standard deviation, on rendered fighters (docs/accuracy.md).
@@ -83,9 +92,60 @@ function coarse(path: Path, motion: Motion): Track {
 const speedOn = ({ along }: Technique, velocity: Vector) =>
   along === 'target' ? velocity[0]! : length(velocity);
 
-/** Whether the end is on its way out; one that is raised over its guard to drop strikes as it comes down. */
-const isOut = ({ start }: Technique, velocity: Vector, fromGuard: Vector) =>
-  start === 'drop' ? velocity[1]! < 0 : dot(velocity, fromGuard) > 0;
+/**
+ * Whether the end is on its way out: away from guard, or the way its technique is named after. A fist that dips to
+ * rise goes away from guard before and back past it then, and an elbow is raised over its guard to drop.
+ */
+function isOut({ start }: Technique, velocity: Vector, fromGuard: Vector): boolean {
+  if (start === 'drop') return velocity[1]! < 0;
+  return start === 'rise' ? velocity[1]! > 0 : dot(velocity, fromGuard) > 0;
+}
+
+/** An arm that sets its angle falls in speed too; the strike itself is the last of the large falls. */
+function lastLarge(falls: readonly number[]): number {
+  const most = Math.max(...falls);
+  let at = falls.length - 1;
+  while (at > 0 && falls[at]! < LARGE * most) at--;
+  while (at > 0 && falls[at - 1]! > falls[at]!) at--;
+  return at;
+}
+
+/** When the body strikes, whatever its limb does. */
+interface Striking {
+  /** By the index of a time. */
+  readonly is: (index: number) => boolean;
+  /** Whether it turns so far that where the limb goes tells nothing. */
+  readonly isRound: boolean;
+}
+
+/**
+ * An arm that is raised, set or wound up before may be as fast as the strike and stop as suddenly, and so may its way
+ * home, when the body turns back: the turn of the body tells which of the stops is the strike's. Toward the target
+ * nothing goes home.
+ *
+ * @param step of times, over which its turn is looked at
+ * @returns null where the turn is not seen, or is too little to tell
+ */
+function bodyStrikes(
+  motion: Motion,
+  { along, family }: Technique,
+  times: readonly number[],
+  step: number,
+): Striking | null {
+  if (along === 'target') return { is: () => true, isRound: false };
+  const turn = turnOf(motion, family === 'kick' ? 'pelvis' : 'trunk');
+  if (!turn || turn.times.length < 2) return null;
+  const turned = times.map((time) => interpolate(turn.times, turn.values, time));
+  const start = turned[0]!;
+  const most = Math.max(...turned) - start;
+  if (!(most > TURNS_AT_LEAST)) return null;
+  const is = (i: number) => {
+    const share = (turned[i]! - start) / most;
+    const isTurning = turned[i]! >= turned[Math.max(0, i - step)]!;
+    return share > ALL_BUT_TURNED || (share > TURNED && isTurning);
+  };
+  return { is, isRound: most > TURNS_ROUND };
+}
 
 /**
  * The moment at which the striking end, at speed, suddenly loses it: the largest fall of speed
@@ -93,7 +153,7 @@ const isOut = ({ start }: Technique, velocity: Vector, fromGuard: Vector) =>
  * is no such fall (a strike at the air), the place where it reaches farthest.
  *
  * @returns null when the end's path is not dense, when the view does not show the way to the target,
- *   or when the path neither stops nor comes back
+ *   when the path neither stops nor comes back, or when limb and body name different stops
  */
 export function proposeContact(motion: Motion, technique: Technique): EventMark | null {
   const path = endPath(motion, 'raw');
@@ -101,23 +161,28 @@ export function proposeContact(motion: Motion, technique: Technique): EventMark 
   if (technique.along === 'target' && !motion.axes.includes('toward')) return null;
   const { times, points, velocity } = coarse(path, motion);
   const speed = velocity.map((v) => speedOn(technique, v));
-  const step = Math.max(1, Math.round(STOP / (times[1]! - times[0]!)));
+  const frame = times[1]! - times[0]!;
+  const step = Math.max(1, Math.round(STOP / frame));
+  const fallsWhile = (isStriking: (index: number) => boolean) =>
+    speed.map((now, i) =>
+      isStriking(i) ? now - Math.max(0, speed[Math.min(i + step, speed.length - 1)]!) : 0,
+    );
   const start = points[0]!;
-  const falls = speed.map((now, i) => {
-    return isOut(technique, velocity[i]!, minus(points[i]!, start))
-      ? now - Math.max(0, speed[Math.min(i + step, speed.length - 1)]!)
-      : 0;
-  });
+  const falls = fallsWhile((i) => isOut(technique, velocity[i]!, minus(points[i]!, start)));
   const most = Math.max(...falls);
   if (!(most > 0)) return null;
   // On a curved way speed falls and rises as the limb turns; only toward the target does a fall that
   // is small mean that nothing was hit.
   const isSoft = technique.along === 'target' && most < STOPS_DEAD * Math.max(...speed);
   if (isSoft) return farthest(motion, times, points);
-  // An arm that sets its angle falls in speed too; the strike itself is the last of the large falls.
-  let at = falls.length - 1;
-  while (falls[at]! < LARGE * most) at--;
-  while (at > 0 && falls[at - 1]! > falls[at]!) at--;
+  let at = lastLarge(falls);
+  const body = bodyStrikes(motion, technique, times, step);
+  if (body) {
+    const byBody = maxIndex(fallsWhile(body.is));
+    if (body.isRound) at = byBody;
+    // Where the body says otherwise than the limb, nobody can tell which of its stops is the strike's.
+    else if (Math.abs(times[byBody]! - times[at]!) > STOP + frame) return null;
+  }
   // The end was fastest a little before its largest fall.
   let peak = at;
   for (let i = lowerBound(times, times[at]! - 2 * STOP); i <= at; i++)

@@ -117,13 +117,19 @@ function requireSeenLanding({ motion, context }: MeasureProbe): void {
  * shows: the standard deviation of the speed at contact, as a share of it; on made-up strikes (docs/accuracy).
  */
 const STRAY = { kick: 0.12, other: 0.03 } as const;
+/** In this time a leg that comes to its full length may lose all its speed, seconds; on kicks of two other generators. */
+const ARRIVES = 0.06;
 
-const contactDoubt = (probe: MeasureProbe, speed: number) =>
-  Math.hypot(
+function contactDoubt(probe: MeasureProbe, speed: number): number {
+  const isKick = probe.strike.technique.family === 'kick';
+  const { sigma } = probe.context.events.contact!;
+  return Math.hypot(
     probe.velocityDoubt('end', probe.event('contact')),
-    (probe.strike.technique.family === 'kick' ? STRAY.kick : STRAY.other) * speed,
+    (isKick ? STRAY.kick : STRAY.other) * speed,
+    isKick ? (sigma / ARRIVES) * speed : 0,
     shortening(probe, speed),
   );
+}
 
 /**
  * How much of a speed along the strike's own path a single view may take away where it hardly shortens it:
