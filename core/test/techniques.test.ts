@@ -197,6 +197,23 @@ describe('what was put in shows in the reading of that name', () => {
     },
   );
 
+  // Nor is a hand that is drawn back or dips: it starts when it goes to the target.
+  it.each([
+    ['jab', { telegraph: 0.15 }],
+    ['cross', { telegraph: 0.15 }],
+    ['cross', { dip: 0.15 }],
+    ['stepping-straight', { dip: 0.15 }],
+    ['rear-hook', { dip: 0.16 }],
+    ['lead-body-hook', { dip: 0.16 }],
+    ['rear-uppercut', { dip: 0.2 }],
+  ] as const)('%s %j: the arm starts when it strikes', (id, change) => {
+    const { truth, analysis } = analysed(id, 0.002, change, true);
+    const { arm } = analysis.events;
+    expect(Math.abs(arm!.time - truth.times.arm!)).toBeLessThan(3 * arm!.sigma);
+    expect(arm!.sigma).toBeLessThan(0.01);
+    expect(found(analysis)).toEqual(['dip' in change ? 'hand-drop' : 'over-load']);
+  });
+
   it('a hand that turns with the body is still by the head', () => {
     const { readings, ...turned } = analysed('side-kick', 0.002, { guardTurns: 1 }, true).analysis;
     expect(numberOf(readings['guard.leave']).value).toBeLessThan(0.08);

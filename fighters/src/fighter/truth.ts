@@ -67,8 +67,9 @@ export function truthOfStrike(recipe: Recipe): Truth {
     const offset = subtract(end(pose), mix(pose.leftShoulder, pose.rightShoulder, 0.5));
     return [dot(offset, forward), offset[1], dot(offset, right)];
   };
-  // An elbow that is raised first strikes from there.
-  const guard = inTrunk(exact(recipe.raised > 0 ? known.arm : 0));
+  // A hand that is drawn back or dips first, an elbow that is raised, strikes from there.
+  const isTaken = recipe.raised > 0 || recipe.telegraph > 0 || recipe.dip > 0;
+  const guard = inTrunk(exact(isTaken ? known.arm : 0));
   const hipsBy = {
     turn: (pose: Pose) => yaw(pose, 'Hip'),
     rise: (pose: Pose) => hips(pose)[1],

@@ -2,9 +2,11 @@
  * How each link moves, as one number over time: an angle for a link that turns, a length for a point
  * that travels. What starts and peaks are read off.
  */
+import { maxIndex } from 'd3-array';
 import { between } from '../../foundation/geometry/angles';
 import { angleAt, dot, length, minus, scaled, type Vector } from '../../foundation/geometry/vector';
 import { pathAxis, type Technique } from '../../foundation/technique/techniques';
+import { lowerBound } from '../../foundation/signal/interpolate';
 import { sided, type Landmark, type SidedPart } from '../../foundation/body/landmarks';
 import type { Motion, Path, PathSet } from './motion';
 import { inSpace } from './moving';
@@ -220,11 +222,14 @@ export function fromGuardOf(motion: Motion, technique: Technique, from: PathSet)
   return travelled(carriedEnd(motion, technique, from));
 }
 
-/**
- * An arm that has come nearer to where it lands by this share of its farthest, and goes away again, is wound up.
- * That of a hook is set: its way out is its own.
- */
-const RETREATS = 0.08;
+/** Seconds to either side over which it is seen how fast a hand is. */
+const EITHER_SIDE = 0.025;
+/** Slower than this share of its fastest an arm stands, and turns round or begins. */
+const STANDS = 0.15;
+/** What it does next goes another way than what it did: cosine of at least 60°. */
+const ANOTHER_WAY = 0.5;
+/** A hand that is nearer to a place than this share of its way to the target is there. */
+const THERE = 0.08;
 
 /**
  * The distance from a place a step behind the guard grows a little otherwise than that from the guard itself, and
@@ -249,17 +254,70 @@ export function armOf(
   const rows = carriedEnd(motion, technique, from);
   const lands = rows.findLast(({ time }) => time <= contact + 1e-9);
   if (!lands) return null;
-  const left = rows.map(({ point }) => length(minus(point, lands.point)));
-  let first = rows.indexOf(lands);
-  let farthest = first;
-  const retreat = RETREATS * Math.max(...left.slice(0, first + 1));
-  while (first > 0 && left[first]! >= left[farthest]! - retreat) {
-    first -= 1;
-    if (left[first]! > left[farthest]!) farthest = first;
+  const contactRow = rows.indexOf(lands);
+  const stands = woundTo(rows, contactRow, technique) ?? takenTo(rows, contactRow);
+  if (stands === null) return strayed(travelled(rows), STRAYS.guard);
+  const place = rows[stands]!.point;
+  const near = THERE * length(minus(lands.point, place));
+  let first = stands;
+  while (first > 0 && length(minus(rows[first]!.point, place)) < near) first -= 1;
+  return strayed(travelled(rows.slice(first), place, stands - first), STRAYS.wound);
+}
+
+/**
+ * Where an arm turns round that has come nearer to where it lands and goes away from there again. That of a hook is
+ * set on its way out.
+ *
+ * @param contact row of contact
+ * @returns its row; null where it goes straight
+ */
+function woundTo(rows: readonly Placed[], contact: number, { family }: Technique): number | null {
+  const left = rows
+    .slice(0, contact + 1)
+    .map(({ point }) => length(minus(point, rows[contact]!.point)));
+  const retreat = THERE * Math.max(...left);
+  let farthest = contact;
+  for (let i = contact; i >= 0 && family !== 'hook'; i--) {
+    if (left[i]! > left[farthest]!) farthest = i;
+    if (left[i]! < left[farthest]! - retreat) return farthest;
   }
-  if (first === 0 || technique.family === 'hook') return strayed(travelled(rows), STRAYS.guard);
-  const wound = travelled(rows.slice(first), rows[farthest]!.point, farthest - first);
-  return strayed(wound, STRAYS.wound);
+  return null;
+}
+
+/**
+ * Where a hand stands before it strikes, having been lowered or drawn back across its way.
+ *
+ * @param contact row of contact
+ * @returns its row; null where it strikes from its guard, or is set on its way out
+ */
+function takenTo(rows: readonly Placed[], contact: number): number | null {
+  const speeds = speedsOf(rows.slice(0, contact + 1));
+  let at = maxIndex(speeds);
+  const stands = STANDS * speeds[at]!;
+  while (at > 0 && speeds[at]! > stands) at -= 1;
+  while (at > 0 && speeds[at - 1]! < speeds[at]!) at -= 1;
+  if (at === 0) return null;
+  const guard = meanOf(atRest(rows).map(({ point }) => point));
+  const [before, next] = [
+    minus(rows[at]!.point, guard),
+    minus(rows[contact]!.point, rows[at]!.point),
+  ];
+  const far = length(before);
+  const way = length(next);
+  return far > THERE * way && dot(before, next) < ANOTHER_WAY * far * way ? at : null;
+}
+
+/** How fast it is about each row, metres a second. */
+function speedsOf(rows: readonly Placed[]): number[] {
+  const times = rows.map(({ time }) => time);
+  const last = rows.length - 1;
+  return rows.map(({ time }, i) => {
+    const from = lowerBound(times, time - EITHER_SIDE - 1e-9);
+    const to = lowerBound(times, time + EITHER_SIDE + 1e-9) - 1;
+    const a = rows[Math.max(0, Math.min(i - 1, from))]!;
+    const b = rows[Math.min(last, Math.max(i + 1, to))]!;
+    return length(minus(b.point, a.point)) / (b.time - a.time);
+  });
 }
 
 /**
