@@ -309,7 +309,7 @@ describe('what a leak costs', () => {
       rules,
     );
     const cost = analysis.findings.find((one) => one.fault === fault)!.cost!;
-    if ('unknown' in cost) throw new Error(cost.unknown);
+    if (!isKnown(cost)) throw new Error(JSON.stringify(cost));
     const { lost, low, high } = cost;
     if (lost === null || low === null || high === null) throw new Error('no N·s');
     return { analysis, cost: { ...cost, lost, low, high }, rules };

@@ -172,7 +172,7 @@ describe('what a body does not carry', () => {
     // 6.8 m/s of an arm: on a body that rises with 1.2 m/s they are 8, of which that is 15 %.
     for (const rises of [0, 0.4, 1.2, -0.5]) {
       const cost = costOfRise('rear-uppercut', portion(rises / (6.8 + rises)));
-      if (!isKnown(cost)) throw new Error(cost.unknown);
+      if (!isKnown(cost)) throw new Error(JSON.stringify(cost));
       expect(cost.share).toBeCloseTo((1.2 - rises) / 8, 9);
       expect(cost.lost).toBeNull();
     }
@@ -181,7 +181,7 @@ describe('what a body does not carry', () => {
   it('is as unsure as its share of the speed, and as what bodies usually give', () => {
     const half = (sigma: number) => {
       const cost = costOfRise('rear-uppercut', portion(0, sigma));
-      if (!isKnown(cost)) throw new Error(cost.unknown);
+      if (!isKnown(cost)) throw new Error(JSON.stringify(cost));
       return (cost.shareHigh - cost.shareLow) / 2 / 1.645;
     };
     expect(half(0)).toBeCloseTo(Math.hypot(0.05, OFF.carried), 9);

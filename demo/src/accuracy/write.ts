@@ -16,6 +16,7 @@ import { costSection } from './costTables';
 import { familySection } from './familyTables';
 import { filmSection } from './filmTables';
 import { judgedSection } from './judgedTables';
+import { lastingSection } from './lastingTables';
 import { trialsOf, type Trial, type Trials } from '@sinew/fighters/trials/measured';
 import { phoneSection } from './phoneTables';
 import { pictureSection } from './pictureTables';
@@ -164,7 +165,7 @@ const PAGE = fileURLToPath(new URL('../../../docs/accuracy.md', import.meta.url)
 
 const head = `# Accuracy
 
-Made-up strikes whose truth is known to rounding (\`fighters/src/fighter/truth.ts\`: no filter, no fit, none of the code under test), sampled at a frame rate with normal noise on every coordinate, measured by the core. All ${TECHNIQUES.length} techniques, both stances, ${SEEDS.length} seeds each unless said otherwise. \`npm run accuracy\` writes this page; with names of parts (\`strikes\`, \`families\`, \`pictures\`, \`phone\`, \`bands\`, \`films\`, \`capture\`, \`judge\`, \`costs\`, \`tracked\`) it writes those anew and leaves the others.
+Made-up strikes whose truth is known to rounding (\`fighters/src/fighter/truth.ts\`: no filter, no fit, none of the code under test), sampled at a frame rate with normal noise on every coordinate, measured by the core. All ${TECHNIQUES.length} techniques, both stances, ${SEEDS.length} seeds each unless said otherwise. \`npm run accuracy\` writes this page; with names of parts (\`strikes\`, \`families\`, \`pictures\`, \`phone\`, \`bands\`, \`films\`, \`capture\`, \`judge\`, \`costs\`, \`times\`, \`tracked\`) it writes those anew and leaves the others.
 
 Each cell: median of the error's size / its 95th percentile (share of cases in which the truth lies within ±, per cent; 95 is what ± promises). Starts are those of hips, trunk and arm together (pelvis, thigh and shank in kicks). These are three-dimensional tracks, as two cameras give them; what one picture shows is less, and says so.
 `;
@@ -220,7 +221,8 @@ const PARTS: readonly {
   { id: 'films', begins: '## One phone, ninety-six films', write: filmSection },
   { id: 'capture', begins: '## Sound, two clocks', write: captureSection },
   { id: 'judge', begins: '## The judge', write: judgedSection },
-  { id: 'costs', begins: '## What leaks cost', write: costSection },
+  { id: 'costs', begins: '## What leaks cost\n', write: costSection },
+  { id: 'times', begins: '## What leaks cost in time', write: lastingSection },
   { id: 'tracked', begins: '## Body tracking', write: trackedSection },
   {
     id: 'exact',

@@ -286,7 +286,7 @@ const trialsOf =
           leak: leak.name,
           truth: 1 - thrown.momentum / sound.momentum,
           cost: isKnown(cost) ? cost : null,
-          why: cost && !isKnown(cost) ? cost.unknown : null,
+          why: cost && 'unknown' in cost ? cost.unknown : null,
         },
       ];
     });

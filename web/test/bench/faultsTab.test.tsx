@@ -55,6 +55,14 @@ describe('a leak that was found', () => {
     expect(within(firstLeak()).getByText(/in the chain model/)).toBeTruthy();
   });
 
+  it('costs seconds where it takes time and no momentum', async () => {
+    const { strike, series } = jammedCross('slow-home');
+    leaks([], benchWith({ strike, start: { series } }));
+    const row = () => within(screen.getByText('Slow home').closest('li')!);
+    expect(await row().findByText(/^0\.\d\d s open$/, {}, { timeout: 10_000 })).toBeTruthy();
+    expect(row().getByText(/Costs no momentum, but about 0\.\d\d s \(.* s\) open\./)).toBeTruthy();
+  });
+
   it('leads to the frame that shows it', async () => {
     const { user, store } = leaks();
     await user.click(within(firstLeak()).getByRole('button', { name: /Show frame/ }));

@@ -6,9 +6,9 @@
  */
 import { quantileSorted } from 'd3-array';
 import type { Events } from '../../measure/events/events';
-import type { Cost } from '../fault/cost';
+import { NINE_OF_TEN, type Cost, type TimeCost } from '../fault/cost';
 import { faultById } from '../fault/faults';
-import type { Finding, Rules } from '../fault/finding';
+import type { Finding, JudgedReadings, Rules } from '../fault/finding';
 import type { Fault, Price, Remedy } from '../fault/schema';
 import type { Body } from '../../measure/measures/context';
 import type { Readings } from '../../measure/measures/allMeasures';
@@ -50,8 +50,6 @@ const STIFF = 8;
 /** One standard deviation, relative, of how fast a textbook says one's own muscles can shorten. */
 const SHAKEN = 0.15;
 const DRAWS = 16;
-/** Quantile of the normal that leaves one in twenty on either side. */
-const NINE_OF_TEN = 1.645;
 /**
  * What a chain in one plane is off by, one standard deviation of the share that is lost: against fighters who
  * throw by torques in space, other muscles on another body, with the leak and without it (docs/accuracy.md; found
@@ -90,7 +88,12 @@ export function costed(
     if (finding.status !== 'found') return finding;
     const fault = faultById(finding.fault, rules.catalogue);
     const remedy = fault?.remedy ?? null;
-    if (remedy === null) return { ...finding, cost: { unknown: otherPrice(fault) } };
+    if (remedy === null) {
+      return {
+        ...finding,
+        cost: lasting(finding, fault, readings) ?? { unknown: otherPrice(fault) },
+      };
+    }
     const cost =
       remedy === 'carried'
         ? uncarried(technique, readings)
@@ -168,6 +171,21 @@ const OTHERWISE: Readonly<Record<Price, string>> = {
 function otherPrice(fault: Fault | null | undefined): string {
   if (fault?.injury) return 'What may hurt is not weighed against momentum.';
   return fault?.costs ? OTHERWISE[fault.costs] : 'The chain model has no part for this leak.';
+}
+
+/** What costs time costs for as long as it shows, or for as long as it is beyond its limit. */
+function lasting(
+  { way, judgedBy }: Finding,
+  fault: Fault | null | undefined,
+  readings: Readings,
+): TimeCost | null {
+  const lasts = fault?.cases.find(({ id }) => id === way)?.lasts;
+  const measured = lasts && (readings as JudgedReadings)[lasts];
+  if (!fault?.costs || !measured || isAbsent(measured)) return null;
+  const held = judgedBy.find(({ limit }) => 'reading' in limit && limit.reading === lasts)?.limit;
+  const seconds = measured.value - (held && 'reading' in held ? held.value : 0);
+  const off = NINE_OF_TEN * measured.sigma;
+  return { seconds, secondsLow: seconds - off, secondsHigh: seconds + off, of: fault.costs };
 }
 
 function costOf(

@@ -1,22 +1,34 @@
-/** What a fault costs: momentum toward the target that the same strike would have without it. */
+/** What a fault costs: momentum toward the target that the same strike would have without it, or time. */
+import type { Price } from './schema';
 
-export type Cost =
-  | {
-      /** What is lost, as a share of what the strike would have without the fault; the range holds it in 9 of 10. */
-      readonly share: number;
-      readonly shareLow: number;
-      readonly shareHigh: number;
-      /** The same in N·s; null where the mass behind the strike is not known. */
-      readonly lost: number | null;
-      readonly low: number | null;
-      readonly high: number | null;
-    }
-  | { readonly unknown: string };
+export interface KnownCost {
+  /** What is lost, as a share of what the strike would have without the fault; the range holds it in 9 of 10. */
+  readonly share: number;
+  readonly shareLow: number;
+  readonly shareHigh: number;
+  /** The same in N·s; null where the mass behind the strike is not known. */
+  readonly lost: number | null;
+  readonly low: number | null;
+  readonly high: number | null;
+}
 
-export type KnownCost = Exclude<Cost, { unknown: string }>;
+/** For how long it warns, or leaves something open; the range holds it in 9 of 10. */
+export interface TimeCost {
+  readonly seconds: number;
+  readonly secondsLow: number;
+  readonly secondsHigh: number;
+  readonly of: Price;
+}
 
+export type Cost = KnownCost | TimeCost | { readonly unknown: string };
+
+/** Known in momentum: what takes time is not weighed against it. */
 export function isKnown(cost: Cost | null): cost is KnownCost {
-  return cost !== null && !('unknown' in cost);
+  return cost !== null && 'share' in cost;
+}
+
+export function isTimed(cost: Cost | null): cost is TimeCost {
+  return cost !== null && 'seconds' in cost;
 }
 
 /** Of either it is less likely than four in five that it is the dearer. */
@@ -40,7 +52,7 @@ function beside(a: KnownCost, b: KnownCost) {
 }
 
 /** Quantiles of the normal: both tails of one in ten, and one of one in five. */
-const NINE_OF_TEN = 1.645;
+export const NINE_OF_TEN = 1.645;
 const FOUR_OF_FIVE = 0.842;
 
 const percent = (value: number) => `${Math.round(100 * value)} %`.replace('-', '−');
@@ -63,4 +75,25 @@ export function costInWords({ share, shareLow, shareHigh, lost }: KnownCost): st
       ? 'the same limb on a body that carries it as usual'
       : 'the same strike without it, in the chain model'
   }`;
+}
+
+const AS_TIME: Readonly<Record<Price, string>> = {
+  warning: 'of warning',
+  cover: 'open',
+  next: 'late for the next strike',
+  behind: 'too long',
+  footing: 'on a loose footing',
+};
+
+const hundredths = (seconds: number) => seconds.toFixed(2).replace('-', '−');
+
+/** "0.18 s of warning", "0.31 s open". */
+export function timeInShort({ seconds, of }: TimeCost): string {
+  return `${hundredths(seconds)} s ${AS_TIME[of]}`;
+}
+
+/** "about 0.18 s (0.12 to 0.24 s) of warning". */
+export function timeInWords({ seconds, secondsLow, secondsHigh, of }: TimeCost): string {
+  const range = `${hundredths(Math.max(0, secondsLow))} to ${hundredths(secondsHigh)} s`;
+  return `about ${hundredths(seconds)} s (${range}) ${AS_TIME[of]}`;
 }

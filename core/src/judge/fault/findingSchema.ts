@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { measuredSchema } from '../../foundation/reading/readingSchema';
 import type { Cost } from './cost';
 import type { Finding, Judged } from './finding';
-import { limitSchema } from './schema';
+import { limitSchema, PRICES } from './schema';
 import type { SetFinding } from './set';
 
 const OUTCOMES = ['found', 'clear', 'cant-tell'] as const;
@@ -21,6 +21,12 @@ export const costSchema: z.ZodType<Cost> = z.union([
     lost: z.number().nullable(),
     low: z.number().nullable(),
     high: z.number().nullable(),
+  }),
+  z.object({
+    seconds: z.number(),
+    secondsLow: z.number(),
+    secondsHigh: z.number(),
+    of: z.enum(PRICES),
   }),
   z.object({ unknown: z.string() }),
 ]);

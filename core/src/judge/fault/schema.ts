@@ -67,6 +67,8 @@ export const caseSchema = z.object({
   standsInFor: z.string().optional(),
   /** Only where the coach's eye has said something; it is not waited for. */
   onlyIfSaid: z.boolean().default(false),
+  /** For how long it shows, a reading in seconds; where that is held against a limit, what is beyond it. */
+  lasts: z.enum(JUDGED_IDS).optional(),
   /** `{id}` is the reading with ±, `{id:order}` a lead in words, `{limit}` the first limit. */
   evidence: z.string().min(1),
   /** Its own words to the student, where those of the fault do not fit. */

@@ -1,6 +1,6 @@
 /** A set of strikes of one kind, judged as one; and what a change of rules changes. */
 import { NO_LOOKS } from '../eye/blindLook';
-import { isKnown, type KnownCost } from './cost';
+import { isKnown, isTimed, type KnownCost, type TimeCost } from './cost';
 import type { Finding, Outcome, Rules } from './finding';
 import { judge } from './judge';
 import { ranked } from './rank';
@@ -43,7 +43,7 @@ export function judgeSet(
   const findings = judged.map((finding): SetFinding => {
     const own = strikes.map(({ findings }) => findings.find((f) => f.fault === finding.fault));
     const each = own.map((one) => one?.status ?? null);
-    const costs = own.map((one) => one?.cost ?? null).filter(isKnown);
+    const costs = own.map((one) => one?.cost ?? null);
     const agreed = finding.status === 'cant-tell' ? unanimous(own) : null;
     return {
       ...(agreed ?? finding),
@@ -52,7 +52,7 @@ export function judgeSet(
       shows: each.filter((one) => one === 'found').length,
       told: each.filter((one) => one === 'found' || one === 'clear').length,
       of: strikes.length,
-      cost: medianCost(costs) ?? finding.cost,
+      cost: medianCost(costs.filter(isKnown)) ?? medianTime(costs.filter(isTimed)) ?? finding.cost,
     };
   });
   return {
@@ -74,6 +74,19 @@ function medianCost(costs: readonly KnownCost[]): KnownCost | null {
     lost: amount('lost'),
     low: amount('low'),
     high: amount('high'),
+  };
+}
+
+function medianTime(costs: readonly TimeCost[]): TimeCost | null {
+  const [first] = costs;
+  if (!first) return null;
+  const of = (part: 'seconds' | 'secondsLow' | 'secondsHigh') =>
+    median(costs, (cost) => cost[part])!;
+  return {
+    seconds: of('seconds'),
+    secondsLow: of('secondsLow'),
+    secondsHigh: of('secondsHigh'),
+    of: first.of,
   };
 }
 

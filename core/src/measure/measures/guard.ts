@@ -7,10 +7,18 @@ import {
   plus,
   type Vector,
 } from '../../foundation/geometry/vector';
+import { betweenFramesOf, shownFor, type Showing } from './lasting';
 import type { Instant, MeasureProbe } from './probe';
 import type { Measure } from './run';
 
 const IN_SPACE = { unit: 'm', needs: 'space', shows: 'the guard', isMetric: true } as const;
+const AWAY = {
+  unit: 's',
+  needs: 'space',
+  shows: 'the guard',
+  isMetric: false,
+  doubt: (probe: MeasureProbe) => betweenFramesOf(probe, 2),
+} as const;
 
 const ears = (probe: MeasureProbe, when: Instant) => probe.middle('leftEar', 'rightEar', when);
 const shoulders = (probe: MeasureProbe, when: Instant) =>
@@ -52,6 +60,22 @@ function left(probe: MeasureProbe, when: Instant): number {
   const [place, now] = [offPlace(probe, ready), offPlace(probe, when)];
   const turn = shoulderYaw(probe, when) - shoulderYaw(probe, ready);
   return Math.min(distance(now, place), distance(now, turned(place, turn)));
+}
+
+const leaves = (probe: MeasureProbe): Showing => ({
+  name: 'left',
+  needs: probe.off('Wrist'),
+  size: left,
+});
+const drops = (probe: MeasureProbe): Showing => ({
+  name: 'dropped',
+  needs: probe.off('Wrist'),
+  size: (l, when) => offHeight(l, l.event('ready')) - offHeight(l, when),
+});
+
+function mostOnTheWay(probe: MeasureProbe, { name, needs, size }: Showing): Instant {
+  const [from, to] = wayOut(probe);
+  return probe.most(name, from, to, needs, size);
 }
 
 function shoulderYaw(probe: MeasureProbe, when: Instant): number {
@@ -119,10 +143,13 @@ export const GUARD = [
     id: 'guard.leave',
     sizedBy: 'forearm',
     name: 'Other hand leaves its place by the head',
-    value: (probe) => {
-      const [from, to] = wayOut(probe);
-      return left(probe, probe.most('left', from, to, probe.off('Wrist'), left));
-    },
+    value: (probe) => left(probe, mostOnTheWay(probe, leaves(probe))),
+  },
+  {
+    ...AWAY,
+    id: 'away.leave',
+    name: 'Other hand away from its place by the head',
+    value: (probe) => shownFor(probe, leaves(probe), mostOnTheWay(probe, leaves(probe))),
   },
   {
     ...IN_SPACE,
@@ -130,17 +157,14 @@ export const GUARD = [
     id: 'guard.drop',
     sizedBy: 'forearm',
     name: 'Other hand drops',
-    value: (probe) => {
-      const [from, to] = wayOut(probe);
-      const lowest = probe.most(
-        'dropped',
-        from,
-        to,
-        probe.off('Wrist'),
-        (l, at) => -offHeight(l, at),
-      );
-      return offHeight(probe, probe.event('ready')) - offHeight(probe, lowest);
-    },
+    value: (probe) => drops(probe).size(probe, mostOnTheWay(probe, drops(probe))),
+  },
+  {
+    ...AWAY,
+    needs: 'up',
+    id: 'away.drop',
+    name: 'Other hand low',
+    value: (probe) => shownFor(probe, drops(probe), mostOnTheWay(probe, drops(probe))),
   },
   {
     ...IN_SPACE,

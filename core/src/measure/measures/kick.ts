@@ -3,6 +3,7 @@ import { length, minus, type Vector } from '../../foundation/geometry/vector';
 import { nearestFrame } from '../../observe/track/time';
 import { frameSpacing } from '../../observe/track/track';
 import type { Technique } from '../../foundation/technique/techniques';
+import { betweenFramesOf, shownFor } from './lasting';
 import type { Instant, MeasureProbe } from './probe';
 import type { Measure } from './run';
 import { kneeAngle } from './stance';
@@ -94,6 +95,10 @@ function handSeen(probe: MeasureProbe, when: Instant): Vector {
   return [arm[0]! * z - arm[2]! * x, arm[1]!, arm[0]! * x + arm[2]! * z];
 }
 
+/** How far it has gone since guard, metres. */
+const handGone = (probe: MeasureProbe, when: Instant) =>
+  length(minus(handSeen(probe, when), handSeen(probe, probe.event('ready'))));
+
 export const KICKING = [
   {
     unit: 'ratio',
@@ -147,9 +152,20 @@ export const KICKING = [
     of: ({ family }) => family === 'kick',
     id: 'kick.arm',
     name: 'Hand of the kicking side has left its guard at contact',
+    value: (probe) => handGone(probe, probe.event('contact')),
+  },
+  {
+    unit: 's',
+    needs: 'space',
+    isMetric: false,
+    shows: 'the hand of the kicking side',
+    of: ({ family }) => family === 'kick',
+    doubt: (probe) => betweenFramesOf(probe, 2),
+    id: 'away.kickArm',
+    name: 'Hand of the kicking side away from its guard',
     value: (probe) => {
-      const [from, to] = [probe.event('ready'), probe.event('contact')];
-      return length(minus(handSeen(probe, to), handSeen(probe, from)));
+      const showing = { name: 'hand gone', needs: probe.own('Wrist'), size: handGone };
+      return shownFor(probe, showing, probe.event('contact'));
     },
   },
 ] as const satisfies readonly Measure[];

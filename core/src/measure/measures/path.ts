@@ -8,6 +8,7 @@ import { endLandmark, ownName } from '../../reconstruct/motion/where';
 import { absent, isAbsent } from '../../foundation/reading/reading';
 import { pathAxis, type Technique } from '../../foundation/technique/techniques';
 import { filmFrom, motionShowing, viewWords } from './context';
+import { betweenFramesOf, halfUp, type Showing } from './lasting';
 import { MissingInput, type Instant, type MeasureProbe } from './probe';
 import type { Measure } from './run';
 
@@ -211,25 +212,43 @@ function telegraph(point: (probe: MeasureProbe) => Landmark | 'end', axis: 0 | 1
 }
 
 /** The same against the striking shoulder, so that a body that coils or sinks is no tell. */
-function againstShoulder(axis: 0 | 1) {
-  return (probe: MeasureProbe): number => {
-    const from = probe.event('ready');
-    const offset = (l: MeasureProbe, when: Instant) =>
-      l.at('end', when)[axis]! - l.at(l.own('Shoulder'), when)[axis]!;
-    const home = offset(probe, from);
-    const most = probe.most(
-      `tell against shoulder ${axis}`,
-      from,
-      start(probe),
-      'end',
-      (l, when) => home - offset(l, when),
-    );
-    return offset(probe, from) - offset(probe, most);
+function drawn(axis: 0 | 1): Showing {
+  const offset = (probe: MeasureProbe, when: Instant) =>
+    probe.at('end', when)[axis]! - probe.at(probe.own('Shoulder'), when)[axis]!;
+  return {
+    name: `drawn ${axis}`,
+    needs: 'end',
+    size: (probe, when) => offset(probe, probe.event('ready')) - offset(probe, when),
   };
+}
+
+function mostDrawn(probe: MeasureProbe, { name, needs, size }: Showing): Instant {
+  return probe.most(name, probe.event('ready'), start(probe), needs, size);
+}
+
+/** How far the hand goes the wrong way at the most. */
+function againstShoulder(axis: 0 | 1) {
+  const showing = drawn(axis);
+  return (probe: MeasureProbe): number => showing.size(probe, mostDrawn(probe, showing));
+}
+
+/** How long before it starts it can be seen to go the wrong way. */
+function seenBefore(axis: 0 | 1) {
+  const showing = drawn(axis);
+  return (probe: MeasureProbe): number =>
+    halfUp(probe, showing, mostDrawn(probe, showing), start(probe));
 }
 
 const SPEED = { unit: 'm/s', needs: 'any', shows: 'the speed', isMetric: true } as const;
 const TELL = { unit: 'm', needs: 'toward', shows: 'the way out', isMetric: true } as const;
+const SEEN = {
+  unit: 's',
+  needs: 'toward',
+  shows: 'the way out',
+  isMetric: false,
+  of: isPunch,
+  doubt: (probe: MeasureProbe) => betweenFramesOf(probe, 1),
+} as const;
 
 export const PATH = [
   {
@@ -318,6 +337,12 @@ export const PATH = [
     value: againstShoulder(0),
   },
   {
+    ...SEEN,
+    id: 'seen.back',
+    name: 'Hand seen to draw back, before it leaves',
+    value: seenBefore(0),
+  },
+  {
     ...TELL,
     needs: 'up',
     id: 'telegraph.dip',
@@ -325,6 +350,13 @@ export const PATH = [
     name: 'Hand dips under its shoulder',
     of: isPunch,
     value: againstShoulder(1),
+  },
+  {
+    ...SEEN,
+    needs: 'up',
+    id: 'seen.dip',
+    name: 'Hand seen to dip, before it leaves',
+    value: seenBefore(1),
   },
   {
     ...TELL,

@@ -59,4 +59,10 @@ export const TIMING = [
   lead('step.contact', 'Contact after the foot lands', 'footLand', 'contact'),
   lead('pivot.lag', 'Foot turns after the hips', 'hips', 'pivotStart'),
   { ...FROM_EVENTS, id: 'recoil', name: 'Time home ÷ time out', unit: 'ratio', value: recoil },
+  {
+    ...FROM_EVENTS,
+    id: 'recoil.longer',
+    name: 'Time home longer than time out',
+    value: (probe) => probe.span('end', 'home') - probe.span('arm', 'contact'),
+  },
 ] as const satisfies readonly Measure[];

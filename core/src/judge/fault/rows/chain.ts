@@ -189,6 +189,7 @@ export const CHAIN_FAULTS: readonly FaultRow[] = [
         ],
         evidence:
           'The hand draws {telegraph.hand} back from its shoulder before it goes, {telegraph.back} in the room. {limit} is the limit.',
+        lasts: 'seen.back',
         clear:
           'The hand draws {telegraph.hand} back from its shoulder before it goes, {telegraph.back} in the room.',
       },
@@ -199,6 +200,7 @@ export const CHAIN_FAULTS: readonly FaultRow[] = [
         limits: [{ reading: 'telegraph.hand', is: 'above', value: 0.05 }],
         evidence:
           'The hand draws {telegraph.hand} back from its shoulder before it goes. {limit} is the limit.',
+        lasts: 'seen.back',
         clear: 'The hand draws {telegraph.hand} back before it goes.',
       },
     ],
@@ -219,6 +221,7 @@ export const CHAIN_FAULTS: readonly FaultRow[] = [
         limits: [{ reading: 'telegraph.dip', is: 'above', value: 0.05 }],
         evidence:
           'The hand dips {telegraph.dip} under its shoulder before it goes. {limit} is the limit.',
+        lasts: 'seen.dip',
         clear: 'The hand dips {telegraph.dip} before it goes.',
       },
     ],
@@ -502,6 +505,7 @@ export const ARM_FAULTS: readonly FaultRow[] = [
       {
         limits: [{ reading: 'recoil', is: 'above', value: 1.2 }],
         evidence: 'The way home takes {recoil} of the way out. {limit} is the limit.',
+        lasts: 'recoil.longer',
         clear: 'The way home takes {recoil} of the way out.',
       },
     ],

@@ -126,6 +126,7 @@ export const FAMILY_FAULTS: readonly FaultRow[] = [
       {
         limits: [{ reading: 'pair.home', is: 'above', value: 0.02 }],
         evidence: 'This hand comes home {pair.home:order} the next strike’s contact.',
+        lasts: 'pair.home',
         clear: 'This hand comes home {pair.home:order} the next strike’s contact.',
       },
     ],

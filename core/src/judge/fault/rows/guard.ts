@@ -16,6 +16,7 @@ export const GUARD_FAULTS: readonly FaultRow[] = [
         when: { offHand: ['temple'] },
         limits: [{ reading: 'guard.drop', is: 'above', value: 0.1 }],
         evidence: 'The other hand drops {guard.drop} on the way out. {limit} is the limit.',
+        lasts: 'away.drop',
         clear: 'The other hand drops {guard.drop} on the way out.',
       },
       {
@@ -24,6 +25,7 @@ export const GUARD_FAULTS: readonly FaultRow[] = [
         limits: [{ reading: 'guard.leave', is: 'above', value: 0.15 }],
         evidence:
           'The other hand leaves its place by the head by {guard.leave}. {limit} is the limit.',
+        lasts: 'away.leave',
         clear: 'The other hand stays within {guard.leave} of its place.',
       },
     ],

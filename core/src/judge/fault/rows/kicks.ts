@@ -181,6 +181,7 @@ export const KICK_FAULTS: readonly FaultRow[] = [
         limits: [{ reading: 'kick.arm', is: 'above', value: 0.2 }],
         evidence:
           'By contact the hand of the kicking side has gone {kick.arm} from its guard. {limit} is the most where it stays there.',
+        lasts: 'away.kickArm',
         clear: 'The hand of the kicking side stays within {kick.arm} of its guard.',
       },
     ],

@@ -1,5 +1,13 @@
 import type { ReactNode } from 'react';
-import { costInShort, costInWords, isKnown, type Cost } from '@sinew/core/judge/fault/cost';
+import {
+  costInShort,
+  costInWords,
+  isKnown,
+  isTimed,
+  timeInShort,
+  timeInWords,
+  type Cost,
+} from '@sinew/core/judge/fault/cost';
 import { faultById } from '@sinew/core/judge/fault/faults';
 import type { Finding } from '@sinew/core/judge/fault/finding';
 import { isAbsent, type Reading } from '@sinew/core/foundation/reading/reading';
@@ -56,17 +64,20 @@ export function FaultRow({
 }
 
 function CostTag({ cost }: { cost: Cost | null }) {
-  if (!isKnown(cost)) return null;
-  return <span className="font-serif text-lg whitespace-nowrap">{costInShort(cost)}</span>;
+  const text = isKnown(cost) ? costInShort(cost) : isTimed(cost) ? timeInShort(cost) : null;
+  return text && <span className="font-serif text-lg whitespace-nowrap">{text}</span>;
+}
+
+function costSentence(cost: Cost): string {
+  if (isKnown(cost)) return `Costs ${costInWords(cost)}.`;
+  return isTimed(cost)
+    ? `Costs no momentum, but ${timeInWords(cost)}.`
+    : `No figure in momentum. ${cost.unknown}`;
 }
 
 function CostSentence({ cost }: { cost: Cost | null }) {
   if (cost === null) return null;
-  return (
-    <p className="mt-0.5 text-sm text-soft">
-      {isKnown(cost) ? `Costs ${costInWords(cost)}.` : `No figure in momentum. ${cost.unknown}`}
-    </p>
-  );
+  return <p className="mt-0.5 text-sm text-soft">{costSentence(cost)}</p>;
 }
 
 /** With blind looks in it, a reading that no film gave rests on them alone. */
