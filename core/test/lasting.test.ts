@@ -8,9 +8,12 @@ import { USUAL_RULES, type Finding } from '../src/judge/fault/finding';
 import { judgeSet } from '../src/judge/fault/set';
 import { faultById } from '../src/judge/fault/faults';
 import { costed } from '../src/judge/cost/estimate';
-import { absent, reading } from '../src/foundation/reading/reading';
+import { absent, isAbsent, reading } from '../src/foundation/reading/reading';
+import { markOnFrame } from '../src/measure/events/events';
+import { UNKNOWN_BODY } from '../src/measure/measures/context';
+import { motionOf, pathOf, TIMES } from './spaceMotion';
 import { techniqueById } from '../src/foundation/technique/techniques';
-import { MEASURE_IDS, type Readings } from '../src/measure/measures/allMeasures';
+import { measureOne, MEASURE_IDS, type Readings } from '../src/measure/measures/allMeasures';
 
 describe('a leak that costs time', () => {
   let trials: readonly LastingTrial[];
@@ -33,6 +36,59 @@ describe('a leak that costs time', () => {
     for (const { fault, said, truth, technique } of trials) {
       expect(said!.half, `${technique} ${fault}`).toBeLessThan(0.3 * truth + 0.02);
     }
+  });
+});
+
+describe('how long a hand is low', () => {
+  type Span = readonly [from: number, to: number];
+  /** Goes down evenly in one or more equal parts, comes up again in one, 0.2 m at the most. */
+  const low = (downs: readonly Span[], ups: Span) => {
+    const part = (time: number, [from, to]: Span) =>
+      Math.min(1, Math.max(0, (time - from) / (to - from)));
+    const down = (time: number) =>
+      downs.reduce((sum, span) => sum + part(time, span), 0) / downs.length;
+    const head = pathOf(() => [0, 1.6, 0]);
+    const paths = {
+      nose: head,
+      leftWrist: pathOf((t) => [0.2, 1.5 - 0.2 * (down(t) - part(t, ups)), -0.1]),
+    };
+    return measureOne('away.drop', {
+      strike: { technique: techniqueById('cross'), side: 'right' },
+      events: {
+        ready: markOnFrame(TIMES, 0),
+        arm: markOnFrame(TIMES, 72),
+        contact: markOnFrame(TIMES, 144),
+        home: markOnFrame(TIMES, 216),
+      },
+      motion: motionOf(paths),
+      body: UNKNOWN_BODY,
+    });
+  };
+
+  it('is from half-way down to half-way up, to a part of a frame', () => {
+    const found = low([[0.2, 0.3]], [0.6, 0.703]);
+    if (isAbsent(found)) throw new Error(found.absent);
+    expect(found.value).toBeCloseTo(0.4015, 3);
+    // 2 mm of the hand and of the head at 2 m/s, at three instants, and a part of a frame.
+    expect(found.sigma).toBeGreaterThan(0.001);
+    expect(found.sigma).toBeLessThan(0.004);
+  });
+
+  it('is until the strike is home where it stays down', () => {
+    const found = low([[0.2, 0.3]], [0.95, 1]);
+    if (isAbsent(found)) throw new Error(found.absent);
+    expect(found.value).toBeCloseTo(0.65, 3);
+  });
+
+  it('is not told of a hand that rests half-way down', () => {
+    const halting = low(
+      [
+        [0.1, 0.2],
+        [0.4, 0.5],
+      ],
+      [0.7, 0.8],
+    );
+    expect(halting).toEqual(absent('It comes and goes too slowly to say for how long.'));
   });
 });
 
