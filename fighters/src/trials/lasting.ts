@@ -7,7 +7,7 @@ import { markOnFrame } from '@sinew/core/measure/events/events';
 import { nearestFrame } from '@sinew/core/observe/track/time';
 import { sided } from '@sinew/core/foundation/body/landmarks';
 import { FAULTY_FIGHTERS, faulty, type Strength } from '../fighter/faults';
-import type { TechniqueId } from '../fighter/forms';
+import { FORMS, type TechniqueId } from '../fighter/forms';
 import { strikingEnd } from '../fighter/end';
 import { formOf, mover, remembering, type Pose } from '../fighter/pose';
 import type { Recipe } from '../fighter/recipe';
@@ -135,12 +135,14 @@ export function lastingTrials(
   { rate, noise, flaws }: { readonly rate: number; readonly noise: number; readonly flaws?: Flaws },
   strengths: readonly Strength[],
   seeds: readonly number[],
+  among: readonly TechniqueId[] = Object.keys(FORMS) as TechniqueId[],
 ): readonly LastingTrial[] {
   return LASTING.flatMap((fault) => {
     const fighter = FAULTY_FIGHTERS.find((one) => one.fault === fault)!;
     const { school = {}, situation = 'not-said', techniques } = fighter;
     const rules = { ...USUAL_RULES, school: resolve({ ...NO_SCHOOL, gym: school, situation }) };
-    return techniques.flatMap((technique) =>
+    const own = techniques.filter((technique) => among.includes(technique));
+    return own.flatMap((technique) =>
       strengths.flatMap((strength) =>
         seeds.flatMap((seed): LastingTrial[] => {
           const recipe = family.of(faulty(fighter, technique, strength), seed);
