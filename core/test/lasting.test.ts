@@ -89,6 +89,11 @@ describe('how long a hand is low', () => {
     expect(found.value).toBeCloseTo(0.65, 3);
   });
 
+  it('is not told of one that hardly drops', () => {
+    const noise = low((t) => 0.1 * (part(t, 0.2, 0.3) - part(t, 0.6, 0.7)));
+    expect(noise).toEqual(absent('It hardly shows.'));
+  });
+
   it('is not told of a hand that all but rests half-way down', () => {
     const halting = low(
       (t) => 0.49 * part(t, 0.1, 0.2) + 0.02 * part(t, 0.2, 0.4) + 0.49 * part(t, 0.4, 0.5),

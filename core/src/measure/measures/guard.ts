@@ -16,7 +16,7 @@ const AWAY = {
   unit: 's',
   needs: 'space',
   shows: 'the guard',
-  isMetric: false,
+  isMetric: true,
   doubt: (probe: MeasureProbe) => betweenFramesOf(probe, 2),
 } as const;
 

@@ -157,7 +157,7 @@ export const KICKING = [
   {
     unit: 's',
     needs: 'space',
-    isMetric: false,
+    isMetric: true,
     shows: 'the hand of the kicking side',
     of: ({ family }) => family === 'kick',
     doubt: (probe) => betweenFramesOf(probe, 2),

@@ -8,11 +8,14 @@ export interface Showing {
   readonly name: string;
   /** The landmark that decides which frames there are. */
   readonly needs: BodyPoint;
+  /** Metres. */
   readonly size: (probe: MeasureProbe, when: Instant) => number;
 }
 
 /** Seconds to either side over which its speed is taken. */
 const AROUND = 0.02;
+/** What is less than this at its most is noise, or nothing worth a word; metres. */
+const LEAST = 0.03;
 /** What would take longer than this to go from its half to nothing drifts, and no instant is half of it; seconds. */
 const SLOWEST = 0.6;
 
@@ -62,6 +65,7 @@ function passing(
   const label = `${name} ${from === most ? 'goes' : 'comes'}`;
   const half = size(probe, most) / 2;
   const middle = probe.once(`${name} half`, () => half);
+  if (!(2 * middle > LEAST)) throw new MissingInput(absent('It hardly shows.'));
   const near = probe.most(label, from, to, needs, (l, at) => -Math.abs(size(l, at) - middle));
   const at = (shift: number): Instant => ({
     label: `${label} ${shift}`,

@@ -245,7 +245,7 @@ const SEEN = {
   unit: 's',
   needs: 'toward',
   shows: 'the way out',
-  isMetric: false,
+  isMetric: true,
   of: isPunch,
   doubt: (probe: MeasureProbe) => betweenFramesOf(probe, 1),
 } as const;
