@@ -11,6 +11,7 @@ import { caseSchema } from '../src/judge/fault/schema';
 import type { Model } from '../src/judge/simulate/strike';
 import { proposeContact, proposeEnd } from '../src/measure/events/contact';
 import { markAt } from '../src/measure/events/events';
+import { armOf } from '../src/reconstruct/motion/speeds';
 import { PHASES } from '../src/measure/events/phases';
 import { proposeFeet } from '../src/measure/events/feet';
 import { proposeLoad } from '../src/measure/events/starts';
@@ -316,6 +317,13 @@ describe('contact of an arm that has stopped before', () => {
     expect(set(0.6)).toBeNull();
     const found = set(0.1)!;
     expect(Math.abs(found.time - 0.6)).toBeLessThan(2 * found.sigma);
+  });
+
+  it('is no error on the first frame, with nothing before it', () => {
+    const path = pathOf((t) => [0.3 + blow(t, 0.5, 0.3), 1.4, 0]);
+    const motion = motionOf({ rightIndexKnuckle: path, rightWrist: path, ...shoulders(0.8) });
+    for (const id of ['cross', 'rear-hook'])
+      expect(armOf(motion, techniqueById(id), 0, 'paths')).not.toBeNull();
   });
 
   it('goes by the limb alone where the body hardly turns', () => {

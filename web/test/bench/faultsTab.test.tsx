@@ -60,7 +60,7 @@ describe('a leak that was found', () => {
     leaks([], benchWith({ strike, start: { series } }));
     const row = () => within(screen.getByText('Slow home').closest('li')!);
     expect(await row().findByText(/^0\.\d\d s open$/, {}, { timeout: 10_000 })).toBeTruthy();
-    expect(row().getByText(/Costs no momentum, but about 0\.\d\d s \(.* s\) open\./)).toBeTruthy();
+    expect(row().getByText(/Costs about 0\.\d\d s \(.* s\) with the head open\./)).toBeTruthy();
   });
 
   it('leads to the frame that shows it', async () => {

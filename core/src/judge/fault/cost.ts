@@ -77,23 +77,23 @@ export function costInWords({ share, shareLow, shareHigh, lost }: KnownCost): st
   }`;
 }
 
-const AS_TIME: Readonly<Record<Price, string>> = {
-  warning: 'of warning',
-  cover: 'open',
-  next: 'late for the next strike',
-  behind: 'too long',
-  footing: 'on a loose footing',
+const AS_TIME: Readonly<Record<Price, readonly [short: string, whole: string]>> = {
+  warning: ['of warning', 'of warning'],
+  cover: ['open', 'with the head open'],
+  next: ['late for the next', 'before the next strike'],
+  behind: ['too long', 'too long on the target'],
+  footing: ['off balance', 'off balance'],
 };
 
 const hundredths = (seconds: number) => seconds.toFixed(2).replace('-', '−');
 
 /** "0.18 s of warning", "0.31 s open". */
 export function timeInShort({ seconds, of }: TimeCost): string {
-  return `${hundredths(seconds)} s ${AS_TIME[of]}`;
+  return `${hundredths(seconds)} s ${AS_TIME[of][0]}`;
 }
 
-/** "about 0.18 s (0.12 to 0.24 s) of warning". */
+/** "about 0.18 s (0.12 to 0.24 s) of warning", "about 0.31 s (0.28 to 0.34 s) with the head open". */
 export function timeInWords({ seconds, secondsLow, secondsHigh, of }: TimeCost): string {
   const range = `${hundredths(Math.max(0, secondsLow))} to ${hundredths(secondsHigh)} s`;
-  return `about ${hundredths(seconds)} s (${range}) ${AS_TIME[of]}`;
+  return `about ${hundredths(seconds)} s (${range}) ${AS_TIME[of][1]}`;
 }

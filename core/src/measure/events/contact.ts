@@ -37,7 +37,7 @@ const WAY_BACK = 0.1;
 const FARTHEST_SIGMA = 0.02;
 /** A fall of speed is the strike's when it is at least this share of the largest. */
 const LARGE = 0.6;
-/** A body that turns less than this tells nothing of when it strikes, radians. */
+/** A body that turns less than this tells nothing of when it strikes, radians; this and the next three on strikes of two other generators. */
 const TURNS_AT_LEAST = 0.15;
 /** A body strikes once it has turned this share of the most, … */
 const TURNED = 0.25;

@@ -222,7 +222,7 @@ export function fromGuardOf(motion: Motion, technique: Technique, from: PathSet)
   return travelled(carriedEnd(motion, technique, from));
 }
 
-/** Seconds to either side over which it is seen how fast a hand is. */
+/** Seconds to either side over which it is seen how fast a hand is; this and the next two on made-up punches (decision 16). */
 const EITHER_SIDE = 0.025;
 /** Slower than this share of its fastest an arm stands, and turns round or begins. */
 const STANDS = 0.15;
@@ -296,7 +296,8 @@ function takenTo(rows: readonly Placed[], contact: number): number | null {
   const stands = STANDS * speeds[at]!;
   while (at > 0 && speeds[at]! > stands) at -= 1;
   while (at > 0 && speeds[at - 1]! < speeds[at]!) at -= 1;
-  if (at === 0) return null;
+  // Contact on the first frame leaves nothing before it.
+  if (at <= 0) return null;
   const guard = meanOf(atRest(rows).map(({ point }) => point));
   const [before, next] = [
     minus(rows[at]!.point, guard),

@@ -70,9 +70,8 @@ function CostTag({ cost }: { cost: Cost | null }) {
 
 function costSentence(cost: Cost): string {
   if (isKnown(cost)) return `Costs ${costInWords(cost)}.`;
-  return isTimed(cost)
-    ? `Costs no momentum, but ${timeInWords(cost)}.`
-    : `No figure in momentum. ${cost.unknown}`;
+  if (isTimed(cost)) return `Costs ${timeInWords(cost)}.`;
+  return `No figure in momentum. ${cost.unknown}`;
 }
 
 function CostSentence({ cost }: { cost: Cost | null }) {
