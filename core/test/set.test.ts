@@ -111,8 +111,15 @@ describe('a set', () => {
 });
 
 /** Two strikes of a combination, the second begun so long after the first's contact. */
-function pair(first: Recipe, second: Recipe, gap: number, flows = true, home = 0) {
-  const { track, contacts } = comboTrack([first, second], [gap], { ...JUDGED, flows });
+function pair(
+  first: Recipe,
+  second: Recipe,
+  gap: number,
+  flows = true,
+  home = 0,
+  rate = JUDGED.rate,
+) {
+  const { track, contacts } = comboTrack([first, second], [gap], { ...JUDGED, rate, flows });
   const onFrame = (time: number) =>
     markOnFrame(track.frameTimes, nearestFrame(track.frameTimes, time));
   const strikes = [first, second].map((recipe): Strike => {
@@ -150,6 +157,14 @@ describe('strikes that follow each other', () => {
     const [first, second] = [clean('cross'), clean('jab')];
     expect(status(pair(first, second, 0.5, true, 0.3), 'combo-late-home')).toBe('clear');
     expect(status(pair(first, second, 0.5, true, 0.6), 'combo-late-home')).toBe('found');
+  });
+
+  it('a hand that is home only between two frames, on its way to the next, is home there', () => {
+    const [first, second] = [clean('rear-uppercut'), clean('lead-hook')];
+    for (const gap of [0.3, 0.36]) {
+      const after = pair(first, second, gap, true, 0, 60).readings['pair.home'];
+      expect(isAbsent(after) ? 0 : after.value).toBeLessThan(0);
+    }
   });
 
   it('a strike alone has no such leak', () => {

@@ -1,6 +1,7 @@
 /** How well the judge tells for how long a leak shows, where that is what it costs. */
 import { FAMILIES, REAL } from '@sinew/fighters/trials/families';
 import { LASTING, lastingTrials, type LastingTrial } from '@sinew/fighters/trials/lasting';
+import { LASTING_PAIRS, pairTrials } from '@sinew/fighters/trials/lastingPairs';
 import { wilson } from './familyTables';
 import { quantile, table } from './table';
 
@@ -34,8 +35,11 @@ function row(name: string, rate: number, trials: readonly LastingTrial[]): strin
 export function lastingSection(): string {
   const rows = RATES.flatMap((rate) => {
     const filmed = { rate, noise: 0.002, flaws: REAL };
-    const trials = FAMILIES.flatMap((family) => lastingTrials(family, filmed, ['clear'], SEEDS));
-    return LASTING.map((fault) =>
+    const trials = FAMILIES.flatMap((family) => [
+      ...lastingTrials(family, filmed, ['clear'], SEEDS),
+      ...pairTrials(family, filmed, SEEDS),
+    ]);
+    return [...LASTING, ...LASTING_PAIRS].map((fault) =>
       row(
         fault,
         rate,
@@ -45,7 +49,7 @@ export function lastingSection(): string {
   });
   return `## What leaks cost in time
 
-Some leaks take no momentum but time: a hand that draws back or dips is seen before it leaves, a hand that is away or late home leaves the head open. The judge says for how long, from half of the most to half of the most. The three families of bodies with a leak put clearly into every technique that can have it, ${SEEDS.length} seeds each, noise of 2 mm that hangs together for 5 ms, jumps and gaps, contact told. Truth: the exact motion by steps of half a millisecond. 90 % should lie within (Wilson's interval of 95 %).
+Some leaks take no momentum but time: a hand that draws back or dips is seen before it leaves, a hand that is away or late home, or out without a shoulder at the chin, leaves the head open; hips that go back, or a heel that is still up, make the next strike late. The judge says for how long, from half of the most to half of the most, or from where half of it is gone. The three families of bodies with a leak put clearly into every technique that can have it, ${SEEDS.length} seeds each, noise of 2 mm that hangs together for 5 ms, jumps and gaps, contact told, in combinations both contacts and the start of the next hips. That a hand comes home after the next contact is the difference of two instants, and is not in the table. Truth: the exact motion by steps of half a millisecond. 90 % should lie within (Wilson's interval of 95 %).
 
 ${table(
   [

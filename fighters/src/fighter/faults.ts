@@ -52,6 +52,13 @@ const tiptoe =
     tiptoe: pitch - recipe.rearHeel - formOf(recipe).feet.right.heel,
   });
 
+/** The knee over which a lead elbow spins away falls in by less for the same angle. */
+const kneeIn =
+  (angle: number) =>
+  ({ technique, by }: Recipe): Partial<Recipe> => ({
+    kneeIn: technique === 'elbow-spin' && by === 'lead' ? 1.5 * angle : angle,
+  });
+
 export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
   {
     fault: 'hips-tilted',
@@ -149,7 +156,7 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
   {
     fault: 'knee-gives',
     techniques: STANDING,
-    change: [{ kneeIn: degrees(18) }, { kneeIn: degrees(27) }, { kneeIn: degrees(42) }],
+    change: [kneeIn(degrees(18)), kneeIn(degrees(27)), kneeIn(degrees(42))],
   },
   {
     fault: 'knee-locks',
@@ -288,12 +295,6 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
     change: [{ reach: 0.81 }, { reach: 0.75 }, { reach: 0.66 }],
   },
   {
-    fault: 'end-of-rope',
-    techniques: without(STRAIGHTS, 'whip-straight'),
-    change: [{ reach: 0.995 }, { reach: 0.998 }, { reach: 0.9998 }],
-    also: ['hyperextension'],
-  },
-  {
     fault: 'elbow-flare',
     techniques: without(STRAIGHTS, 'chambered-straight', 'whip-straight'),
     change: [{ flare: degrees(55) }, { flare: degrees(75) }, { flare: degrees(95) }],
@@ -385,7 +386,7 @@ export const FAULTY_FIGHTERS: readonly FaultyFighter[] = [
       { reach: 0.98, finish: 0.05 },
       { reach: 0.99, finish: 0.05 },
     ],
-    also: ['end-of-rope', 'push'],
+    also: ['push'],
   },
   {
     fault: 'elbow-short',

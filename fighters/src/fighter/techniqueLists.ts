@@ -77,7 +77,6 @@ export const NOT_YET: Readonly<Record<string, List>> = {
   'arm-first': ['whip-straight', 'elbow-spin'],
   'hook-scoop': ['rear-hook', 'lead-body-hook', 'rear-body-hook'],
   jammed: ['whip-straight'],
-  'end-of-rope': ['whip-straight'],
   'elbow-flare': ['whip-straight'],
   braking: [
     'lead-uppercut',

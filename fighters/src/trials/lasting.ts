@@ -1,6 +1,6 @@
 /** What costs time: for how long a leak shows, held against the exact motion, from half of its most to half. */
 import { costedFindings, judgeMeasured, measure } from '@sinew/core/analysis/analyze';
-import { isTimed } from '@sinew/core/judge/fault/cost';
+import { isTimed, type Cost } from '@sinew/core/judge/fault/cost';
 import { USUAL_RULES } from '@sinew/core/judge/fault/finding';
 import { NO_SCHOOL, resolve } from '@sinew/core/judge/school/resolve';
 import { markOnFrame } from '@sinew/core/measure/events/events';
@@ -22,12 +22,13 @@ export const LASTING = [
   'slow-home',
   'guard-off-drop',
   'kick-arm-drops',
+  'chin-open',
 ] as const;
 type LastingFault = (typeof LASTING)[number];
 
 export interface LastingTrial {
   readonly technique: TechniqueId;
-  readonly fault: LastingFault;
+  readonly fault: string;
   /** Seconds. */
   readonly truth: number;
   /** What the judge says it costs, and half of the range that holds it in nine of ten; null where it says nothing. */
@@ -58,9 +59,9 @@ function halves(
   return { comes, goes };
 }
 
-/** The plan angle of the shoulders. */
-function yawOf({ rightShoulder, leftShoulder }: Pose): number {
-  const line = subtract(rightShoulder, leftShoulder);
+/** The plan angle of the shoulders, or of the hips. */
+export function yawOf(pose: Pose, part: 'Shoulder' | 'Hip' = 'Shoulder'): number {
+  const line = subtract(pose[sided('right', part)], pose[sided('left', part)]);
   return Math.atan2(line[0], line[2]);
 }
 
@@ -106,6 +107,12 @@ function goneOf({ recipe, exact }: Thrown): (time: number) => number {
   return (time) => farOf(seen(exact(time)), seen(exact(0)));
 }
 
+/** The striking hand, since guard. */
+function outOf({ recipe, exact }: Thrown): (time: number) => number {
+  const wrist = sided(formOf(recipe).striking, 'Wrist');
+  return (time) => farOf(exact(time)[wrist], exact(0)[wrist]);
+}
+
 /** @param way how the judge has seen it */
 function truthOf(fault: LastingFault, way: string, thrown: Thrown): number {
   const { arm, trunk, contact, end, home } = thrown.truth.times;
@@ -126,7 +133,14 @@ function truthOf(fault: LastingFault, way: string, thrown: Thrown): number {
       return away(way === 'drops' ? lowOf(thrown) : leftOf(thrown), [leaves, contact!]);
     case 'kick-arm-drops':
       return away(goneOf(thrown), [contact!, contact!]);
+    case 'chin-open':
+      return away(outOf(thrown), [contact!, contact!]);
   }
+}
+
+export function saidOf(cost: Cost | null): LastingTrial['said'] {
+  if (!isTimed(cost)) return null;
+  return { seconds: cost.seconds, half: (cost.secondsHigh - cost.secondsLow) / 2 };
 }
 
 /** Contact told on its frame, all else read off the points. */
@@ -166,14 +180,13 @@ export function lastingTrials(
           );
           if (!found) return [];
           const exact = remembering(mover(recipe));
-          const said = isTimed(found.cost)
-            ? {
-                seconds: found.cost.seconds,
-                half: (found.cost.secondsHigh - found.cost.secondsLow) / 2,
-              }
-            : null;
           return [
-            { technique, fault, truth: truthOf(fault, found.way, { recipe, truth, exact }), said },
+            {
+              technique,
+              fault,
+              truth: truthOf(fault, found.way, { recipe, truth, exact }),
+              said: saidOf(found.cost),
+            },
           ];
         }),
       ),

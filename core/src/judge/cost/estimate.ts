@@ -9,7 +9,7 @@ import type { Events } from '../../measure/events/events';
 import { NINE_OF_TEN, type Cost, type TimeCost } from '../fault/cost';
 import { faultById } from '../fault/faults';
 import type { Finding, JudgedReadings, Rules } from '../fault/finding';
-import type { Fault, Price, Remedy } from '../fault/schema';
+import { isTimedPrice, type Fault, type Price, type Remedy } from '../fault/schema';
 import type { Body } from '../../measure/measures/context';
 import type { Readings } from '../../measure/measures/allMeasures';
 import { absent, isAbsent, type Absent } from '../../foundation/reading/reading';
@@ -181,7 +181,7 @@ function lasting(
 ): TimeCost | null {
   const lasts = fault?.cases.find(({ id }) => id === way)?.lasts;
   const measured = lasts && (readings as JudgedReadings)[lasts];
-  if (!fault?.costs || !measured || isAbsent(measured)) return null;
+  if (!fault || !isTimedPrice(fault.costs) || !measured || isAbsent(measured)) return null;
   const held = judgedBy.find(({ limit }) => 'reading' in limit && limit.reading === lasts)?.limit;
   const seconds = measured.value - (held && 'reading' in held ? held.value : 0);
   const off = NINE_OF_TEN * measured.sigma;

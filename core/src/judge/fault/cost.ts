@@ -1,5 +1,5 @@
 /** What a fault costs: momentum toward the target that the same strike would have without it, or time. */
-import type { Price } from './schema';
+import type { TimedPrice } from './schema';
 
 export interface KnownCost {
   /** What is lost, as a share of what the strike would have without the fault; the range holds it in 9 of 10. */
@@ -17,7 +17,7 @@ export interface TimeCost {
   readonly seconds: number;
   readonly secondsLow: number;
   readonly secondsHigh: number;
-  readonly of: Price;
+  readonly of: TimedPrice;
 }
 
 export type Cost = KnownCost | TimeCost | { readonly unknown: string };
@@ -77,12 +77,10 @@ export function costInWords({ share, shareLow, shareHigh, lost }: KnownCost): st
   }`;
 }
 
-const AS_TIME: Readonly<Record<Price, readonly [short: string, whole: string]>> = {
+const AS_TIME: Readonly<Record<TimedPrice, readonly [short: string, whole: string]>> = {
   warning: ['of warning', 'of warning'],
   cover: ['open', 'with the head open'],
-  next: ['late for the next', 'before the next strike'],
-  behind: ['too long', 'too long on the target'],
-  footing: ['off balance', 'off balance'],
+  next: ['late for the next', 'late for the next strike'],
 };
 
 const hundredths = (seconds: number) => seconds.toFixed(2).replace('-', '−');

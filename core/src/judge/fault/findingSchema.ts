@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { measuredSchema } from '../../foundation/reading/readingSchema';
 import type { Cost } from './cost';
 import type { Finding, Judged } from './finding';
-import { limitSchema, PRICES } from './schema';
+import { limitSchema, TIMED_PRICES } from './schema';
 import type { SetFinding } from './set';
 
 const OUTCOMES = ['found', 'clear', 'cant-tell'] as const;
@@ -26,7 +26,7 @@ export const costSchema: z.ZodType<Cost> = z.union([
     seconds: z.number(),
     secondsLow: z.number(),
     secondsHigh: z.number(),
-    of: z.enum(PRICES),
+    of: z.enum(TIMED_PRICES),
   }),
   z.object({ unknown: z.string() }),
 ]);

@@ -106,6 +106,8 @@ export const REMEDIES = [
 
 /** What a fault may take that is no momentum at contact: what each is, is said in `cost/estimate`. */
 export const PRICES = ['cover', 'warning', 'footing', 'next', 'behind'] as const;
+/** Those of which seconds are the measure. */
+export const TIMED_PRICES = ['cover', 'warning', 'next'] as const satisfies readonly Price[];
 
 export const faultSchema = z.object({
   id: z
@@ -154,6 +156,11 @@ export type Fault = z.infer<typeof faultSchema>;
 export type FaultRow = z.input<typeof faultSchema>;
 export type Remedy = (typeof REMEDIES)[number];
 export type Price = (typeof PRICES)[number];
+export type TimedPrice = (typeof TIMED_PRICES)[number];
+
+export function isTimedPrice(price: Price | null): price is TimedPrice {
+  return TIMED_PRICES.some((one) => one === price);
+}
 
 export function isOfReading(limit: Limit): limit is ReadingLimit {
   return 'reading' in limit;
@@ -166,6 +173,14 @@ export const catalogueSchema = z
   .refine(
     ({ faults, drills }) => faults.every(({ drill }) => drills.some(({ id }) => id === drill)),
     'a leak names a drill that is not there',
+  )
+  .refine(
+    ({ faults }) =>
+      faults.every(
+        ({ cases, costs }) =>
+          isTimedPrice(costs) || cases.every(({ lasts }) => lasts === undefined),
+      ),
+    'a leak lasts that does not cost time',
   );
 
 export type Catalogue = z.infer<typeof catalogueSchema>;

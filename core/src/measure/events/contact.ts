@@ -420,7 +420,8 @@ export function proposeHome(
   if (!away || !isDense(away)) return null;
   const even = resampleEvenly(away.times, away.values);
   const distance = lowpass(even.values, COARSE, even.rate);
-  const speed = derivative(distance, even.times).map(Math.abs);
+  const rate = derivative(distance, even.times);
+  const speed = rate.map(Math.abs);
   const { times } = even;
   const tracked = endPath(motion, 'raw')?.isTracked ? TRACKED_HOME : 0;
   const from = lowerBound(times, end.time);
@@ -432,7 +433,9 @@ export function proposeHome(
     if (speed[i]! > speed[peak]!) [peak, slowest] = [i, null];
     if (slowest === null || speed[i]! < speed[slowest]!) slowest = i;
     const isNear = Math.abs(distance[i]! - guard) < HOME;
-    if (i > peak && isNear && speed[i]! < SLOWED * speed[peak]!) {
+    // Where frames are few it stops and leaves again between two of them.
+    const hasTurned = i > from && rate[i]! * rate[i - 1]! < 0;
+    if (i > peak && isNear && (hasTurned || speed[i]! < SLOWED * speed[peak]!)) {
       return markAt(motion.frameTimes, times[i]!, Math.hypot(2 * step, tracked), motion.source);
     }
   }

@@ -1,9 +1,10 @@
 /** From one strike of a combination to the next: is it home, planted, and wound up for the other side? */
-import type { Events } from '../events/events';
+import type { EventMark, Events } from '../events/events';
 import { absent, isAbsent, reading, type Measured } from '../../foundation/reading/reading';
 import { wrapped } from '../../foundation/geometry/angles';
 import type { MeasureContext, NextStrike } from './context';
-import type { Instant } from './probe';
+import { betweenFramesOf, goneBy, type Showing } from './lasting';
+import type { Instant, MeasureProbe } from './probe';
 import { run, type Measure } from './run';
 import { pelvisYaw } from './turn';
 import { BALANCE } from './balance';
@@ -12,7 +13,9 @@ export const PAIR = {
   'pair.gap': 'Contact to the next contact',
   'pair.home': 'Hand home after the next contact',
   'pair.kept': 'Turn left as the next hips start',
+  'pair.idle': 'Turn half gone before the next hips start',
   'pair.heel': 'Pivoted heel above its place as the next hips start',
+  'pair.down': 'Pivoted heel half down after the next hips start',
   'pair.balance': 'Balance margin, home again after a combination',
 } as const;
 
@@ -47,15 +50,16 @@ export function pairs(context: MeasureContext): Readonly<Record<PairId, Measured
       'pair.gap': NOT_APPLICABLE,
       'pair.home': NOT_APPLICABLE,
       'pair.kept': NOT_APPLICABLE,
+      'pair.idle': NOT_APPLICABLE,
       'pair.heel': NOT_APPLICABLE,
+      'pair.down': NOT_APPLICABLE,
       'pair.balance': ending,
     };
   }
   return {
     'pair.gap': between(context, next.events, 'contact', 'contact'),
     'pair.home': negated(between(context, next.events, 'home', 'contact')),
-    'pair.kept': kept(context, next),
-    'pair.heel': heel(context, next),
+    ...turnAndHeel(context, next),
     'pair.balance': NOT_APPLICABLE,
   };
 }
@@ -83,48 +87,79 @@ function negated(measured: Measured): Measured {
   return isAbsent(measured) ? measured : { ...measured, value: -measured.value };
 }
 
-/** Share of the pelvis' turn from ready to contact that is still there; asked of strikes of two sides. */
-function kept(context: MeasureContext, { strike, events }: NextStrike): Measured {
-  if (strike.side === context.strike.side) return NOT_APPLICABLE;
-  const { hips } = events;
-  if (!hips) return absent('Mark the start of the hips of the next strike.');
-  return run(
-    {
-      ...NEXT,
-      id: 'pair.kept',
-      name: PAIR['pair.kept'],
-      unit: 'ratio',
-      value: (probe) => {
-        const ready = pelvisYaw(probe, probe.event('ready'));
-        const turned = (when: Instant) => wrapped(pelvisYaw(probe, when) - ready);
-        return turned(instant('hips', hips)) / turned(probe.event('contact'));
-      },
-    },
-    context,
-  );
+/** How far the pelvis has turned since ready, radians. */
+const TURN: Showing = {
+  name: 'turn',
+  needs: 'rightHip',
+  least: 0.1,
+  size: (probe, when) => wrapped(pelvisYaw(probe, when) - pelvisYaw(probe, probe.event('ready'))),
+};
+
+/** How far the heel of this strike's foot is above where it was in guard, metres. */
+function heelUp(probe: MeasureProbe, when: Instant): number {
+  const up = (at: Instant) =>
+    probe.at(probe.own('Heel'), at)[1]! - probe.at(probe.own('Toe'), at)[1]!;
+  return up(when) - up(probe.event('ready'));
 }
 
-/** How far the heel of this strike's foot is above where it was in guard. */
-function heel(context: MeasureContext, { strike, events }: NextStrike): Measured {
-  if (strike.side === context.strike.side) return NOT_APPLICABLE;
+const heelOf = (probe: MeasureProbe): Showing => ({
+  name: 'heel',
+  needs: probe.own('Heel'),
+  size: heelUp,
+});
+
+const HEEL = { ...NEXT, needs: 'up', shows: 'the heel', isMetric: true } as const;
+const LASTS = { unit: 's', doubt: (probe: MeasureProbe) => betweenFramesOf(probe, 1) } as const;
+
+/** What of a strike is left as the hips of the next one start, and since when or until when; asked of two sides. */
+function turnAndHeel(context: MeasureContext, { strike, events }: NextStrike) {
+  const ids = ['pair.kept', 'pair.idle', 'pair.heel', 'pair.down'] as const;
+  const all = (one: Measured) =>
+    Object.fromEntries(ids.map((id) => [id, one])) as Record<(typeof ids)[number], Measured>;
+  if (strike.side === context.strike.side) return all(NOT_APPLICABLE);
   const { hips } = events;
-  if (!hips) return absent('Mark the start of the hips of the next strike.');
-  return run(
-    {
-      ...NEXT,
-      id: 'pair.heel',
-      name: PAIR['pair.heel'],
-      unit: 'm',
-      needs: 'up',
-      shows: 'the heel',
-      isMetric: true,
-      sizedBy: 'foot',
-      value: (probe) => {
-        const up = (when: Instant) =>
-          probe.at(probe.own('Heel'), when)[1]! - probe.at(probe.own('Toe'), when)[1]!;
-        return up(instant('hips', hips)) - up(probe.event('ready'));
-      },
-    },
-    context,
-  );
+  if (!hips) return all(absent('Mark the start of the hips of the next strike.'));
+  const lands = events.contact;
+  const measure = (id: PairId, one: Omit<Measure, 'id' | 'name' | 'value'>, value: AtStart) =>
+    around(hips, context, (start) => ({
+      ...one,
+      id,
+      name: PAIR[id],
+      value: (probe) => value(probe, start),
+    }));
+  return {
+    // Share of the pelvis' turn from ready to contact that is still there.
+    'pair.kept': measure(
+      'pair.kept',
+      { ...NEXT, unit: 'ratio' },
+      (probe, start) => TURN.size(probe, start) / TURN.size(probe, probe.event('contact')),
+    ),
+    'pair.idle': measure('pair.idle', { ...NEXT, ...LASTS }, (probe, start) => {
+      return start.time - goneBy(probe, TURN, probe.event('contact'), start);
+    }),
+    'pair.heel': measure('pair.heel', { ...HEEL, sizedBy: 'foot' }, heelUp),
+    'pair.down': lands
+      ? measure('pair.down', { ...HEEL, ...LASTS }, (probe, start) => {
+          return goneBy(probe, heelOf(probe), start, instant('contact', lands)) - start.time;
+        })
+      : absent('Mark contact of the next strike.'),
+  };
+}
+
+type AtStart = (probe: MeasureProbe, start: Instant) => number;
+
+/** A reading at an instant of the next strike; its σ holds that instant's own, by how much more it changes on one side. */
+function around(
+  { time, sigma }: EventMark,
+  context: MeasureContext,
+  measure: (start: Instant) => Measure,
+): Measured {
+  const at = (shift: number) => run(measure(instant('hips', { time: time + shift })), context);
+  const found = at(0);
+  if (isAbsent(found)) return found;
+  const changes = [-sigma, sigma].map((shift) => {
+    const other = at(shift);
+    return isAbsent(other) ? 0 : Math.abs(other.value - found.value);
+  });
+  return { ...found, sigma: Math.hypot(found.sigma, Math.max(...changes)) };
 }

@@ -7,6 +7,7 @@ import {
   plus,
   type Vector,
 } from '../../foundation/geometry/vector';
+import { isPunch } from './arm';
 import { betweenFramesOf, shownFor, type Showing } from './lasting';
 import type { Instant, MeasureProbe } from './probe';
 import type { Measure } from './run';
@@ -71,6 +72,12 @@ const drops = (probe: MeasureProbe): Showing => ({
   name: 'dropped',
   needs: probe.off('Wrist'),
   size: (l, when) => offHeight(l, l.event('ready')) - offHeight(l, when),
+});
+
+const out = (probe: MeasureProbe): Showing => ({
+  name: 'out',
+  needs: probe.own('Wrist'),
+  size: (l, when) => distance(l.at(l.own('Wrist'), when), l.at(l.own('Wrist'), l.event('ready'))),
 });
 
 function mostOnTheWay(probe: MeasureProbe, { name, needs, size }: Showing): Instant {
@@ -165,6 +172,13 @@ export const GUARD = [
     id: 'away.drop',
     name: 'Other hand low',
     value: (probe) => shownFor(probe, drops(probe), mostOnTheWay(probe, drops(probe))),
+  },
+  {
+    ...AWAY,
+    id: 'away.own',
+    name: 'Striking hand out',
+    of: isPunch,
+    value: (probe) => shownFor(probe, out(probe), probe.event('contact')),
   },
   {
     ...IN_SPACE,

@@ -8,8 +8,10 @@ export interface Showing {
   readonly name: string;
   /** The landmark that decides which frames there are. */
   readonly needs: BodyPoint;
-  /** Metres. */
+  /** Metres, or radians. */
   readonly size: (probe: MeasureProbe, when: Instant) => number;
+  /** What is less than this at its most is not timed; `LEAST` when not given. */
+  readonly least?: number;
 }
 
 /** Seconds to either side over which its speed is taken. */
@@ -45,27 +47,35 @@ export function halfUp(
  * home counts until then.
  */
 export function shownFor(probe: MeasureProbe, showing: Showing, most: Instant): number {
-  const home = probe.event('home');
+  const gone = goneBy(probe, showing, most, probe.event('home'));
+  return gone - passing(probe, showing, most, [probe.event('ready'), most]);
+}
+
+/** When something has fallen to half of what it is at an instant, seconds; when it is asked no more, if it has not by then. */
+export function goneBy(
+  probe: MeasureProbe,
+  showing: Showing,
+  most: Instant,
+  until: Instant,
+): number {
   const isStillThere = probe.once(
     `${showing.name} stays`,
-    (measured) => showing.size(measured, home) > showing.size(measured, most) / 2,
+    (measured) => showing.size(measured, until) > showing.size(measured, most) / 2,
   );
-  if (isStillThere) return halfUp(probe, showing, most, home);
-  const gone = passing(probe, showing, most, [most, home]);
-  return gone - passing(probe, showing, most, [probe.event('ready'), most]);
+  return isStillThere ? until.time + until.shift : passing(probe, showing, most, [most, until]);
 }
 
 /** The time within a stretch at which it is half of its most, to a fraction of a frame. */
 function passing(
   probe: MeasureProbe,
-  { name, needs, size }: Showing,
+  { name, needs, size, least = LEAST }: Showing,
   most: Instant,
   [from, to]: readonly [Instant, Instant],
 ): number {
   const label = `${name} ${from === most ? 'goes' : 'comes'}`;
   const half = size(probe, most) / 2;
   const middle = probe.once(`${name} half`, () => half);
-  if (!(2 * middle > LEAST)) throw new MissingInput(absent('It hardly shows.'));
+  if (!(2 * middle > least)) throw new MissingInput(absent('It hardly shows.'));
   const near = probe.most(label, from, to, needs, (l, at) => -Math.abs(size(l, at) - middle));
   const at = (shift: number): Instant => ({
     label: `${label} ${shift}`,

@@ -12,7 +12,9 @@ const OTHERS: Readonly<Record<string, Unit>> = {
   'pair.gap': 's',
   'pair.home': 's',
   'pair.kept': 'ratio',
+  'pair.idle': 's',
   'pair.heel': 'm',
+  'pair.down': 's',
   'pair.balance': 'm',
 };
 

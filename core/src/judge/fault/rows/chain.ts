@@ -302,29 +302,6 @@ export const ARM_FAULTS: readonly FaultRow[] = [
     remedy: 'to-reach',
   },
   {
-    id: 'end-of-rope',
-    name: 'End of the rope',
-    headline: 'The arm is out before it lands.',
-    techniques: STRAIGHTS,
-    link: 'elbow',
-    phase: 'accelerate',
-    cases: [
-      {
-        limits: [
-          { reading: 'reach', is: 'above', value: 0.985 },
-          { reading: 'elbow.contact', is: 'above', value: degrees(172), onlyClears: true },
-        ],
-        evidence:
-          'Contact at {reach} of the arm’s own reach. More than {limit} leaves nothing to go through with.',
-        clear: 'Contact at {reach} of the arm’s own reach.',
-      },
-    ],
-    why: 'What lands at the end of its rope has already stopped, and the elbow takes the rest.',
-    cue: 'Meet it a fist’s width earlier.',
-    drill: 'range-ladder',
-    caution: 'An elbow that is out before contact can be driven past straight.',
-  },
-  {
     id: 'elbow-flare',
     name: 'Elbow leaves the line',
     headline: 'The elbow swings off the line.',

@@ -85,6 +85,7 @@ export const FAMILY_FAULTS: readonly FaultRow[] = [
         limits: [{ reading: 'pair.heel', is: 'above', value: 0.03 }],
         evidence:
           'As the next hips start, the pivoted heel is still {pair.heel} above its place. {limit} is the limit.',
+        lasts: 'pair.down',
         clear: 'As the next hips start, the heel is {pair.heel} above its place.',
       },
     ],
@@ -106,6 +107,7 @@ export const FAMILY_FAULTS: readonly FaultRow[] = [
         limits: [{ reading: 'pair.kept', is: 'below', value: 0.25 }],
         evidence:
           'As the next hips start, {pair.kept} of this strike’s turn is left to load it. {limit} is the least.',
+        lasts: 'pair.idle',
         clear: 'As the next hips start, {pair.kept} of this strike’s turn is left.',
       },
     ],

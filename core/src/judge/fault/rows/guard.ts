@@ -46,6 +46,7 @@ export const GUARD_FAULTS: readonly FaultRow[] = [
         limits: [{ reading: 'guard.chin', is: 'above', value: 0.19 }],
         evidence:
           'The striking shoulder is {guard.chin} from the chin at contact. {limit} is the limit.',
+        lasts: 'away.own',
         clear: 'The striking shoulder is {guard.chin} from the chin at contact.',
       },
     ],
