@@ -14,9 +14,13 @@ const called = (outcome: string) =>
     .map(({ fault, technique }) => `${fault} ${technique}`);
 
 describe('what is clearly there', () => {
-  it('is found in every technique', () => {
-    expect(called('cant-tell')).toEqual([]);
-    expect(called('found').length).toBe(said.length);
+  it('is found in 98 of 100', () => {
+    expect(called('found').length / said.length).toBeGreaterThan(0.98);
+  });
+
+  it('cannot be told where its limit is as near as its ±', () => {
+    // A hook goes 1.4 cm in, 3 is the limit, and half a frame is 1.6; an arm is at 180 ± 2°, 178 is the limit.
+    expect(called('cant-tell')).toEqual(['short-stop lead-hook', 'hyperextension cross']);
   });
 
   it('is never said not to be there', () => {

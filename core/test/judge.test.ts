@@ -96,6 +96,19 @@ describe('the three answers', () => {
     );
   });
 
+  it('the part that one picture shows is enough to find a leak, and never to clear it', () => {
+    const metres = (value: number): Measured => ({ ...seconds(value, 0.01), unit: 'm' });
+    const says = (whole: Measured, part: Measured) =>
+      judged('head-whip', readings({ head: whole, 'head.seen': part }));
+    const none = absent('A view from the side cannot show it.');
+    const found = says(none, metres(0.14));
+    expect(found.status).toBe('found');
+    expect(found.evidence).toMatch(/^The head goes at least 14 ± 2 cm off its place/);
+    expect(says(none, metres(0.11)).evidence).toBe('A view from the side cannot show it.');
+    expect(says(none, metres(0.01)).status).toBe('cant-tell');
+    expect(says(metres(0.01), metres(0.14)).status).toBe('clear');
+  });
+
   it('half-way times decide nothing against what the starts read, unsure as they are', () => {
     const says = (start: number, halfWay: number) =>
       judged(

@@ -91,10 +91,15 @@ function judged(still: Recipe, filming: Filming, rules: Rules, seed: number): An
 const found = ({ findings }: Analysis) =>
   findings.filter(({ status }) => status === 'found').map(({ fault }) => fault);
 
-/** Every known fault in every strike that can have it, at some strengths. */
-export function faultsJudged(filming: Filming, strengths: readonly Strength[]): Said[] {
+/** Known faults, all if not said which, in every strike that can have them, at some strengths. */
+export function faultsJudged(
+  filming: Filming,
+  strengths: readonly Strength[],
+  among?: readonly string[],
+): Said[] {
   let seed = 0;
-  return FAULTY_FIGHTERS.flatMap((fighter) =>
+  const fighters = FAULTY_FIGHTERS.filter(({ fault }) => !among || among.includes(fault));
+  return fighters.flatMap((fighter) =>
     strengths.flatMap((strength) =>
       fighter.techniques.map((technique): Said => {
         const recipe = faulty(fighter, technique, strength, varied(clean(technique), ++seed));

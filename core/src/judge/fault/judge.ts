@@ -153,7 +153,7 @@ function isNotApplicable(limit: Limit, readings: JudgedReadings): boolean {
 
 function verdictOn(of: FaultCase, readings: JudgedReadings, audit: Audit): Verdict {
   const all = of.limits.map((one) => {
-    const measured = isOfReading(one) ? (readings[one.reading] ?? NOT_IN_A_SET) : null;
+    const measured = isOfReading(one) ? measuredFor(one, readings) : null;
     const limit = isOfReading(one) ? sized(one, measured!) : one;
     const outcome = isOfReading(limit) ? holdAgainst(limit, measured!) : byEye(audit[limit.eye]);
     const onlyClears = isOfReading(limit) && limit.onlyClears;
@@ -169,6 +169,13 @@ function verdictOn(of: FaultCase, readings: JudgedReadings, audit: Audit): Verdi
       .map(({ limit, measured }) => ({ limit, measured })),
     doubtful: doubtful ? { limit: doubtful.limit, measured: doubtful.measured } : null,
   };
+}
+
+/** What a limit is held against: where its reading is not there, a part of that, if the part alone is beyond it. */
+function measuredFor(limit: ReadingLimit, readings: JudgedReadings): Measured {
+  const whole = readings[limit.reading] ?? NOT_IN_A_SET;
+  const part = isAbsent(whole) && limit.partly ? readings[limit.partly] : undefined;
+  return part && holdAgainst(sized(limit, part), part) === 'found' ? part : whole;
 }
 
 const NOT_IN_A_SET: Measured = { absent: 'Only a set of strikes can show this.' };
@@ -204,19 +211,22 @@ function distanceBeyond({ is, value }: ReadingLimit, measured: Reading): number 
   return (is === 'outside' ? Math.abs(measured.value) : measured.value) - value;
 }
 
-function sentence({ of, status, doubtful }: Verdict, readings: JudgedReadings): string {
+function sentence({ of, status, judgedBy, doubtful }: Verdict, readings: JudgedReadings): string {
   if (status === 'cant-tell') return whyNotInWords(doubtful!);
   return (status === 'found' ? of.evidence : of.clear).replace(
     /\{([\w.-]+)(:order)?\}/g,
     (_, id: string, order?: string) => {
       const first = of.limits[0]!;
       const asked = id === 'limit' && isOfReading(first) ? first.reading : (id as JudgedId);
-      const measured = readings[asked];
+      const whole = readings[asked];
+      const part = judgedBy.find(({ limit }) => isOfReading(limit) && limit.reading === asked);
+      const measured = whole && isAbsent(whole) ? (part?.measured ?? whole) : whole;
       if (!measured || isAbsent(measured)) return '(not measured)';
       if (id === 'limit') {
         return quantity(sized(first as ReadingLimit, measured).value, measured.unit);
       }
-      return order ? sayOrder(measured) : say(measured);
+      const least = measured === whole ? '' : 'at least ';
+      return order ? sayOrder(measured) : least + say(measured);
     },
   );
 }

@@ -25,6 +25,8 @@ const readingLimitSchema = z.object({
   strays: z.number().nonnegative().default(0),
   /** A second witness: it can clear the fault, and is not waited for. */
   onlyClears: z.boolean().default(false),
+  /** A reading of the part that one picture shows: it can be enough to find the fault, never to clear it. */
+  partly: z.enum(JUDGED_IDS).optional(),
 });
 /** The coach's eye says that this drags. */
 const eyeLimitSchema = z.object({ eye: z.enum(CHECKS.map(({ id }) => id)) });

@@ -1,11 +1,12 @@
 /** The striking limb itself: its bend, its line, its fist, and how much of its length is used. */
-import { between, offLine } from '../../foundation/geometry/angles';
+import { between, offLine, wrapped } from '../../foundation/geometry/angles';
 import {
   angleAt,
   cross,
   dot,
   distance,
   length,
+  midpoint,
   minus,
   scaled,
   type Vector,
@@ -116,7 +117,10 @@ const notFound = ({ strike: { technique } }: MeasureProbe) =>
  *
  * @param what is to be seen
  */
-function requireBendView({ motion, strike: { technique } }: MeasureProbe, what: string): void {
+export function requireBendView(
+  { motion, strike: { technique } }: MeasureProbe,
+  what: string,
+): void {
   if (motion.view === '3d') return;
   const { bendViews, name } = technique;
   if (!bendViews.includes(motion.view)) {
@@ -255,24 +259,25 @@ function flare(probe: MeasureProbe): number {
 /** Forearm against the line to the target, and the target's own direction. */
 const TARGET: Vector = [1, 0, 0];
 
+/** Forearm, hand and knuckle line at contact. */
+function fist(probe: MeasureProbe) {
+  const when = probe.event('contact');
+  const [elbow, wristAt, index, little] = (
+    ['Elbow', 'Wrist', 'IndexKnuckle', 'LittleKnuckle'] as const
+  ).map((part) => probe.at(probe.own(part), when)) as [Vector, Vector, Vector, Vector];
+  return {
+    forearm: minus(wristAt, elbow),
+    hand: minus(midpoint(index, little), wristAt),
+    knuckles: minus(index, little),
+  };
+}
+
 /**
  * The hand against the forearm at contact, split into the bend about the knuckle line (up or down)
  * and the bend toward the thumb or little finger.
  */
 function wrist(probe: MeasureProbe): { flex: number; side: number } {
-  const when = probe.event('contact');
-  const [elbow, wristAt, index, little] = (
-    ['Elbow', 'Wrist', 'IndexKnuckle', 'LittleKnuckle'] as const
-  ).map((part) => probe.at(probe.own(part), when)) as [Vector, Vector, Vector, Vector];
-  const forearm = minus(wristAt, elbow);
-  const hand = minus(
-    scaled(
-      [0, 1, 2].map((i) => index[i]! + little[i]!),
-      0.5,
-    ),
-    wristAt,
-  );
-  const raw = minus(index, little);
+  const { forearm, hand, knuckles: raw } = fist(probe);
   const along = scaled(forearm, 1 / length(forearm));
   // The knuckle line, made square to the forearm.
   const knuckles = minus(raw, scaled(along, dot(raw, along)));
@@ -283,6 +288,30 @@ function wrist(probe: MeasureProbe): { flex: number; side: number } {
     flex: Math.atan2(dot(hand, normal), forward),
     side: Math.atan2(dot(hand, across), forward),
   };
+}
+
+/** The knuckles of a fist that is seen along its knuckle line look nearer to each other than this share of the hand. */
+const SEEN_ALONG = 0.35;
+/** A forearm that looks shorter than this share of itself points out of the picture. */
+const IN_THE_PICTURE = 0.9;
+
+/**
+ * The bend up or down as a picture shows it in which the arm lies, of a fist that lands palm down. As in space, up
+ * counts as positive of a right fist, down of a left one.
+ */
+function wristFlex(probe: MeasureProbe): number {
+  if (probe.motion.view === '3d') return wrist(probe).flex;
+  requireBendView(probe, 'the wrist');
+  const { forearm, hand, knuckles } = fist(probe);
+  const [elbow, wristAt] = [probe.own('Elbow'), probe.own('Wrist')];
+  if (length(forearm) < IN_THE_PICTURE * probe.linkLength(elbow, wristAt)) {
+    throw new MissingInput(absent('The forearm points out of the picture at contact.'));
+  }
+  if (length(knuckles) > SEEN_ALONG * length(hand)) {
+    throw new MissingInput(absent('Only of a fist that lands palm down does the side show it.'));
+  }
+  const up = Math.atan2(hand[1]!, hand[0]!) - Math.atan2(forearm[1]!, forearm[0]!);
+  return probe.own('Wrist') === 'leftWrist' ? -wrapped(up) : wrapped(up);
 }
 
 /** Roll of the knuckle line from vertical: 0 = thumb up, π/2 = palm down (or up). */
@@ -397,11 +426,13 @@ export const ARM = [
   },
   {
     ...IN_SPACE,
+    needs: 'any',
+    isBend: true,
     id: 'wrist.flex',
     name: 'Wrist bent up or down',
     shows: 'the wrist',
     of: isPunch,
-    value: (probe) => wrist(probe).flex,
+    value: wristFlex,
   },
   {
     ...IN_SPACE,

@@ -146,6 +146,7 @@ const DRAWINGS: Partial<Record<MeasureId | SetId, Drawing>> = {
   'guard.leave': { way: ['off', 'Wrist'], from: 'ready', to: 'contact' },
   'guard.chin': { lines: [[['own', 'Shoulder'], 'nose']] },
   head: { way: 'nose', from: 'ready', to: 'contact' },
+  'head.seen': { way: 'nose', from: 'ready', to: 'contact' },
   counter: { lines: [SHOULDERS] },
   'drop.height': { way: ['rear', 'Hip'], from: 'hips', to: 'contact' },
   'sink.height': { way: ['rear', 'Hip'], from: 'load', to: 'hips' },

@@ -26,7 +26,7 @@ const HEEL = {
 } as const;
 const ANCHOR = { needs: 'ground', shows: 'the support foot', isMetric: true } as const;
 
-const INSIDE = { unit: 'm', needs: 'space', shows: 'a knee falling in', isMetric: true } as const;
+const INSIDE = { unit: 'm', needs: 'upright', shows: 'a knee falling in', isMetric: true } as const;
 
 /**
  * A knee bends over its toes: where they point out of a picture from the side, it shows the bend smaller, by
@@ -39,25 +39,38 @@ const LEAST_SHOWN = 0.6;
 /** Before contact, seconds: at single instants a tracker sees the same foot a quarter shorter. */
 const LOOKS = [0, 0.02, 0.04, 0.06, 0.08];
 
-/** Share of the front foot's length that a picture from the side shows as the strike lands: the middle of some looks. */
-function footShown(probe: MeasureProbe): number {
-  if (!probe.motion.metric) {
-    throw new MissingInput(absent('Set the scale from a known length.'));
-  }
-  const { height } = probe.context.body;
-  if (height === null) throw new MissingInput(absent('Enter the student’s height.'));
+function heightOf({ motion, context }: MeasureProbe): number {
+  if (!motion.metric) throw new MissingInput(absent('Set the scale from a known length.'));
+  if (context.body.height !== null) return context.body.height;
+  throw new MissingInput(absent('Enter the student’s height.'));
+}
+
+/** Share of a foot's length that a picture from the side shows as the strike lands: the middle of some looks. */
+function footShown(probe: MeasureProbe, side: 'left' | 'right'): number {
+  const height = heightOf(probe);
   const seen = LOOKS.map((before) => {
     const when = probe.event('contact', -before);
-    return Math.abs(probe.at('leftToe', when)[0]! - probe.at('leftHeel', when)[0]!);
+    return Math.abs(probe.at(`${side}Toe`, when)[0]! - probe.at(`${side}Heel`, when)[0]!);
   });
   const share = median(seen)! / (FOOT_MARKED * SEGMENT_LENGTH.foot * height);
   if (share < LEAST_SHOWN) {
     throw new MissingInput(
-      absent('The front foot points out of the picture, and its knee with it; two cameras would.'),
+      absent(
+        `The ${side === 'left' ? 'front' : 'rear'} foot points out of the picture, and its knee with it; two cameras would.`,
+      ),
     );
   }
   return Math.min(1, share);
 }
+
+/** Inner angle of a knee that is bent over its toes as the strike lands; π = straight. */
+function bentOver(probe: MeasureProbe, side: 'left' | 'right'): number {
+  const angle = kneeAngle(probe, side, probe.event('contact'));
+  return isPicture(probe) ? Math.PI - (Math.PI - angle) / footShown(probe, side) : angle;
+}
+
+const bentDoubt = (probe: MeasureProbe, angle: number) =>
+  isPicture(probe) ? OVER_TOES * (Math.PI - angle) : 0;
 
 const isPicture = ({ motion }: MeasureProbe) => motion.view !== '3d';
 
@@ -115,6 +128,59 @@ function inside(probe: MeasureProbe, side: 'left' | 'right'): number {
   return (side === 'left' ? 1 : -1) * dot(beside, across);
 }
 
+/** How far thigh and shank of one body are from a table's, as a share; one standard deviation, common practice. */
+const PROPORTIONS = 0.04;
+/** Sine of how far a foot points aside from which on nobody knows whether its knee falls in or goes with it. */
+const ASIDE = 0.6;
+
+/** Sine of the angle by which the lead foot, seen from the front or from behind, points inward. */
+function pointsInward(probe: MeasureProbe): number {
+  const when = probe.event('contact');
+  const across = probe.at('leftToe', when)[2]! - probe.at('leftHeel', when)[2]!;
+  const sine = across / (FOOT_MARKED * SEGMENT_LENGTH.foot * heightOf(probe));
+  if (Math.abs(sine) <= ASIDE) return sine;
+  throw new MissingInput(
+    absent('The foot points aside, and its knee with it; film from where it points.'),
+  );
+}
+
+/**
+ * How far the lead knee is before the line from ankle to hip: by as much as thigh and shank look shorter than they are.
+ *
+ * @param longer than a table has them, for this height
+ */
+function bentForward(probe: MeasureProbe, longer = 1): number {
+  const when = probe.event('contact');
+  const [hip, knee, ankle] = (['leftHip', 'leftKnee', 'leftAnkle'] as const).map((part) =>
+    probe.at(part, when),
+  ) as [Vector, Vector, Vector];
+  const forward = (link: 'thigh' | 'shank', seen: number) =>
+    Math.sqrt(Math.max(0, (SEGMENT_LENGTH[link] * longer * heightOf(probe)) ** 2 - seen ** 2));
+  const share = (knee[1]! - ankle[1]!) / (hip[1]! - ankle[1]!);
+  return (
+    (1 - share) * forward('shank', distance(knee, ankle)) +
+    share * forward('thigh', distance(hip, knee))
+  );
+}
+
+/**
+ * `inside` of the lead knee as a picture from the front or from behind shows it: what a bent knee goes aside with
+ * toes that point aside is no falling in. The rear foot stands on its ball, and its knee goes anywhere.
+ */
+function insideAcross(probe: MeasureProbe): number {
+  if (!stands(probe.strike.technique)) {
+    throw new MissingInput(absent('Who stands on one leg leans over it; two cameras would.'));
+  }
+  const sine = pointsInward(probe);
+  return (cave(probe, 'left') - bentForward(probe) * sine) / Math.sqrt(1 - sine ** 2);
+}
+
+function insideDoubt(probe: MeasureProbe): number {
+  const sine = pointsInward(probe);
+  const [least, most] = [-1, 1].map((way) => bentForward(probe, 1 + way * PROPORTIONS));
+  return (((most! - least!) / 2) * Math.abs(sine)) / Math.sqrt(1 - sine ** 2);
+}
+
 export const FEET = [
   { ...TURNS, id: 'pivot.lead', name: 'Lead foot turns', value: (probe) => pivot(probe, 'left') },
   { ...TURNS, id: 'pivot.rear', name: 'Rear foot turns', value: (probe) => pivot(probe, 'right') },
@@ -160,10 +226,12 @@ export const FEET = [
     ...INSIDE,
     id: 'knee.in.lead',
     name: 'Lead knee inside its toes',
-    value: (probe) => inside(probe, 'left'),
+    value: (probe) => (isPicture(probe) ? insideAcross(probe) : inside(probe, 'left')),
+    doubt: (probe) => (isPicture(probe) ? insideDoubt(probe) : 0),
   },
   {
     ...INSIDE,
+    needs: 'space',
     id: 'knee.in.rear',
     name: 'Rear knee inside its toes',
     value: (probe) => inside(probe, 'right'),
@@ -201,12 +269,14 @@ export const FEET = [
   },
   {
     unit: 'rad',
-    needs: 'space',
+    needs: 'sagittal',
     shows: 'the bend of the knees',
     isMetric: false,
+    isBend: true,
     id: 'knee.support',
     name: 'Support knee at contact',
-    value: (probe) => kneeAngle(probe, anchorSide(probe), probe.event('contact')),
+    doubt: bentDoubt,
+    value: (probe) => bentOver(probe, anchorSide(probe)),
   },
   {
     unit: 'rad',
@@ -217,12 +287,8 @@ export const FEET = [
     id: 'knee.lead',
     name: 'Front knee at contact',
     of: stands,
-    doubt: (probe, value) => (isPicture(probe) ? OVER_TOES * (Math.PI - value) : 0),
-    value: (probe) => {
-      const when = probe.event('contact');
-      const angle = kneeAngle(probe, 'left', when);
-      return isPicture(probe) ? Math.PI - (Math.PI - angle) / footShown(probe) : angle;
-    },
+    doubt: bentDoubt,
+    value: (probe) => bentOver(probe, 'left'),
   },
   {
     unit: 'rad',

@@ -9,7 +9,8 @@ import {
 } from '../../foundation/geometry/vector';
 import { isPunch } from './arm';
 import { betweenFramesOf, shownFor, type Showing } from './lasting';
-import type { Instant, MeasureProbe } from './probe';
+import { MissingInput, requireSquare, type Instant, type MeasureProbe } from './probe';
+import { absent } from '../../foundation/reading/reading';
 import type { Measure } from './run';
 
 const IN_SPACE = { unit: 'm', needs: 'space', shows: 'the guard', isMetric: true } as const;
@@ -132,6 +133,12 @@ function headOff(probe: MeasureProbe, when: Instant): number {
   return distance(over(when), over(probe.event('ready')));
 }
 
+const thrown = (probe: MeasureProbe) =>
+  headOff(
+    probe,
+    probe.most('thrown', probe.event('ready'), probe.event('contact'), 'nose', headOff),
+  );
+
 /** Seconds after contact within which the head shakes. */
 const SHAKE = 0.1;
 
@@ -219,11 +226,18 @@ export const GUARD = [
     shows: 'the head against the trunk',
     id: 'head',
     name: 'Head thrown off its place',
-    value: (probe) =>
-      headOff(
-        probe,
-        probe.most('thrown', probe.event('ready'), probe.event('contact'), 'nose', headOff),
-      ),
+    value: thrown,
+  },
+  {
+    ...IN_SPACE,
+    needs: 'up',
+    shows: 'the head against the trunk',
+    id: 'head.seen',
+    name: 'Head thrown off its place, at least',
+    value: (probe) => {
+      if (probe.motion.view !== '3d') return thrown(probe);
+      throw new MissingInput(absent('In space the whole of it is known.'));
+    },
   },
   {
     ...IN_SPACE,
@@ -240,11 +254,12 @@ export const GUARD = [
   {
     ...IN_SPACE,
     shows: 'the other shoulder',
-    needs: 'ground',
+    needs: 'toward',
     id: 'counter',
     name: 'Other shoulder pulls back',
     of: ({ family }) => family !== 'kick',
     value: (probe) => {
+      requireSquare(probe, 'what a shoulder pulls back', 'from the side');
       const back = (when: Instant) =>
         probe.at(probe.off('Shoulder'), when)[0]! - probe.middle('leftHip', 'rightHip', when)[0]!;
       return back(probe.event('ready')) - back(probe.event('contact'));

@@ -3,6 +3,7 @@ import { length, minus, type Vector } from '../../foundation/geometry/vector';
 import { nearestFrame } from '../../observe/track/time';
 import { frameSpacing } from '../../observe/track/track';
 import type { Technique } from '../../foundation/technique/techniques';
+import { requireBendView } from './arm';
 import { betweenFramesOf, shownFor } from './lasting';
 import type { Instant, MeasureProbe } from './probe';
 import type { Measure } from './run';
@@ -15,21 +16,30 @@ const hasShank = ({ family, end }: Technique) => family === 'kick' && end !== 'k
 
 const KNEE = {
   unit: 'rad',
-  needs: 'space',
+  needs: 'any',
   isMetric: false,
   isBend: true,
   shows: 'the bend of the kicking knee',
   of: hasShank,
 } as const;
 
-const kneeBend = (probe: MeasureProbe, when: Instant) =>
-  kneeAngle(probe, probe.motion.striking, when);
+/** In space, or in a picture in which the leg stays. */
+function kneeBend(probe: MeasureProbe, when: Instant): number {
+  requireBendView(probe, 'the bend of the kicking knee');
+  return kneeAngle(probe, probe.motion.striking, when);
+}
 
 const sharpest = (probe: MeasureProbe, name: string, from: Instant, to: Instant) =>
   probe.most(name, from, to, probe.own('Ankle'), (l, when) => -kneeBend(l, when));
 
+/** Where nothing is seen to start: a leg is drawn up within so long of contact, seconds. */
+const DRAWN_UP = 0.4;
+
+const leaves = (probe: MeasureProbe) =>
+  probe.has('trunk') ? probe.event('trunk') : probe.event('contact', -DRAWN_UP);
+
 const drawnUp = (probe: MeasureProbe) =>
-  sharpest(probe, 'drawn up', probe.event('trunk'), probe.event('contact'));
+  sharpest(probe, 'drawn up', leaves(probe), probe.event('contact'));
 
 /** Of the shank's whole way, from its sharpest to contact: an instant that no definition of a start moves. */
 function halfOut(probe: MeasureProbe): Instant {
@@ -72,7 +82,7 @@ const SMOOTHED = 0.006;
  * it; a quarter of what the bend curves within a frame to either side. One standard deviation, radians.
  */
 function betweenFrames(probe: MeasureProbe, sharp: Instant): number {
-  const [from, to] = [probe.event('trunk').time, probe.event('contact').time];
+  const [from, to] = [leaves(probe).time, probe.event('contact').time];
   const { frameTimes } = probe.motion;
   const spacing = frameSpacing(frameTimes, nearestFrame(frameTimes, sharp.time));
   const [before, at, after] = [-1, 0, 1].map((step) =>

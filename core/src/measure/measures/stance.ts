@@ -37,11 +37,18 @@ const PARTS = {
   },
   width: {
     name: 'Stance width ÷ shoulders',
-    value: (probe, when) =>
-      feet(probe, when)[2]! /
-      distance(probe.at('leftShoulder', when), probe.at('rightShoulder', when)),
+    value: (probe, when) => {
+      requireSquare(probe, 'the stance', 'from behind');
+      const [left, right] = ['leftShoulder', 'rightShoulder'] as const;
+      // One picture shows how wide shoulders are where they turn through it.
+      const shoulders =
+        probe.motion.view === '3d'
+          ? distance(probe.at(left, when), probe.at(right, when))
+          : probe.linkLength(left, right);
+      return feet(probe, when)[2]! / shoulders;
+    },
     unit: 'ratio',
-    needs: 'space',
+    needs: 'right',
     shows: 'the width of the stance',
     isMetric: false,
   },

@@ -65,7 +65,7 @@ export const GUARD_FAULTS: readonly FaultRow[] = [
     cases: [
       {
         when: { head: ['quiet'] },
-        limits: [{ reading: 'head', is: 'above', value: 0.1 }],
+        limits: [{ reading: 'head', is: 'above', value: 0.1, partly: 'head.seen' }],
         evidence: 'The head goes {head} off its place over the shoulders. {limit} is the limit.',
         clear: 'The head stays within {head} of its place over the shoulders.',
       },
