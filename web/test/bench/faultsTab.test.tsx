@@ -77,6 +77,8 @@ describe('the coach’s word on it', () => {
     const { user } = leaks();
     await user.click(within(firstLeak()).getByRole('button', { name: /Use this cue/ }));
     expect(accept).toHaveBeenCalledWith('one', 'jammed', false, 'strike');
+    // A second answer waits for the first.
+    await within(firstLeak()).findByRole('button', { name: /Use this cue/ });
     await user.click(document.body);
     await user.keyboard('{Enter}');
     await waitFor(() => expect(accept).toHaveBeenCalledTimes(2));
