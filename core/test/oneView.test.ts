@@ -83,20 +83,6 @@ const thrown = (
   );
 
 describe('one view shows, within its ±', () => {
-  it('from the front and from behind, a lead knee that falls in, whose height is 4 % off, too', () => {
-    const techniques = ['jab', 'cross', 'rear-uppercut'] as const;
-    const falls = [0, 24].map((angle) => ({ kneeIn: degrees(angle) }));
-    const bodies = thrown(techniques, falls, FAMILIES.slice(1));
-    for (const [view, heights] of [
-      ['front', [0.96, 1.04]],
-      ['behind', [1]],
-    ] as const) {
-      const all = held(['knee.in.lead'], bodies, view, heights)['knee.in.lead'];
-      expect(all.length).toBe(bodies.length * heights.length);
-      expect(shareInside(all), view).toBeGreaterThan(0.9);
-    }
-  }, 120_000);
-
   it('from the side, the shank that folds, and the support knee of a front kick', () => {
     const kicks = thrown(['front-kick'], [{}, { tall: 0.1 }]);
     const all = held(['kick.fold', 'kick.home', 'knee.support'], kicks, 'side');
@@ -127,14 +113,14 @@ describe('one view shows, within its ±', () => {
       'front',
     )['stance.width'];
     expect(stands.length).toBe(4);
-    for (const { shown, truth } of stands) expect(shown.value / truth).toBeCloseTo(1, 0.5);
+    expect(shareInside(stands)).toBe(1);
+    for (const { shown } of stands) expect(halfWidth(shown)).toBeLessThan(0.45 * shown.value);
   }, 120_000);
 });
 
 describe('one view does not show', () => {
-  it('the bend of a wrist of a fist whose thumb is up, nor the knee of a foot that points aside', () => {
+  it('the bend of a wrist of a fist whose thumb is up, nor the knee over a foot that points out of it', () => {
     expect(held(['wrist.flex'], [clean('cross')], 'side')).toEqual({ 'wrist.flex': [] });
-    expect(held(['knee.in.lead'], [clean('lead-hook')], 'front')).toEqual({ 'knee.in.lead': [] });
     expect(held(['knee.support'], [clean('round-kick')], 'side')).toEqual({ 'knee.support': [] });
   });
 
@@ -173,13 +159,6 @@ describe('a leak that one view shows is found from there', () => {
     );
     expect(said.length).toBe(2);
     expect(said.filter(({ outcome }) => outcome !== 'found')).toEqual([]);
-  }, 120_000);
-
-  it('of a knee that falls in, from the front: half of those that clearly do, and none is called sound', () => {
-    const said = faultsJudged(from('front'), ['clear', 'gross'], ['knee-gives']);
-    const of = (word: string) => said.filter(({ outcome }) => outcome === word).length;
-    expect(of('found') / said.length).toBeGreaterThan(0.5);
-    expect(of('clear')).toBe(0);
   }, 120_000);
 
   it('and a sound strike shows none', () => {

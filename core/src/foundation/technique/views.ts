@@ -51,15 +51,17 @@ export const VIEW_GUIDE: Readonly<Record<View, { readonly name: string; readonly
     side: {
       name: 'From the side',
       shows:
-        'Shows reach, speed to the target, levels. Hides hip turn behind travel, and the flare.',
+        'Shows reach, speed to the target, levels, a head that is thrown. Hides hip turn behind travel, and the flare.',
     },
     front: {
       name: 'From the target',
-      shows: 'Shows the guard and an elbow that leaves the line. Cannot show speed or reach.',
+      shows:
+        'Shows the guard, how wide the feet stand, an elbow that leaves the line. Cannot show speed or reach.',
     },
     behind: {
       name: 'From behind',
-      shows: 'Shows hips against shoulders by eye, and the elbow. Cannot show speed or reach.',
+      shows:
+        'Shows hips against shoulders by eye, how wide the feet stand, and the elbow. Cannot show speed or reach.',
     },
     above: {
       name: 'From above',

@@ -26,7 +26,7 @@ const HEEL = {
 } as const;
 const ANCHOR = { needs: 'ground', shows: 'the support foot', isMetric: true } as const;
 
-const INSIDE = { unit: 'm', needs: 'upright', shows: 'a knee falling in', isMetric: true } as const;
+const INSIDE = { unit: 'm', needs: 'space', shows: 'a knee falling in', isMetric: true } as const;
 
 /**
  * A knee bends over its toes: where they point out of a picture from the side, it shows the bend smaller, by
@@ -128,59 +128,6 @@ function inside(probe: MeasureProbe, side: 'left' | 'right'): number {
   return (side === 'left' ? 1 : -1) * dot(beside, across);
 }
 
-/** How far thigh and shank of one body are from a table's, as a share; one standard deviation, common practice. */
-const PROPORTIONS = 0.04;
-/** Sine of how far a foot points aside from which on nobody knows whether its knee falls in or goes with it. */
-const ASIDE = 0.6;
-
-/** Sine of the angle by which the lead foot, seen from the front or from behind, points inward. */
-function pointsInward(probe: MeasureProbe): number {
-  const when = probe.event('contact');
-  const across = probe.at('leftToe', when)[2]! - probe.at('leftHeel', when)[2]!;
-  const sine = across / (FOOT_MARKED * SEGMENT_LENGTH.foot * heightOf(probe));
-  if (Math.abs(sine) <= ASIDE) return sine;
-  throw new MissingInput(
-    absent('The foot points aside, and its knee with it; film from where it points.'),
-  );
-}
-
-/**
- * How far the lead knee is before the line from ankle to hip: by as much as thigh and shank look shorter than they are.
- *
- * @param longer than a table has them, for this height
- */
-function bentForward(probe: MeasureProbe, longer = 1): number {
-  const when = probe.event('contact');
-  const [hip, knee, ankle] = (['leftHip', 'leftKnee', 'leftAnkle'] as const).map((part) =>
-    probe.at(part, when),
-  ) as [Vector, Vector, Vector];
-  const forward = (link: 'thigh' | 'shank', seen: number) =>
-    Math.sqrt(Math.max(0, (SEGMENT_LENGTH[link] * longer * heightOf(probe)) ** 2 - seen ** 2));
-  const share = (knee[1]! - ankle[1]!) / (hip[1]! - ankle[1]!);
-  return (
-    (1 - share) * forward('shank', distance(knee, ankle)) +
-    share * forward('thigh', distance(hip, knee))
-  );
-}
-
-/**
- * `inside` of the lead knee as a picture from the front or from behind shows it: what a bent knee goes aside with
- * toes that point aside is no falling in. The rear foot stands on its ball, and its knee goes anywhere.
- */
-function insideAcross(probe: MeasureProbe): number {
-  if (!stands(probe.strike.technique)) {
-    throw new MissingInput(absent('Who stands on one leg leans over it; two cameras would.'));
-  }
-  const sine = pointsInward(probe);
-  return (cave(probe, 'left') - bentForward(probe) * sine) / Math.sqrt(1 - sine ** 2);
-}
-
-function insideDoubt(probe: MeasureProbe): number {
-  const sine = pointsInward(probe);
-  const [least, most] = [-1, 1].map((way) => bentForward(probe, 1 + way * PROPORTIONS));
-  return (((most! - least!) / 2) * Math.abs(sine)) / Math.sqrt(1 - sine ** 2);
-}
-
 export const FEET = [
   { ...TURNS, id: 'pivot.lead', name: 'Lead foot turns', value: (probe) => pivot(probe, 'left') },
   { ...TURNS, id: 'pivot.rear', name: 'Rear foot turns', value: (probe) => pivot(probe, 'right') },
@@ -226,12 +173,10 @@ export const FEET = [
     ...INSIDE,
     id: 'knee.in.lead',
     name: 'Lead knee inside its toes',
-    value: (probe) => (isPicture(probe) ? insideAcross(probe) : inside(probe, 'left')),
-    doubt: (probe) => (isPicture(probe) ? insideDoubt(probe) : 0),
+    value: (probe) => inside(probe, 'left'),
   },
   {
     ...INSIDE,
-    needs: 'space',
     id: 'knee.in.rear',
     name: 'Rear knee inside its toes',
     value: (probe) => inside(probe, 'right'),
