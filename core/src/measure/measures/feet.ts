@@ -30,9 +30,10 @@ const INSIDE = { unit: 'm', needs: 'space', shows: 'a knee falling in', isMetric
 
 /**
  * A knee bends over its toes: where they point out of a picture from the side, it shows the bend smaller, by
- * as much as the foot looks shorter. How far knee and toes differ, and feet of one height, as a share of the bend.
+ * as much as the foot looks shorter. How far knee and toes differ, and feet of one height, as a share of the bend: at 0.08
+ * 101 of 113 truths lay within ± on another generator's strikes, read 6° too bent.
  */
-const OVER_TOES = 0.08;
+const OVER_TOES = 0.11;
 /** A foot that looks shorter than this share of its length points out of the picture. */
 const LEAST_SHOWN = 0.6;
 
