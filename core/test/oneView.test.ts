@@ -121,6 +121,8 @@ describe('one view shows, within its ±', () => {
 describe('one view does not show', () => {
   it('the bend of a wrist of a fist whose thumb is up, nor the knee over a foot that points out of it', () => {
     expect(held(['wrist.flex'], [clean('cross')], 'side')).toEqual({ 'wrist.flex': [] });
+    const bent = clean('lead-hook', { wristFlex: degrees(30) });
+    expect(held(['wrist.flex'], [bent], 'above')).toEqual({ 'wrist.flex': [] });
     expect(held(['knee.support'], [clean('round-kick')], 'side')).toEqual({ 'knee.support': [] });
   });
 

@@ -426,7 +426,7 @@ export const ARM = [
   },
   {
     ...IN_SPACE,
-    needs: 'any',
+    needs: 'sagittal',
     isBend: true,
     id: 'wrist.flex',
     name: 'Wrist bent up or down',
