@@ -21,14 +21,16 @@ const GAPS: Readonly<Record<PairFault, readonly number[]>> = {
   'no-replant': [0.34, 0.4],
   'combo-reset': [0.7, 0.85],
 };
-const FIRST: readonly TechniqueId[] = ['cross', 'rear-hook', 'rear-uppercut', 'lead-hook'];
-/** What the other side throws then. */
-const THEN: Readonly<Partial<Record<TechniqueId, readonly TechniqueId[]>>> = {
-  cross: ['jab', 'lead-hook'],
-  'rear-hook': ['lead-hook', 'lead-uppercut'],
-  'rear-uppercut': ['lead-hook'],
-  'lead-hook': ['cross', 'rear-hook'],
-};
+/** A strike, and what the other side throws then. */
+const PAIRS: readonly (readonly [TechniqueId, TechniqueId])[] = [
+  ['cross', 'jab'],
+  ['cross', 'lead-hook'],
+  ['rear-hook', 'lead-hook'],
+  ['rear-hook', 'lead-uppercut'],
+  ['rear-uppercut', 'lead-hook'],
+  ['lead-hook', 'cross'],
+  ['lead-hook', 'rear-hook'],
+];
 
 const STEP = 1 / 2000;
 
@@ -69,14 +71,12 @@ export function pairTrials(
   seeds: readonly number[],
 ): readonly LastingTrial[] {
   return LASTING_PAIRS.flatMap((fault) =>
-    FIRST.flatMap((first) =>
-      THEN[first]!.flatMap((then) =>
-        GAPS[fault].flatMap((gap) =>
-          seeds.flatMap((seed) => {
-            const recipes = [first, then].map((id) => family.of(clean(id), seed));
-            return trial(fault, recipes as [Recipe, Recipe], gap, { ...filmed, seed });
-          }),
-        ),
+    PAIRS.flatMap((pair) =>
+      GAPS[fault].flatMap((gap) =>
+        seeds.flatMap((seed) => {
+          const recipes = pair.map((id) => family.of(clean(id), seed));
+          return trial(fault, recipes as [Recipe, Recipe], gap, { ...filmed, seed });
+        }),
       ),
     ),
   );

@@ -32,7 +32,7 @@ function kneeBend(probe: MeasureProbe, when: Instant): number {
 const sharpest = (probe: MeasureProbe, name: string, from: Instant, to: Instant) =>
   probe.most(name, from, to, probe.own('Ankle'), (l, when) => -kneeBend(l, when));
 
-/** Where nothing is seen to start: a leg is drawn up within so long of contact, seconds. */
+/** Where nothing is seen to start: a leg is drawn up within so long of contact, seconds; common practice, no source. */
 const DRAWN_UP = 0.4;
 
 const leaves = (probe: MeasureProbe) =>
