@@ -222,6 +222,19 @@ describe('a card', () => {
     expect(cue!.work[0]!.name).toMatch(/three-count/);
   });
 
+  it('says at least, where a part stood for the whole', async () => {
+    await accept();
+    const limit = { reading: 'head', partly: 'head.seen', is: 'above', value: 0.1 } as const;
+    const rest = { slack: 0, strays: 0, onlyClears: false };
+    const measured = { value: 0.14, unit: 'm', sigma: 0.01, source: 'measured-2d', frames: [] };
+    await gym.db
+      .updateTable('finding')
+      .set({ judged_by: JSON.stringify([{ limit: { ...limit, ...rest }, measured }]) })
+      .where('fault', '=', 'all-at-once')
+      .execute();
+    expect((await cardOf(gym.db, who))!.cues[0]!.number!.then).toBe('at least 14 ± 2 cm');
+  });
+
   it('holds a later film against it, or says why that cannot be', async () => {
     await accept();
     const later = await markedClip(gym, who, 'cross-all-at-once.mp4');

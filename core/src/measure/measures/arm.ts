@@ -162,6 +162,25 @@ function foreshortened(probe: MeasureProbe, bent: number): number {
   return Math.hypot(aslant, (upper! * lower!) / Math.sin(bent));
 }
 
+/** A limb at its straightest stays so for longer than noise does: it is looked for over so long either side, seconds. */
+const STAYS_STRAIGHT = 0.008;
+/** Where the end of a strike is told too early, its limb is still at its straightest, seconds after it. */
+const STILL_STRAIGHT = 0.03;
+
+/** The bend where the joint is straightest, from contact to the end of the strike. */
+function straightest(part: 'Elbow' | 'Knee') {
+  const held = (probe: MeasureProbe, when: Instant) => {
+    const around = [-STAYS_STRAIGHT, 0, STAYS_STRAIGHT].map((later) =>
+      bend(probe, { ...when, time: when.time + later }),
+    );
+    return around.reduce((sum, one) => sum + one, 0) / around.length;
+  };
+  return (probe: MeasureProbe) => {
+    const [from, to] = [probe.event('contact'), probe.event('end', STILL_STRAIGHT)];
+    return bend(probe, probe.most('straightest', from, to, probe.own(part), held));
+  };
+}
+
 function drift(probe: MeasureProbe): number {
   return bend(probe, probe.event('contact')) - bend(probe, probe.event('contact', -DRIFT_WINDOW));
 }
@@ -349,10 +368,7 @@ export const ARM = [
     id: 'elbow.most',
     name: 'Elbow at its straightest',
     of: isPunch,
-    value: (probe) => {
-      const [from, to] = [probe.event('contact'), probe.event('end')];
-      return bend(probe, probe.most('straightest', from, to, probe.own('Elbow'), bend));
-    },
+    value: straightest('Elbow'),
   },
   {
     ...BEND,
@@ -366,10 +382,7 @@ export const ARM = [
     id: 'knee.most',
     name: 'Striking knee at its straightest',
     of: hasShank,
-    value: (probe) => {
-      const [from, to] = [probe.event('contact'), probe.event('end')];
-      return bend(probe, probe.most('straightest', from, to, probe.own('Knee'), bend));
-    },
+    value: straightest('Knee'),
   },
   {
     unit: 'ratio',

@@ -12,7 +12,7 @@ import {
   type MeasureId,
 } from '@sinew/core/measure/measures/allMeasures';
 import type { Verdict } from '@sinew/core/train/progress/change';
-import { isAbsent, type Reading } from '@sinew/core/foundation/reading/reading';
+import { isAbsent, type Measured, type Reading } from '@sinew/core/foundation/reading/reading';
 import { say } from '@sinew/core/foundation/reading/say';
 import { trackFrom, cleanDetections } from '@sinew/core/observe/track/trackFromDetections';
 import { placeAt } from '@sinew/core/observe/track/place';
@@ -117,8 +117,15 @@ export async function cardOf(db: Db, studentId: string): Promise<CardOf | null> 
   return { cues: found, other, heed: heededBy(work.condition) };
 }
 
+interface JudgedThen {
+  readonly id: MeasureId;
+  readonly then: Reading;
+  /** Whether a part of it may have been measured in its place. */
+  readonly mayBePart: boolean;
+}
+
 /** The first reading that judged a finding, whole, as it was then. */
-async function judgedOf(db: Db, cue: Cue): Promise<{ id: MeasureId; then: Reading } | null> {
+async function judgedOf(db: Db, cue: Cue): Promise<JudgedThen | null> {
   const row = await db
     .selectFrom('finding')
     .select('judged_by')
@@ -128,14 +135,15 @@ async function judgedOf(db: Db, cue: Cue): Promise<{ id: MeasureId; then: Readin
   const [first] = row ? COLUMNS.finding.judged_by.readOr(row.judged_by, []) : [];
   if (!first || !isOfReading(first.limit) || !first.measured || isAbsent(first.measured))
     return null;
-  const id = MEASURE_IDS.find((one) => isOfReading(first.limit) && one === first.limit.reading);
-  return id ? { id, then: first.measured } : null;
+  const { reading, partly } = first.limit;
+  const id = MEASURE_IDS.find((one) => one === reading);
+  return id ? { id, then: first.measured, mayBePart: partly !== undefined } : null;
 }
 
 /** The strike that the cue came from held against the newest of its kind, as `/compare` does it. */
 function thenAndNow(
   cue: Cue,
-  judged: { readonly id: MeasureId; readonly then: Reading },
+  judged: JudgedThen,
   strikes: readonly MeasuredStrike[],
   compared: Comparer,
 ): ThenAndNow {
@@ -144,18 +152,25 @@ function thenAndNow(
   const then = strikes.find((one) => one.id === cue.strikeId);
   const newest = strikes[strikes.length - 1];
   if (!then || !newest || newest.clipId === cue.clipId) {
-    return { name, then: say(judged.then), now: null, verdict: null, why: null };
+    const said = saidThen(judged, then?.readings[id]);
+    return { name, then: said, now: null, verdict: null, why: null };
   }
   const sides = [sideOf(then, strikes), sideOf(firstOf(newest, strikes), strikes)] as const;
   const [before, after] = sidesOf(...sides);
   const { ofStrikes, ofSets } = compared(...sides);
   const change = (ofSets ?? ofStrikes).find((one) => one.id === id)?.change;
   const [a, b] = [before.readings[id], after.readings[id]];
-  const base = { name, then: say(isAbsent(a) ? judged.then : a), now: isAbsent(b) ? null : say(b) };
+  const base = { name, then: saidThen(judged, a), now: isAbsent(b) ? null : say(b) };
   if (!change) return { ...base, verdict: null, why: 'it was measured in neither film' };
   return 'verdict' in change
     ? { ...base, verdict: change.verdict, why: null }
     : { ...base, verdict: null, why: change.notComparable };
+}
+
+/** As the strike has it whole; else as it was judged, of which a part is the least that it was. */
+function saidThen({ then, mayBePart }: JudgedThen, whole: Measured | undefined): string {
+  if (whole && !isAbsent(whole)) return say(whole);
+  return whole && mayBePart ? `at least ${say(then)}` : say(then);
 }
 
 /** A strike with those of its kind in its film. */
