@@ -1,6 +1,7 @@
 /** The part of docs/accuracy.md about the judge. */
 import {
   cleanJudged,
+  EXACT,
   FLAT,
   MOVED,
   faultsJudged,
@@ -37,11 +38,18 @@ function madeNames(all: readonly (Said | CleanSaid)[]): string {
   return sorted.map(([fault, n]) => `${fault} ${n}`).join(', ') || 'none';
 }
 
+/** How often each leak is thrown for the table leak by leak. */
+const DRAWS = 4;
+
 export function judgedSection(): string {
-  const space = SPACE.map((filming) => ({
+  const space = [...SPACE, EXACT].map((filming) => ({
     filming,
     said: faultsJudged(filming, STRENGTHS),
     clean: cleanJudged(filming, [1, 2, 3, 4]),
+  }));
+  const often = SPACE.filter(({ rate }) => rate === 240).map((filming) => ({
+    filming,
+    said: faultsJudged(filming, ['clear'], undefined, DRAWS),
   }));
   const flat = FLAT.map((filming) => ({
     filming,
@@ -92,12 +100,13 @@ export function judgedSection(): string {
       }),
     ),
     '',
-    `Leak by leak, ${best.filming.name}, all strengths; then clearly put in, by single views (“–”: that view never tells).`,
+    `Leak by leak, ${best.filming.name}, all strengths; then clearly put in, in ${DRAWS} draws of the noise, with instants marked and with contact only; then by single views (“–”: that view never tells).`,
     '',
     table(
       [
         'leak',
         ...STRENGTHS.map((s) => `${s}: found of`),
+        ...often.map(({ filming }) => (filming.isMarked ? 'draws, marked' : 'draws, contact only')),
         ...flat.map(({ filming }) => filming.view),
       ],
       faults.map((fault) => {
@@ -114,6 +123,10 @@ export function judgedSection(): string {
           fault,
           ...STRENGTHS.map((strength) => {
             const { hits, judged } = of(best.said.filter((one) => one.strength === strength));
+            return `${hits} of ${judged}`;
+          }),
+          ...often.map(({ said }) => {
+            const { hits, judged } = of(said);
             return `${hits} of ${judged}`;
           }),
           ...flat.map(({ said }) => {

@@ -91,26 +91,34 @@ function judged(still: Recipe, filming: Filming, rules: Rules, seed: number): An
 const found = ({ findings }: Analysis) =>
   findings.filter(({ status }) => status === 'found').map(({ fault }) => fault);
 
-/** Known faults, all if not said which, in every strike that can have them, at some strengths. */
+/**
+ * Known faults, all if not said which, in every strike that can have them, at some strengths.
+ *
+ * @param draws how many draws of the noise each is seen in; stance and side change with the draw
+ */
 export function faultsJudged(
   filming: Filming,
   strengths: readonly Strength[],
   among?: readonly string[],
+  draws = 1,
 ): Said[] {
   let seed = 0;
   const fighters = FAULTY_FIGHTERS.filter(({ fault }) => !among || among.includes(fault));
-  return fighters.flatMap((fighter) =>
+  const thrown = fighters.flatMap((fighter) =>
     strengths.flatMap((strength) =>
-      fighter.techniques.map((technique): Said => {
-        const recipe = faulty(fighter, technique, strength, varied(clean(technique), ++seed));
-        const analysis = judged(recipe, filming, rulesFor(fighter), seed);
-        const said = analysis.findings.find(({ fault }) => fault === fighter.fault);
-        const made = found(analysis).filter(
-          (fault) => fault !== fighter.fault && !fighter.also?.includes(fault),
-        );
-        return { fault: fighter.fault, technique, strength, outcome: said?.status ?? null, made };
-      }),
+      fighter.techniques.map((technique) => ({ fighter, strength, technique })),
     ),
+  );
+  return Array.from({ length: draws }, () => thrown).flatMap((all) =>
+    all.map(({ fighter, strength, technique }): Said => {
+      const recipe = faulty(fighter, technique, strength, varied(clean(technique), ++seed));
+      const analysis = judged(recipe, filming, rulesFor(fighter), seed);
+      const said = analysis.findings.find(({ fault }) => fault === fighter.fault);
+      const made = found(analysis).filter(
+        (fault) => fault !== fighter.fault && !fighter.also?.includes(fault),
+      );
+      return { fault: fighter.fault, technique, strength, outcome: said?.status ?? null, made };
+    }),
   );
 }
 
@@ -147,6 +155,15 @@ export const SPACE: readonly Filming[] = [60, 120, 240].flatMap((rate) =>
     isMarked,
   })),
 );
+
+/** As good as without noise: every leak that is put in is to be seen in it. */
+export const EXACT: Filming = {
+  name: '3D, 240 a second, instants marked, noise 0.1 mm',
+  view: '3d',
+  rate: 240,
+  noise: 0.0001,
+  isMarked: true,
+};
 
 export const FLAT: readonly Filming[] = VIEWS.map((view) => ({
   name: `from ${view === 'side' || view === 'front' ? `the ${view}` : view}, 240 a second, instants marked`,
