@@ -45,6 +45,8 @@ export interface Measure<Id extends string = string> {
   readonly sizedBy?: OwnPart;
   /** Techniques that have this reading; all when not given. */
   readonly of?: (technique: Technique) => boolean;
+  /** Of points as they were seen: what smooths them shoots beyond a limb that stops. */
+  readonly asSeen?: boolean;
   /** Further doubt that no point carries: σ in the reading's unit, added in quadrature. */
   readonly doubt?: (probe: MeasureProbe, value: number) => number;
   readonly value: (probe: MeasureProbe) => number;
@@ -56,7 +58,16 @@ const NOT_APPLICABLE = {
   isNotApplicable: true,
 } as const;
 
-export function run(measure: Measure, context: MeasureContext): Measured {
+const unsmoothed = new WeakMap<Motion, Motion>();
+
+function asSeen({ motion, ...rest }: MeasureContext): MeasureContext {
+  const known = unsmoothed.get(motion) ?? { ...motion, paths: motion.raw };
+  unsmoothed.set(motion, known);
+  return { ...rest, motion: known };
+}
+
+export function run(measure: Measure, given: MeasureContext): Measured {
+  const context = measure.asSeen ? asSeen(given) : given;
   if (measure.of && !measure.of(context.strike.technique)) return NOT_APPLICABLE;
   const { needs, shows: name, advice } = measure;
   const motion = motionShowing(context, { needs, name, ...(advice && { advice }) });
