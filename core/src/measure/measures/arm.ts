@@ -200,26 +200,36 @@ function straightestAt(probe: MeasureProbe): Instant {
   );
 }
 
-/**
- * A limb that is straight for a moment only is straighter in the middle than beside it. Standard deviation, in parts
- * of what it looks to be so: on sound and stretched limbs of three families at 60 and 240 a second.
- */
+/** A limb that is straighter by this in the middle than over all is so for a moment only: three times what noise of 2 mm does, radians. */
+const MOMENT = 0.02;
+/** It may be straighter still: standard deviation, in parts of what it is so; on made-up limbs of three families at 60 and 240 a second. */
 const PEAKED = 1.5;
+
+/** The bends that tell how straight the joint gets: on as many frames as it stays so, and how much straighter it is in their middle. */
+function straightest(probe: MeasureProbe) {
+  const when = straightestAt(probe);
+  const at = (measured: MeasureProbe, within: number) => mean(bendsAround(measured, when, within))!;
+  const within = probe.once(
+    'stays straight',
+    (measured) =>
+      [STAYS_STRAIGHT, STAYS_STRAIGHT / 2].find(
+        (one) => at(measured, one / 2) - at(measured, one) < MOMENT,
+      ) ?? 0,
+  );
+  return { bends: bendsAround(probe, when, within), middle: at(probe, within / 2) };
+}
 
 /** The largest of several that are as straight is one that noise has made larger: by as much as a mean of them strays. */
 function straighterByPick(probe: MeasureProbe, value: number): number {
-  const when = straightestAt(probe);
-  const [all, middle] = [STAYS_STRAIGHT, STAYS_STRAIGHT / 2].map((within) =>
-    bendsAround(probe, when, within),
-  );
-  const strays = (deviation(all!) ?? 0) / Math.sqrt(all!.length);
-  return Math.hypot(PEAKED * Math.max(0, mean(middle!)! - value), strays);
+  const { bends, middle } = straightest(probe);
+  const strays = (deviation(bends) ?? 0) / Math.sqrt(bends.length);
+  return Math.hypot(PEAKED * Math.max(0, middle - value), strays);
 }
 
 const STRAIGHTEST = {
   ...BEND,
   asSeen: true,
-  value: (probe: MeasureProbe) => mean(bendsAround(probe, straightestAt(probe), STAYS_STRAIGHT))!,
+  value: (probe: MeasureProbe) => mean(straightest(probe).bends)!,
   doubt: straighterByPick,
 } as const;
 
