@@ -7,6 +7,7 @@ import { DEMPSTER } from '@sinew/core/foundation/body/segments';
 import { techniqueById, type Technique } from '@sinew/core/foundation/technique/techniques';
 import { durationOf, formOf, knownTimes, mover, remembering, type Pose } from './pose';
 import { strikingEnd } from './end';
+import { STILL } from './idle';
 import type { Recipe } from './recipe';
 import { add, dot, mix, scaled, size, subtract, unit, type Point } from './space';
 
@@ -39,6 +40,8 @@ export function truthOfStrike(recipe: Recipe): Truth {
   const technique = techniqueById(recipe.technique);
   const side = flipped(formOf(recipe).striking, recipe);
   const exact = remembering(mover({ ...recipe, stance: 'orthodox' }));
+  // A hand at rest on its target still rides on a body that sways, a few centimetres a second: no travel of the strike.
+  const onRest = remembering(mover({ ...recipe, stance: 'orthodox', idle: STILL }));
   const striking = formOf(recipe).striking;
   const own = (part: Parameters<typeof sided>[1]) => sided(striking, part);
   const known = knownTimes(recipe);
@@ -98,7 +101,7 @@ export function truthOfStrike(recipe: Recipe): Truth {
         : startOf(opening)
       : startOf((pose) => size(subtract(inTrunk(pose), guard))),
     contact: recipe.contact,
-    end: stop(exact, end, direction, recipe.contact),
+    end: stop(onRest, end, direction, recipe.contact),
     home: home(exact, isKick ? end : inTrunk, recipe),
   };
   const hipsTime = times.hips!;
