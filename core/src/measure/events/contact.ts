@@ -318,6 +318,11 @@ const TURNS = 0.01;
 const STOPPED = 0.05;
 /** From this share on, and until there is none left, it may be the body that still drifts. */
 const SLOW = 0.15;
+/**
+ * From STOPPED on, what is left of the way to a stop in parts of the time from SLOW to STOPPED: 0.5 if it slows down
+ * evenly, 1.4 if it ebbs away as (T − t)².
+ */
+const LEFT = 0.9;
 
 /**
  * The strike stops travelling: its speed along its direction at contact comes to nothing.
@@ -367,8 +372,10 @@ export function proposeEnd(
     return markAt(motion.frameTimes, middle, sigma, motion.source);
   }
   const last = fallsTo(0) ?? speeds[speeds.length - 1]!.time;
-  const ebbs = Math.max(time - fallsTo(SLOW)!, last - time) / 2;
-  return markAt(motion.frameTimes, time, Math.hypot(STOP_FRAMES * spacing, ebbs), motion.source);
+  const slow = time - fallsTo(SLOW)!;
+  const ebbs = Math.max(slow, last - time) / 2;
+  const stops = time + LEFT * Math.max(0, slow - spacing);
+  return markAt(motion.frameTimes, stops, Math.hypot(STOP_FRAMES * spacing, ebbs), motion.source);
 }
 
 /** Mean speed along a direction over some samples, by least squares. */
