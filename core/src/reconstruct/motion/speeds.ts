@@ -2,7 +2,7 @@
  * How each link moves, as one number over time: an angle for a link that turns, a length for a point
  * that travels. What starts and peaks are read off.
  */
-import { maxIndex } from 'd3-array';
+import { maxIndex, median } from 'd3-array';
 import { between } from '../../foundation/geometry/angles';
 import { angleAt, dot, length, minus, scaled, type Vector } from '../../foundation/geometry/vector';
 import { pathAxis, type Technique } from '../../foundation/technique/techniques';
@@ -115,6 +115,8 @@ function atRest<T extends { time: number }>(rows: readonly T[]): readonly T[] {
   return rows.filter(({ time }) => time <= rows[0]!.time + AT_REST);
 }
 
+const unit = (vector: Vector) => scaled(vector, 1 / length(vector));
+
 function meanOf(points: readonly Vector[]): Vector {
   return points[0]!.map((_, i) => points.reduce((sum, p) => sum + p[i]!, 0) / points.length);
 }
@@ -180,7 +182,6 @@ export function swingOf(
     ({ points: [a, b] }) => length(minus(b!, a!)) > 0,
   );
   if (rows.length === 0 || motion.axes.length < 2) return null;
-  const unit = (vector: Vector) => scaled(vector, 1 / length(vector));
   const link = ([a, b]: Vector[]) => unit(minus(b!, a!));
   const start = unit(meanOf(atRest(rows).map(({ points }) => link(points))));
   const away = rows.map(({ points }) => between(start, link(points)));
@@ -256,12 +257,40 @@ export function armOf(
   if (!lands) return null;
   const contactRow = rows.indexOf(lands);
   const stands = woundTo(rows, contactRow, technique) ?? takenTo(rows, contactRow);
-  if (stands === null) return strayed(travelled(rows), STRAYS.guard);
+  if (stands === null) {
+    const creeps = CREEPS * asideOf(rows.slice(0, contactRow + 1));
+    return strayed(travelled(rows), Math.hypot(STRAYS.guard, creeps));
+  }
   const place = rows[stands]!.point;
   const near = THERE * length(minus(lands.point, place));
   let first = stands;
   while (first > 0 && length(minus(rows[first]!.point, place)) < near) first -= 1;
   return strayed(travelled(rows.slice(first), place, stands - first), STRAYS.wound);
+}
+
+/** Seconds before a hand is under way over which it is seen to creep aside; and when it is, as a share of its way. */
+const CREEPING = 0.05;
+const ON_ITS_WAY = 0.15;
+/** What a creep aside leaves in doubt, of the time the hand would take for it at its fastest; on known strikes. */
+const CREEPS = 1.5;
+
+/**
+ * A hand that creeps aside before it goes is nearer to its guard or farther from it according to how that is counted.
+ *
+ * @param rows up to contact
+ * @returns how far it has crept across its way, in seconds of its fastest
+ */
+function asideOf(rows: readonly Placed[]): number {
+  const guard = meanOf(atRest(rows).map(({ point }) => point));
+  const gone = rows.map(({ point }) => minus(point, guard));
+  const most = Math.max(...gone.map(length));
+  const goes = gone.findIndex((way) => length(way) >= ON_ITS_WAY * most);
+  const ahead = unit(gone[goes]!);
+  const creeping = gone
+    .slice(0, goes)
+    .filter((_, i) => rows[i]!.time > rows[goes]!.time - CREEPING);
+  const across = creeping.map((way) => length(minus(way, scaled(ahead, dot(way, ahead)))));
+  return (median(across) ?? 0) / Math.max(...speedsOf(rows));
 }
 
 /**

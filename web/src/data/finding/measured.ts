@@ -24,7 +24,7 @@ import { dayIn } from '../database/today';
 import { COLUMNS } from '../database/columns';
 
 /** Raised when the core measures otherwise than before; a reading more raises it by itself. */
-export const VERSION = `16.${MEASURE_IDS.length}`;
+export const VERSION = `17.${MEASURE_IDS.length}`;
 
 export interface MeasuredStrike {
   readonly id: string;
