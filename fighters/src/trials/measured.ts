@@ -5,7 +5,7 @@ import type { MeasureId } from '@sinew/core/measure/measures/allMeasures';
 import { halfWidth, isAbsent } from '@sinew/core/foundation/reading/reading';
 import type { View } from '@sinew/core/foundation/technique/techniques';
 import { nearestFrame } from '@sinew/core/observe/track/time';
-import type { TechniqueId } from '../fighter/forms';
+import { FORMS, type TechniqueId } from '../fighter/forms';
 import { knownPicture } from '../fighter/picture';
 import { clean, type Recipe } from '../fighter/recipe';
 import { knownTrack, type Flaws } from '../fighter/track';
@@ -67,9 +67,12 @@ function strikeOnce(
   const stance = seed % 2 === 0 ? 'southpaw' : 'orthodox';
   const recipe = family.of(clean(technique, { stance }), seed);
   const truth = truthFor(recipe);
+  // Noise of its own for every strike: one draw for all would be one trial, however many bodies and techniques.
+  const drawn =
+    1000 * FAMILIES.indexOf(family) + 100 * seed + Object.keys(FORMS).indexOf(technique);
   const source = view
-    ? knownPicture(recipe, view, { rate, noise, seed })
-    : { track: knownTrack(recipe, { rate, noise, seed, flaws }) };
+    ? knownPicture(recipe, view, { rate, noise, seed: drawn })
+    : { track: knownTrack(recipe, { rate, noise, seed: drawn, flaws }) };
   const { frameTimes } = source.track;
   const contact = markOnFrame(frameTimes, nearestFrame(frameTimes, recipe.contact));
   const analysis = measure({
