@@ -323,6 +323,11 @@ const SLOW = 0.15;
  * evenly, 1.4 if it ebbs away as (T − t)².
  */
 const LEFT = 0.9;
+/**
+ * That time, seconds, of a follow-through as long as there is, (T − t)²: a tenth of it. An end that stays slow for
+ * longer does not ebb away but is on its way home aslant.
+ */
+const LONGEST_EBB = 0.1 * LONGEST_FOLLOW;
 
 /**
  * The strike stops travelling: its speed along its direction at contact comes to nothing.
@@ -374,7 +379,7 @@ export function proposeEnd(
   const last = fallsTo(0) ?? speeds[speeds.length - 1]!.time;
   const slow = time - fallsTo(SLOW)!;
   const ebbs = Math.max(slow, last - time) / 2;
-  const stops = time + LEFT * Math.max(0, slow - spacing);
+  const stops = slow < LONGEST_EBB ? time + LEFT * Math.max(0, slow - spacing) : time;
   return markAt(motion.frameTimes, stops, Math.hypot(STOP_FRAMES * spacing, ebbs), motion.source);
 }
 
