@@ -97,7 +97,7 @@ export function SidePanel({
           className="min-h-0 flex-1 px-5 max-md:px-4 md:overflow-auto py-4"
         >
           {isLooking && !isByHand(strike) ? (
-            <Looking />
+            <Looking isNamed={strike !== null} />
           ) : strike && analysis ? (
             <FaultsTab
               analysis={analysis}
@@ -169,32 +169,40 @@ export function SidePanel({
 const isByHand = (strike: StrikeDocument | null) =>
   strike !== null && !strike.isAutomatic && Object.keys(strike.marks).length > 0;
 
-/** The body is being looked for in this film, and will be until it is found or somebody stops it. */
+/**
+ * The body is being looked for in this film, and will be until it is found or somebody stops it. Points in space from
+ * elsewhere tell all that it could.
+ */
 function useIsLooking(): boolean {
-  const isWanted = useBench(({ job }) => job?.state === 'wanted');
+  const isWanted = useBench(({ job, series }) => job?.state === 'wanted' && series === null);
   const isOff = useStore(queue, (state) => state.isOff);
   return isWanted && !isOff;
 }
 
 /** While the body is looked for there is no verdict and nothing to be done. */
-function Looking() {
+function Looking({ isNamed }: { isNamed: boolean }) {
   const clipId = useBench((state) => state.clip.id);
   const current = useStore(queue, (state) => state.current);
   const step = current?.job.clipId === clipId ? current.step : null;
   const left = step?.progress.left ?? null;
   return (
-    <div role="status">
-      <h2 className="font-serif text-2xl">Still looking.</h2>
-      <p className="mt-1 text-soft">
-        {step
-          ? `${stepName(step)}${left === null ? '' : `, ${Math.ceil(left)} s left`}.`
-          : current
-            ? 'Another film comes first.'
-            : 'It begins in a moment.'}{' '}
-        Strikes, instants and leaks stand here when it is done; you need not wait. To mark it
-        yourself, name the strike at the top.
-      </p>
-    </div>
+    <>
+      <div role="status">
+        <h2 className="font-serif text-2xl">Still looking.</h2>
+        <p className="mt-1 mb-4 text-soft">
+          {step
+            ? `${stepName(step)}${left === null ? '' : `, ${Math.ceil(left)} s left`}.`
+            : current
+              ? 'Another film comes first.'
+              : 'It begins in a moment.'}{' '}
+          Strikes, instants and leaks stand here when it is done; you need not wait.{' '}
+          {isNamed
+            ? 'To mark it yourself, use the keys 1 to 8.'
+            : 'To mark it yourself, name the strike.'}
+        </p>
+      </div>
+      {!isNamed && <StrikeChooser />}
+    </>
   );
 }
 
