@@ -1,8 +1,12 @@
 /** What costs time: for how long a leak shows, and how that is said. */
 import { beforeAll, describe, expect, it } from 'vitest';
+import { comboTrack } from '@sinew/fighters/fighter/combo';
+import { clean } from '@sinew/fighters/fighter/recipe';
 import { FAMILIES, REAL } from '@sinew/fighters/trials/families';
 import { LASTING, lastingTrials, type LastingTrial } from '@sinew/fighters/trials/lasting';
 import { LASTING_PAIRS, pairTrials } from '@sinew/fighters/trials/lastingPairs';
+import { measure } from '../src/analysis/analyze';
+import { nearestFrame } from '../src/observe/track/time';
 import { isTimed, timeInShort, timeInWords, type TimeCost } from '../src/judge/fault/cost';
 import { findingSchema } from '../src/judge/fault/findingSchema';
 import { USUAL_RULES, type Finding } from '../src/judge/fault/finding';
@@ -21,6 +25,37 @@ import { measureOne, MEASURE_IDS, type Readings } from '../src/measure/measures/
 /** From 0 to 1, evenly between two instants. */
 const part = (time: number, from: number, to: number) =>
   Math.min(1, Math.max(0, (time - from) / (to - from)));
+
+/** The same strikes as `pairTrials` throws, each in full, with nothing told of the second but its contact. */
+it.each([0.5, 0.7, 0.85])(
+  'hips on their way back are not taken for the next hips, %s s from contact to contact',
+  (gap) => {
+    const [first, second] = [clean('cross'), clean('lead-hook')];
+    const sampling = { flows: false, rate: 240, noise: 0.001, seed: 4 };
+    const { track, contacts } = comboTrack([first, second], [gap], sampling);
+    const [contact, next] = contacts.map((time) =>
+      markOnFrame(track.frameTimes, nearestFrame(track.frameTimes, time)),
+    );
+    const body = { mass: 70, height: first.height };
+    const cross = { technique: techniqueById('cross'), side: 'right', stance: 'orthodox' } as const;
+    const hook = {
+      technique: techniqueById('lead-hook'),
+      side: 'left',
+      stance: 'orthodox',
+    } as const;
+    const { events } = measure({ strike: hook, track, marks: { contact: next! }, body });
+    const { readings } = measure({
+      strike: cross,
+      track,
+      marks: { contact: contact! },
+      body,
+      next: { strike: hook, events },
+    });
+    // All of the turn is said to be left where the next hips are taken to start too early.
+    const kept = readings['pair.kept'];
+    expect(isAbsent(kept) ? 0 : kept.value).toBeLessThan(0.9);
+  },
+);
 
 /** A few of each kind; all are in docs/accuracy.md. */
 const TECHNIQUES = [

@@ -120,6 +120,9 @@ function turnAndHeel(context: MeasureContext, { strike, events }: NextStrike) {
   const { hips } = events;
   if (!hips) return all(absent('Mark the start of the hips of the next strike.'));
   const lands = events.contact;
+  if (hips.source !== 'eye' && lands && lands.time - hips.time > LONGEST_DRIVE) {
+    return all(absent(GOING_BACK));
+  }
   const measure = (id: PairId, one: Omit<Measure, 'id' | 'name' | 'value'>, value: AtStart) =>
     around(hips, context, (start) => ({
       ...one,
@@ -145,6 +148,14 @@ function turnAndHeel(context: MeasureContext, { strike, events }: NextStrike) {
       : absent('Mark contact of the next strike.'),
   };
 }
+
+/**
+ * From the start of the hips to contact, seconds: made-up strikes take 0.2 to 0.3. Hips that seem to start earlier may
+ * be those of the strike before on their way back, which turn the same way and as fast.
+ */
+const LONGEST_DRIVE = 0.35;
+const GOING_BACK =
+  'What looks like the start of the next hips may be these hips going back: mark where the next hips start.';
 
 type AtStart = (probe: MeasureProbe, start: Instant) => number;
 
