@@ -155,7 +155,7 @@ function turnAndHeel(context: MeasureContext, { strike, events }: NextStrike) {
  */
 const LONGEST_DRIVE = 0.35;
 const GOING_BACK =
-  'What looks like the start of the next hips may be these hips going back: mark where the next hips start.';
+  'The hips may only be on their way back from this strike: mark where the next hips start.';
 
 type AtStart = (probe: MeasureProbe, start: Instant) => number;
 

@@ -290,7 +290,8 @@ function asideOf(rows: readonly Placed[]): number {
     .slice(0, goes)
     .filter((_, i) => rows[i]!.time > rows[goes]!.time - CREEPING);
   const across = creeping.map((way) => length(minus(way, scaled(ahead, dot(way, ahead)))));
-  return (median(across) ?? 0) / Math.max(...speedsOf(rows));
+  const fastest = Math.max(...speedsOf(rows));
+  return fastest > 0 ? (median(across) ?? 0) / fastest : 0;
 }
 
 /**

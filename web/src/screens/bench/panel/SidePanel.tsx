@@ -179,7 +179,7 @@ function useIsLooking(): boolean {
   return isWanted && !isOff;
 }
 
-/** While the body is looked for there is no verdict and nothing to be done. */
+/** While the body is looked for there is no verdict; a coach who will not wait names the strike. */
 function Looking({ isNamed }: { isNamed: boolean }) {
   const clipId = useBench((state) => state.clip.id);
   const current = useStore(queue, (state) => state.current);
